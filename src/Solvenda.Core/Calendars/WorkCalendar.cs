@@ -1,0 +1,32 @@
+namespace Solvenda.Core.Calendars;
+
+/// <summary>Which days somebody works: the weekdays, less the holidays.</summary>
+public sealed record WorkCalendar(IReadOnlySet<DayOfWeek> Days, IReadOnlySet<DateOnly> Holidays)
+{
+    public static readonly WorkCalendar MondayToFriday = new(
+        new HashSet<DayOfWeek> { DayOfWeek.Monday, DayOfWeek.Tuesday, DayOfWeek.Wednesday, DayOfWeek.Thursday, DayOfWeek.Friday },
+        new HashSet<DateOnly>());
+
+    public bool Works(DateOnly day) => Days.Contains(day.DayOfWeek) && !Holidays.Contains(day);
+
+    /// <summary>The day itself if it is worked, else the next one that is.</summary>
+    /// <exception cref="InvalidOperationException">No day within two years is worked.</exception>
+    public DateOnly OnOrAfter(DateOnly day)
+    {
+        for (var i = 0; i < 731; i++)
+        {
+            if (Works(day.AddDays(i)))
+                return day.AddDays(i);
+        }
+        throw new InvalidOperationException("The calendar has no working day within two years.");
+    }
+
+    /// <summary>Goes forward by whole working days; 0 gives the day itself, or the next worked one.</summary>
+    public DateOnly Add(DateOnly day, int workingDays)
+    {
+        var at = OnOrAfter(day);
+        for (var i = 0; i < workingDays; i++)
+            at = OnOrAfter(at.AddDays(1));
+        return at;
+    }
+}

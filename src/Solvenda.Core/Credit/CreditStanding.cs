@@ -1,0 +1,24 @@
+using Solvenda.Core.Money;
+
+namespace Solvenda.Core.Credit;
+
+/// <summary>What a buyer owes and will owe, in its credit currency.</summary>
+/// <param name="OpenOrders">Confirmed orders not yet shipped, with tax, without the order looked at.</param>
+/// <param name="OldestOverdueDays">Days past due of the oldest open item; 0 for none.</param>
+public sealed record CreditStanding(
+    Amount Limit,
+    Amount OpenInvoices,
+    Amount ShippedNotInvoiced,
+    Amount OpenOrders,
+    Amount ReceiptsNotApplied,
+    Amount Deposits,
+    int OldestOverdueDays,
+    int GraceDays)
+{
+    public Amount Exposure => OpenInvoices + ShippedNotInvoiced + OpenOrders - ReceiptsNotApplied - Deposits;
+
+    /// <summary>limit - exposure - this order; below zero is a stop.</summary>
+    public Amount Headroom(Amount thisOrder) => Limit - Exposure - thisOrder;
+
+    public bool OverdueBeyondGrace => OldestOverdueDays > GraceDays;
+}

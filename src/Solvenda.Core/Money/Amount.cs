@@ -1,0 +1,93 @@
+namespace Solvenda.Core.Money;
+
+/// <summary>An amount of money: a whole number of the currency's minor unit.</summary>
+/// <remarks>
+/// Sums are exact and checked for overflow. There is one way in from a fraction, <see cref="Round"/>: half away from zero to the
+/// minor unit. Adding two currencies throws. <c>default</c> has no currency and throws when used.
+/// </remarks>
+public readonly record struct Amount : IComparable<Amount>
+{
+    private Amount(long minor, Currency currency)
+    {
+        Minor = minor;
+        Currency = currency;
+    }
+
+    /// <summary>Whole number of minor units: cents for EUR, fils for KWD.</summary>
+    public long Minor { get; }
+
+    public Currency Currency { get; }
+
+    /// <summary>The amount in major units, with exactly the currency's decimals.</summary>
+    public decimal Value => new decimal(Minor) / Scale(Currency.Decimals);
+
+    public bool IsZero => Minor == 0;
+
+    public static Amount Zero(Currency currency) => new(0, currency);
+
+    public static Amount FromMinor(long minor, Currency currency) => new(minor, currency);
+
+    /// <summary>Rounds half away from zero to the minor unit.</summary>
+    /// <exception cref="OverflowException">Larger than 9.2e18 minor units.</exception>
+    public static Amount Round(decimal value, Currency currency) =>
+        new(decimal.ToInt64(decimal.Round(value * Scale(currency.Decimals), 0, MidpointRounding.AwayFromZero)), currency);
+
+    public static Amount operator +(Amount a, Amount b) => new(checked(a.Minor + b.Same(a).Minor), a.Currency);
+
+    public static Amount operator -(Amount a, Amount b) => new(checked(a.Minor - b.Same(a).Minor), a.Currency);
+
+    public static Amount operator -(Amount a) => new(checked(-a.Minor), a.Currency);
+
+    public static bool operator <(Amount a, Amount b) => a.CompareTo(b) < 0;
+
+    public static bool operator >(Amount a, Amount b) => a.CompareTo(b) > 0;
+
+    public static bool operator <=(Amount a, Amount b) => a.CompareTo(b) <= 0;
+
+    public static bool operator >=(Amount a, Amount b) => a.CompareTo(b) >= 0;
+
+    public static Amount Sum(IEnumerable<Amount> amounts, Currency currency) => amounts.Aggregate(Zero(currency), (a, b) => a + b);
+
+    public int CompareTo(Amount other) => Minor.CompareTo(other.Same(this).Minor);
+
+    /// <summary>
+    /// Splits in proportion to the weights: each part is cut towards zero, and the minor units left over go to the largest
+    /// remainders, ties to the earlier part. The parts always add back up to the amount. All weights zero: everything to the first part.
+    /// </summary>
+    /// <exception cref="ArgumentException">There is no part to split over, while the amount is not zero.</exception>
+    public IReadOnlyList<Amount> SplitOver(IReadOnlyList<decimal> weights)
+    {
+        ArgumentNullException.ThrowIfNull(weights);
+        if (weights.Count == 0)
+            return IsZero ? [] : throw new ArgumentException("There is nothing to split over.", nameof(weights));
+        var total = weights.Sum();
+        var parts = new long[weights.Count];
+        if (total == 0)
+        {
+            parts[0] = Minor;
+        }
+        else
+        {
+            var remainders = new decimal[weights.Count];
+            for (var i = 0; i < weights.Count; i++)
+            {
+                var exact = Minor * weights[i] / total;
+                parts[i] = decimal.ToInt64(decimal.Truncate(exact));
+                remainders[i] = Math.Abs(exact - parts[i]);
+            }
+            var left = Minor - parts.Sum();
+            var step = Math.Sign(left);
+            foreach (var i in Enumerable.Range(0, parts.Length).OrderByDescending(i => remainders[i]).ThenBy(i => i).Take((int)Math.Abs(left)))
+                parts[i] += step;
+        }
+        var currency = Currency;
+        return [.. parts.Select(p => new Amount(p, currency))];
+    }
+
+    public override string ToString() => $"{Value.ToString(System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";
+
+    private Amount Same(Amount other) =>
+        Currency == other.Currency ? this : throw new InvalidOperationException($"{Currency.Code} and {other.Currency.Code} do not mix.");
+
+    private static decimal Scale(int decimals) => decimals switch { 0 => 1m, 2 => 100m, 3 => 1000m, _ => throw new InvalidOperationException("A currency has 0, 2 or 3 decimals.") };
+}

@@ -1,0 +1,36 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Ordering.Checks;
+
+namespace Solvenda.Core.Ordering;
+
+/// <summary>The checks that run on every sheet, in the order in which their findings are shown.</summary>
+public static class CheckList
+{
+    public static readonly ImmutableArray<ICheck> All =
+    [
+        new ItemKnown(),
+        new PriceKnown(),
+        new TaxKnown(),
+        new QuantityGiven(),
+        new PriceAsOnPo(),
+        new ApprovalGiven(),
+        new StockPromised(),
+        new TermsComplete(),
+        new PoNumber(),
+        new Repeat(),
+        new CreditLimit(),
+        new CustomerReady(),
+    ];
+
+    /// <summary>Runs all checks. A waived stop becomes a notice that says who let it pass; a waiver of something else, or of something less, does not help.</summary>
+    public static ImmutableArray<Finding> Run(CheckFacts facts) =>
+        [.. All.SelectMany(c => c.Run(facts)).Select(f => ApplyWaiver(f, facts.Waivers))];
+
+    private static Finding ApplyWaiver(Finding finding, ImmutableArray<Waiver> waivers)
+    {
+        if (finding.Outcome != Outcome.Stop || finding.Waive == WaiveBy.Nobody)
+            return finding;
+        var waiver = waivers.LastOrDefault(w => w.Covers(finding));
+        return waiver is null ? finding : finding with { Outcome = Outcome.Notice, Waived = waiver, Cures = [] };
+    }
+}

@@ -1,0 +1,29 @@
+using System.Globalization;
+
+namespace Solvenda.Core.Ordering.Checks;
+
+/// <summary>The order fits under the credit limit, and nothing is overdue beyond the grace days. A waiver covers this value, no more.</summary>
+public sealed class CreditLimit : ICheck
+{
+    public string Code => "credit";
+
+    public IEnumerable<Finding> Run(CheckFacts facts)
+    {
+        if (facts.Document != DocumentKind.Order || facts.Credit is not { } credit)
+            yield break;
+        var headroom = credit.Headroom(facts.TotalInCredit);
+        if (headroom.Minor < 0)
+        {
+            var over = -headroom.Value;
+            var words = string.Create(CultureInfo.InvariantCulture,
+                $"{over:#,0.00} {headroom.Currency.Code} over the credit limit with this order: they owe and will owe {credit.Exposure.Value:#,0.00} of {credit.Limit.Value:#,0}.");
+            yield return new Finding(Code, Outcome.Stop, words, null, "", WaiveBy.Credit,
+                $"over/{Math.Ceiling(over).ToString(CultureInfo.InvariantCulture)}", Math.Ceiling(over * facts.CreditRateHome));
+        }
+        if (credit.OverdueBeyondGrace)
+        {
+            yield return new Finding(Code, Outcome.Stop, $"Their oldest open invoice is {credit.OldestOverdueDays} days overdue; {credit.GraceDays} are allowed.",
+                null, "", WaiveBy.Credit, $"overdue/{credit.OldestOverdueDays}");
+        }
+    }
+}

@@ -1,0 +1,13 @@
+namespace Solvenda.Core.Ordering.Checks;
+
+/// <summary>A prospect must become a customer before an order of theirs is confirmed.</summary>
+public sealed class CustomerReady : ICheck
+{
+    public string Code => "customer";
+
+    public IEnumerable<Finding> Run(CheckFacts facts)
+    {
+        if (facts.Document == DocumentKind.Order && facts.Buyer.IsProspect)
+            yield return new Finding(Code, Outcome.Stop, $"{facts.Buyer.Name} is still a prospect: tax number, terms and a credit limit come first.", null, "", WaiveBy.Lead, "prospect");
+    }
+}

@@ -1,0 +1,28 @@
+using Solvenda.Core.Pricing;
+
+namespace Solvenda.Core.Ordering.Checks;
+
+/// <summary>Every line sold has a price: no price is never zero.</summary>
+public sealed class PriceKnown : ICheck
+{
+    public string Code => "price";
+
+    public IEnumerable<Finding> Run(CheckFacts facts)
+    {
+        foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && !l.HasPrice))
+        {
+            var words = line.Build.Gap switch
+            {
+                PriceGap.NoUnit => $"{line.Item!.Code} is not sold by {line.Line.Unit.Code}.",
+                PriceGap.NoRate => $"There is no exchange rate to {facts.Sheet.Sheet.Currency.Code} on this day.",
+                _ => $"No price list has {line.Item!.Code} on this day.",
+            };
+            yield return new Finding(Code, Outcome.Stop, words, line.Line.Key, line.Build.Gap == PriceGap.NoUnit ? "unit" : "item")
+            {
+                Cures = line.Build.Gap == PriceGap.NoUnit ? [new Cure("U", $"by {line.Item!.StockUnit.Code}", "set", "unit", line.Item.StockUnit.Code)] : [],
+            };
+        }
+        if (facts.Sheet.Tally.DiscountRefused)
+            yield return new Finding(Code, Outcome.Stop, "The discount on the sheet is more than its lines are worth; nothing was taken off.", null, "sheetDiscount");
+    }
+}

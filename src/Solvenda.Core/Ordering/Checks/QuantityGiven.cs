@@ -1,0 +1,14 @@
+namespace Solvenda.Core.Ordering.Checks;
+
+/// <summary>Every line sold has a quantity above zero.</summary>
+public sealed class QuantityGiven : ICheck
+{
+    public string Code => "quantity";
+
+    public IEnumerable<Finding> Run(CheckFacts facts) =>
+        facts.Sheet.Sold.Where(l => l.Line.Quantity <= 0).Select(l =>
+            new Finding(Code, Outcome.Stop, "How much? The quantity is missing.", l.Line.Key, "quantity")
+            {
+                Cures = [new Cure("N", "type the quantity", "focus", "quantity", "")],
+            });
+}

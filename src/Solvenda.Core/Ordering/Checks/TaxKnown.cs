@@ -1,0 +1,18 @@
+namespace Solvenda.Core.Ordering.Checks;
+
+/// <summary>Every line's tax follows from a rule; an unknown one is a stop, never a guess.</summary>
+public sealed class TaxKnown : ICheck
+{
+    public string Code => "tax";
+
+    public IEnumerable<Finding> Run(CheckFacts facts)
+    {
+        if (string.IsNullOrEmpty(facts.Sheet.Sheet.DeliverToCountry))
+            yield break; // TermsComplete asks for the deliver-to; saying it twice helps nobody.
+        if (facts.Sheet.Sold.Any(l => l.Item is not null && l.Terms.Tax is null))
+        {
+            yield return new Finding(Code, Outcome.Stop,
+                $"No tax rule fits {facts.Buyer.Name} in {facts.Sheet.Sheet.DeliverToCountry}: inside the Union it takes their tax number.", null, "taxNumber");
+        }
+    }
+}

@@ -1,0 +1,67 @@
+using System.Collections.Immutable;
+
+namespace Solvenda.Core.Ordering;
+
+/// <summary>The outcome of a check.</summary>
+public enum Outcome
+{
+    /// <summary>Nothing to say.</summary>
+    Clear,
+
+    /// <summary>Worth knowing.</summary>
+    Notice,
+
+    /// <summary>May not go on until cured or waived.</summary>
+    Stop,
+}
+
+/// <summary>Who may waive a stop.</summary>
+public enum WaiveBy
+{
+    /// <summary>Nobody: it has to be cured.</summary>
+    Nobody,
+
+    /// <summary>The order desk lead, sales lead or director.</summary>
+    Lead,
+
+    /// <summary>Who has credit authority over the excess.</summary>
+    Credit,
+}
+
+/// <summary>A way out of a finding that one key carries out: the edit it makes, or the place it leads to.</summary>
+/// <param name="Key">One letter or digit.</param>
+/// <param name="Field">The field to set; empty where <paramref name="Action"/> says what to do.</param>
+/// <param name="Action">"set" for an edit of the field, else what the screen opens: "ask", "focus", "credit".</param>
+public sealed record Cure(string Key, string Words, string Action, string Field, string Value);
+
+/// <summary>What a check found.</summary>
+/// <param name="Line">Key of the line; null for the whole sheet.</param>
+/// <param name="Fingerprint">Changes with what was found, so that a waiver of this does not cover something worse.</param>
+/// <param name="Excess">For credit: how far over, in home currency; what the waiver's authority is measured against.</param>
+public sealed record Finding(
+    string Check,
+    Outcome Outcome,
+    string Words,
+    long? Line = null,
+    string Field = "",
+    WaiveBy Waive = WaiveBy.Nobody,
+    string Fingerprint = "",
+    decimal Excess = 0m)
+{
+    public ImmutableArray<Cure> Cures { get; init; } = [];
+
+    /// <summary>Documents that it is about, by number.</summary>
+    public ImmutableArray<string> Documents { get; init; } = [];
+
+    /// <summary>Who let it pass and why; null where nobody did.</summary>
+    public Waiver? Waived { get; init; }
+}
+
+/// <summary>A stop that somebody with the authority let pass.</summary>
+/// <param name="Excess">For credit: the excess that was let pass; a smaller one is covered too.</param>
+public sealed record Waiver(string Check, long? Line, string Fingerprint, decimal Excess, string Who, string Reason)
+{
+    public bool Covers(Finding finding) =>
+        Check == finding.Check && Line == finding.Line
+        && (Fingerprint == finding.Fingerprint || (Excess > 0 && finding.Excess > 0 && finding.Excess <= Excess));
+}

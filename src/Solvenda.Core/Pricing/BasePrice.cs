@@ -1,0 +1,88 @@
+using Solvenda.Core.Buyers;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Money;
+using Solvenda.Core.Units;
+
+namespace Solvenda.Core.Pricing;
+
+/// <summary>One line's question to the price book.</summary>
+public sealed record PriceQuestion(Item Item, decimal Quantity, Unit Unit, Buyer Buyer, Currency Currency, DateOnly Date);
+
+/// <summary>Answers what a buyer pays before anything is typed by hand, with every step.</summary>
+public static class BasePrice
+{
+    public static PriceBuild Find(PriceBook book, Rates rates, PriceQuestion question)
+    {
+        var (item, quantity, unit, buyer, currency, date) = question;
+        if (item.Factor(unit) is not { } factor)
+            return PriceBuild.Missing(PriceGap.NoUnit);
+        var (start, priceBase, gap) = List(book, rates, question, factor);
+        if (start is null)
+            return PriceBuild.Missing(gap);
+
+        // Money in a rule is per stock unit, in the rule's currency (home where it names none).
+        decimal? ToLine(decimal value, Currency? of) => rates.Convert(value * factor * priceBase, of ?? book.Home, currency);
+        return PriceRules.Build(start, currency, priceBase, book.AgreementsFor(buyer, item), book.Campaigns, quantity * factor, date, ToLine);
+    }
+
+    /// <summary>Cost per price base of the line's unit in the sheet's currency, four decimals; null where cost or rate is unknown.</summary>
+    public static decimal? Cost(PriceBook book, Rates rates, PriceQuestion question, decimal priceBase) =>
+        book.CostOf(question.Item.Id, question.Date) is { } cost && question.Item.Factor(question.Unit) is { } factor
+            && rates.Convert(cost * factor * priceBase, book.Home, question.Currency) is { } value
+            ? UnitPrice.Round4(value)
+            : null;
+
+    /// <summary>The greatest of the item's floor price and C / (1 - least margin of the family), per price base of the line's unit; null where neither is known.</summary>
+    public static decimal? Floor(PriceBook book, Rates rates, PriceQuestion question, decimal priceBase, decimal? cost)
+    {
+        var fixedFloor = question.Item.FloorPrice is { } floor && question.Item.Factor(question.Unit) is { } factor
+            ? rates.Convert(floor * factor * priceBase, book.Home, question.Currency)
+            : null;
+        var fromMargin = cost is { } c && book.FamilyOf(question.Item) is { } family ? c / (1 - (family.LeastMarginPercent / 100m)) : (decimal?)null;
+        var greatest = (fixedFloor, fromMargin) switch
+        {
+            (null, var m) => m,
+            (var f, null) => f,
+            var (f, m) => Math.Max(f.Value, m.Value),
+        };
+        return greatest is { } g ? UnitPrice.Round4(g) : null;
+    }
+
+    private static (PriceStep? Step, decimal PriceBase, PriceGap Gap) List(PriceBook book, Rates rates, PriceQuestion q, decimal factor)
+    {
+        var gap = PriceGap.NoListPrice;
+        foreach (var list in Lists(book, q.Buyer))
+        {
+            var valid = book.PricesOf(list, q.Item.Id).Where(p => p.From <= q.Date && (p.To is null || q.Date <= p.To)).ToList();
+            if (valid.Count == 0)
+                continue;
+            var best = valid
+                .Where(p => p.Unit == q.Unit || p.Unit == q.Item.StockUnit)
+                .OrderByDescending(p => p.Price.Currency == q.Currency)
+                .ThenByDescending(p => p.Unit == q.Unit)
+                .ThenByDescending(p => p.From)
+                .FirstOrDefault();
+            if (best is null)
+                continue;
+            var times = best.Unit == q.Unit ? 1m : factor;
+            if (rates.Convert(best.Price.Value * times, best.Price.Currency, q.Currency) is { } price)
+                return (new PriceStep(StepKind.List, list, Words(list, best, q, rates), best.From, best.To, UnitPrice.Round4(price)), best.PriceBase, PriceGap.None);
+            gap = PriceGap.NoRate;
+        }
+        return (null, 1m, gap);
+    }
+
+    private static IEnumerable<string> Lists(PriceBook book, Buyer buyer)
+    {
+        if (buyer.PriceList is { } own)
+            yield return own;
+        if (buyer.Group is { } group && book.GroupLists.TryGetValue(group, out var ofGroup))
+            yield return ofGroup;
+        yield return book.HouseList;
+    }
+
+    private static string Words(string list, ListPrice price, PriceQuestion q, Rates rates) =>
+        price.Price.Currency == q.Currency
+            ? $"list, {list} {q.Currency.Code}"
+            : FormattableString.Invariant($"list, {list} {price.Price.Currency.Code} at {rates.Convert(1m, price.Price.Currency, q.Currency):0.######}");
+}

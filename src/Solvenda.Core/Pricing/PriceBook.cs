@@ -1,0 +1,109 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Buyers;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Money;
+using Solvenda.Core.Units;
+
+namespace Solvenda.Core.Pricing;
+
+/// <summary>A price of a list: for one price base of a unit, dated, both days included.</summary>
+public sealed record ListPrice(string List, ItemId Item, Unit Unit, UnitPrice Price, decimal PriceBase, DateOnly From, DateOnly? To);
+
+/// <summary>An item's cost from a day on, in home currency per stock unit.</summary>
+public sealed record DatedCost(ItemId Item, DateOnly From, decimal Cost);
+
+/// <summary>A family of items and the least margin (percent) that policy lets anyone sell it at.</summary>
+public sealed record Family(string Code, string Words, decimal LeastMarginPercent);
+
+/// <summary>Everything that prices are worked out from, as it stands at one moment; built once, then only read.</summary>
+public sealed class PriceBook
+{
+    private readonly FrozenLookup<(string List, ItemId Item), ListPrice> _prices;
+    private readonly FrozenLookup<BuyerId, Agreement> _ofBuyer;
+    private readonly FrozenLookup<string, Agreement> _ofGroup;
+    private readonly FrozenLookup<ItemId, DatedCost> _costs;
+    private readonly ImmutableDictionary<ItemId, Item> _items;
+    private readonly Dictionary<string, Item> _byCode;
+    private readonly Dictionary<string, Family> _families;
+
+    public PriceBook(PriceBookContents contents)
+    {
+        ArgumentNullException.ThrowIfNull(contents);
+        Home = contents.Home;
+        SellerCountry = contents.SellerCountry;
+        HouseList = contents.HouseList;
+        Campaigns = contents.Campaigns;
+        TaxRates = contents.TaxRates;
+        DatedRates = contents.Rates;
+        GroupLists = contents.GroupLists;
+        _items = contents.Items.ToImmutableDictionary(i => i.Id);
+        _byCode = contents.Items.ToDictionary(i => i.Code, StringComparer.OrdinalIgnoreCase);
+        _families = contents.Families.ToDictionary(f => f.Code);
+        _prices = new(contents.Prices, p => (p.List, p.Item));
+        _ofBuyer = new(contents.Agreements.Where(a => a.Buyer is not null), a => a.Buyer!.Value);
+        _ofGroup = new(contents.Agreements.Where(a => a.Group is not null), a => a.Group!);
+        _costs = new(contents.Costs, c => c.Item);
+    }
+
+    public Currency Home { get; }
+
+    public string SellerCountry { get; }
+
+    public string HouseList { get; }
+
+    public ImmutableArray<Campaign> Campaigns { get; }
+
+    public ImmutableArray<TaxRate> TaxRates { get; }
+
+    public ImmutableArray<DatedRate> DatedRates { get; }
+
+    /// <summary>Price list of a buyer group, by group.</summary>
+    public ImmutableDictionary<string, string> GroupLists { get; }
+
+    public IEnumerable<Item> Items => _items.Values;
+
+    public Item? Find(ItemId id) => _items.GetValueOrDefault(id);
+
+    public Item? FindByCode(string code) => _byCode.GetValueOrDefault(code.Trim());
+
+    public Family? FamilyOf(Item item) => _families.GetValueOrDefault(item.Family);
+
+    /// <summary>The cost on the day in home currency per stock unit; null where none is known.</summary>
+    public decimal? CostOf(ItemId item, DateOnly day) => _costs[item].Where(c => c.From <= day).MaxBy(c => c.From)?.Cost;
+
+    public IReadOnlyList<ListPrice> PricesOf(string list, ItemId item) => _prices[(list, item)];
+
+    /// <summary>The agreements that cover this buyer and item, of every rank, not yet judged by date or quantity.</summary>
+    public IEnumerable<Agreement> AgreementsFor(Buyer buyer, Item item) =>
+        _ofBuyer[buyer.Id].Concat(buyer.Group is null ? [] : _ofGroup[buyer.Group]).Where(a => Covers(a, item));
+
+    private static bool Covers(Agreement a, Item item) => a.Scope switch
+    {
+        RuleScope.Item => a.Item == item.Id,
+        RuleScope.Family => a.Family == item.Family,
+        _ => true,
+    };
+
+    private sealed class FrozenLookup<TKey, TValue>(IEnumerable<TValue> values, Func<TValue, TKey> key)
+        where TKey : notnull
+    {
+        private readonly Dictionary<TKey, TValue[]> _rows = values.GroupBy(key).ToDictionary(g => g.Key, g => g.ToArray());
+
+        public TValue[] this[TKey k] => _rows.TryGetValue(k, out var found) ? found : [];
+    }
+}
+
+/// <summary>What a price book is made from.</summary>
+public sealed record PriceBookContents(
+    Currency Home,
+    string SellerCountry,
+    string HouseList,
+    ImmutableArray<Item> Items,
+    ImmutableArray<Family> Families,
+    ImmutableArray<ListPrice> Prices,
+    ImmutableArray<Agreement> Agreements,
+    ImmutableArray<Campaign> Campaigns,
+    ImmutableArray<DatedCost> Costs,
+    ImmutableArray<TaxRate> TaxRates,
+    ImmutableArray<DatedRate> Rates,
+    ImmutableDictionary<string, string> GroupLists);

@@ -1,0 +1,110 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Money;
+
+namespace Solvenda.Core.Pricing;
+
+/// <summary>The kinds of step from list to net.</summary>
+public enum StepKind
+{
+    List,
+    Agreement,
+    Campaign,
+    Discount,
+    NetPrice,
+    Margin,
+}
+
+/// <summary>One step of a price build: the rule, its validity, and the unit price after it.</summary>
+public sealed record PriceStep(StepKind Kind, string? Rule, string Words, DateOnly? From, DateOnly? To, decimal Price);
+
+/// <summary>Why there is no price.</summary>
+public enum PriceGap
+{
+    None,
+    NoListPrice,
+    NoRate,
+    NoUnit,
+}
+
+/// <summary>The ordered steps from list price to base price, in the sheet's currency, per price base quantity.</summary>
+public sealed record PriceBuild(ImmutableArray<PriceStep> Steps, UnitPrice? List, UnitPrice? Base, decimal PriceBase, PriceGap Gap)
+{
+    public static PriceBuild Missing(PriceGap gap) => new([], null, null, 1m, gap);
+}
+
+/// <summary>Works out the base price of one line from its list price, agreements and campaigns (docs/calculations.md, "Price build").</summary>
+public static class PriceRules
+{
+    /// <summary>
+    /// All rules given already match buyer, item and channel; here dates, ranks, quantities and combining are judged.
+    /// </summary>
+    /// <param name="list">List price in the sheet's currency, per price base of the line's unit.</param>
+    /// <param name="quantity">In the rules' unit (the stock unit), for the quantity breaks.</param>
+    /// <param name="toLine">Carries a rule's money value (fixed price, amount off) to the sheet's currency and the line's unit and price base; null where a rate is missing.</param>
+    public static PriceBuild Build(
+        PriceStep list,
+        Currency currency,
+        decimal priceBase,
+        IEnumerable<Agreement> agreements,
+        IEnumerable<Campaign> campaigns,
+        decimal quantity,
+        DateOnly date,
+        Func<decimal, Currency?, decimal?> toLine)
+    {
+        var steps = ImmutableArray.CreateBuilder<PriceStep>();
+        steps.Add(list);
+        var (agreement, agreed) = Choose(list.Price, agreements, quantity, date, toLine);
+        var running = campaigns.Where(c => c.HoldsOn(date)).ToList();
+
+        if (agreement is not null && (agreement.Combines || running.Count == 0))
+            steps.Add(Step(agreement, agreed));
+        var start = agreement is { Combines: true } ? agreed : list.Price;
+        var best = running
+            .Select(c => (Campaign: c, Price: Apply(c.Kind, c.Value, null, start, toLine)))
+            .Where(c => c.Price is not null)
+            .OrderBy(c => c.Price).ThenBy(c => c.Campaign.Id, StringComparer.Ordinal)
+            .FirstOrDefault();
+        var beaten = agreement is null ? list.Price : agreed;
+        if (best.Price is { } campaignPrice && campaignPrice < beaten)
+            steps.Add(new PriceStep(StepKind.Campaign, best.Campaign.Id, best.Campaign.Words, best.Campaign.From, best.Campaign.To, campaignPrice));
+        else if (agreement is { Combines: false } && running.Count > 0)
+            steps.Add(Step(agreement, agreed));
+
+        return new PriceBuild(steps.ToImmutable(), UnitPrice.Round(list.Price, currency), UnitPrice.Round(steps[^1].Price, currency), priceBase, PriceGap.None);
+    }
+
+    private static PriceStep Step(Agreement a, decimal price) => new(StepKind.Agreement, a.Id, a.Words, a.From, a.To, price);
+
+    // The narrowest rank; within it the latest start, then the lowest price, then the smallest id.
+    private static (Agreement? Rule, decimal Price) Choose(
+        decimal list, IEnumerable<Agreement> agreements, decimal quantity, DateOnly date, Func<decimal, Currency?, decimal?> toLine)
+    {
+        Agreement? best = null;
+        var bestPrice = 0m;
+        foreach (var a in agreements)
+        {
+            if (!a.HoldsOn(date) || a.BreakAt(quantity) is not { } reached || Apply(a.Kind, reached.Value, a.Currency, list, toLine) is not { } price)
+                continue;
+            if (best is null || Before(a, price, best, bestPrice))
+                (best, bestPrice) = (a, price);
+        }
+        return (best, bestPrice);
+    }
+
+    private static bool Before(Agreement a, decimal price, Agreement than, decimal thanPrice)
+    {
+        if (a.Rank != than.Rank)
+            return a.Rank < than.Rank;
+        if (a.From != than.From)
+            return a.From > than.From;
+        return price != thanPrice ? price < thanPrice : string.CompareOrdinal(a.Id, than.Id) < 0;
+    }
+
+    private static decimal? Apply(RuleKind kind, decimal value, Currency? currency, decimal start, Func<decimal, Currency?, decimal?> toLine) => kind switch
+    {
+        RuleKind.PercentOff => UnitPrice.Round4(start * (1 - (value / 100m))),
+        RuleKind.Fixed => toLine(value, currency) is { } v ? UnitPrice.Round4(v) : null,
+        RuleKind.AmountOff => toLine(value, currency) is { } v ? UnitPrice.Round4(start - v) : null,
+        _ => throw new ArgumentOutOfRangeException(nameof(kind)),
+    };
+}

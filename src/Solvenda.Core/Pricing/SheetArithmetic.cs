@@ -1,0 +1,207 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Money;
+
+namespace Solvenda.Core.Pricing;
+
+/// <summary>What the arithmetic of one line needs: prices already found, rules already judged.</summary>
+/// <param name="Base">Base price per <paramref name="PriceBase"/>; null for a line without price.</param>
+/// <param name="Cost">Cost per <paramref name="PriceBase"/>, in the sheet's currency; null where unknown.</param>
+/// <param name="Charges">Line charges, rounded one by one.</param>
+/// <param name="Counts">False for an optional line or an alternative that was not chosen.</param>
+public sealed record LineTerms(
+    decimal Quantity,
+    decimal? Base,
+    decimal PriceBase,
+    decimal? Cost,
+    ByHand ByHand,
+    ImmutableArray<decimal> Charges,
+    bool Counts,
+    bool Discountable,
+    Tax? Tax);
+
+/// <summary>The figures of one line, each rounded to the minor unit.</summary>
+/// <param name="NetPrice">Net unit price per price base, four decimals.</param>
+/// <param name="Cost">round(quantity x cost / base); null where the cost is unknown.</param>
+/// <param name="SheetDiscountShare">This line's part of the sheet discount.</param>
+/// <param name="Margin">Net without charges after the share, less the cost; null without cost or where the line does not count.</param>
+/// <param name="MarginPercent">Margin in percent of that net; null where that net is zero.</param>
+public sealed record LineFigures(
+    decimal NetPrice,
+    Amount Gross,
+    Amount Allowance,
+    Amount Charges,
+    Amount Net,
+    Amount? Cost,
+    Amount SheetDiscountShare,
+    Amount? Margin,
+    decimal? MarginPercent)
+{
+    /// <summary>What the margin is measured against: net after the share of the sheet discount, without line charges.</summary>
+    public Amount Earned => Net - Charges - SheetDiscountShare;
+}
+
+/// <summary>A charge on the sheet, with its tax.</summary>
+public sealed record SheetCharge(string Kind, decimal Amount, Tax? Tax, bool ByHand = false);
+
+/// <summary>The discount on the whole sheet: at most one of the two is set.</summary>
+public sealed record SheetDiscount(decimal? Percent, decimal? Amount)
+{
+    public static readonly SheetDiscount None = new(null, null);
+}
+
+/// <summary>One row of the tax table.</summary>
+public sealed record TaxRow(Tax Tax, Amount Basis, Amount TaxAmount);
+
+/// <summary>The totals of a sheet.</summary>
+/// <param name="SheetDiscount">As a positive amount taken off.</param>
+/// <param name="DiscountRefused">True where an amount above the discountable lines' nets was asked for; nothing is taken off then.</param>
+public sealed record Tally(
+    Amount Goods,
+    Amount SheetDiscount,
+    bool DiscountRefused,
+    Amount Charges,
+    ImmutableArray<TaxRow> Taxes,
+    Amount TotalWithoutTax,
+    Amount TotalTax,
+    Amount TotalWithTax,
+    Amount Deposit,
+    Amount Due,
+    Amount Margin,
+    decimal? MarginPercent,
+    int LinesWithoutCost);
+
+/// <summary>The arithmetic of lines and tally: exact, rounded only at the named points (docs/calculations.md).</summary>
+public static class SheetArithmetic
+{
+    public static (ImmutableArray<LineFigures> Lines, Tally Tally) Calculate(
+        Currency currency, IReadOnlyList<LineTerms> lines, SheetDiscount discount, IReadOnlyList<SheetCharge> charges, decimal deposit)
+    {
+        var plain = new LineFigures[lines.Count];
+        for (var i = 0; i < plain.Length; i++)
+            plain[i] = Line(lines[i], currency);
+
+        var (taken, refused) = SheetDiscountAmount(currency, lines, plain, discount);
+        var shares = taken.SplitOver(Weights(lines, plain));
+        var figures = ImmutableArray.CreateBuilder<LineFigures>(plain.Length);
+        for (var i = 0; i < plain.Length; i++)
+            figures.Add(WithMargin(plain[i], lines[i].Counts, taken.IsZero ? Amount.Zero(currency) : shares[i]));
+
+        var done = figures.MoveToImmutable();
+        return (done, Totals(currency, lines, done, charges, taken, refused, deposit));
+    }
+
+    /// <summary>Net price for a margin: round4(C / (1 - m)).</summary>
+    public static decimal NetForMargin(decimal cost, decimal marginPercent) => UnitPrice.Round4(cost / (1 - (marginPercent / 100m)));
+
+    /// <summary>
+    /// The figures of a line on its own, before any sheet discount. A line without a price counts as zero in sums and carries a stop elsewhere.
+    /// </summary>
+    public static LineFigures Line(LineTerms line, Currency currency)
+    {
+        var unitBase = line.Base ?? 0m;
+        Amount Extend(decimal price) => Amount.Round(line.Quantity * price / line.PriceBase, currency);
+
+        var typed = line.ByHand.Value;
+        var gross = Extend(unitBase);
+        var (net, allowance) = line.ByHand.Kind switch
+        {
+            ByHandKind.DiscountPercent => (UnitPrice.Round4(unitBase * (1 - (typed / 100m))), Amount.Round(gross.Value * typed / 100m, currency)),
+            ByHandKind.DiscountAmount => (NetAfterAmount(line, unitBase, typed), Amount.Round(typed, currency)),
+            ByHandKind.NetPrice => (UnitPrice.Round4(typed), gross - Extend(UnitPrice.Round4(typed))),
+            ByHandKind.Margin when line.Cost is { } cost => (NetForMargin(cost, typed), gross - Extend(NetForMargin(cost, typed))),
+            _ => (unitBase, Amount.Zero(currency)),
+        };
+        var charges = Amount.Sum(line.Charges.Select(c => Amount.Round(c, currency)), currency);
+        Amount? costAmount = line.Cost is { } c ? Extend(c) : null;
+        return new LineFigures(net, gross, allowance, charges, gross - allowance + charges, costAmount, Amount.Zero(currency), null, null);
+    }
+
+    private static decimal NetAfterAmount(LineTerms line, decimal unitBase, decimal off) =>
+        line.Quantity == 0 ? unitBase : UnitPrice.Round4(unitBase - (off * line.PriceBase / line.Quantity));
+
+    private static (Amount Taken, bool Refused) SheetDiscountAmount(
+        Currency currency, IReadOnlyList<LineTerms> lines, LineFigures[] figures, SheetDiscount discount)
+    {
+        var discountable = Amount.Sum(figures.Where((_, i) => lines[i].Counts && lines[i].Discountable).Select(f => f.Net), currency);
+        if (discount.Percent is { } percent)
+            return (Amount.Round(discountable.Value * percent / 100m, currency), false);
+        if (discount.Amount is not { } asked)
+            return (Amount.Zero(currency), false);
+        var amount = Amount.Round(asked, currency);
+        return amount > discountable ? (Amount.Zero(currency), true) : (amount, false);
+    }
+
+    private static decimal[] Weights(IReadOnlyList<LineTerms> lines, LineFigures[] figures)
+    {
+        var weights = new decimal[figures.Length];
+        for (var i = 0; i < weights.Length; i++)
+            weights[i] = lines[i].Counts && lines[i].Discountable ? figures[i].Net.Value : 0m;
+        return weights;
+    }
+
+    private static LineFigures WithMargin(LineFigures f, bool counts, Amount share)
+    {
+        var shared = f with { SheetDiscountShare = share };
+        if (!counts || f.Cost is not { } cost)
+            return shared;
+        var margin = shared.Earned - cost;
+        return shared with { Margin = margin, MarginPercent = Percent(margin, shared.Earned) };
+    }
+
+    private static Tally Totals(
+        Currency currency,
+        IReadOnlyList<LineTerms> lines,
+        ImmutableArray<LineFigures> figures,
+        IReadOnlyList<SheetCharge> charges,
+        Amount taken,
+        bool refused,
+        decimal deposit)
+    {
+        var zero = Amount.Zero(currency);
+        var counting = Enumerable.Range(0, lines.Count).Where(i => lines[i].Counts).ToList();
+        var goods = Amount.Sum(counting.Select(i => figures[i].Net), currency);
+        var chargeAmounts = charges.Select(c => Amount.Round(c.Amount, currency)).ToList();
+        var chargeTotal = Amount.Sum(chargeAmounts, currency);
+        var taxes = TaxTable(currency, lines, figures, charges, chargeAmounts, counting, taken);
+
+        var costed = counting.Where(i => figures[i].Margin is not null).ToList();
+        var margin = Amount.Sum(costed.Select(i => figures[i].Margin!.Value), currency);
+        var earned = Amount.Sum(costed.Select(i => figures[i].Earned), currency);
+        var withoutTax = goods - taken + chargeTotal;
+        var tax = Amount.Sum(taxes.Select(t => t.TaxAmount), currency);
+        var withTax = withoutTax + tax;
+        var paid = Amount.Round(deposit, currency);
+        return new Tally(
+            goods, taken, refused, chargeTotal, taxes, withoutTax, tax, withTax, paid, withTax - paid,
+            costed.Count == 0 ? zero : margin, Percent(margin, earned), counting.Count - costed.Count);
+    }
+
+    // EN 16931 works tax out by category and rate, not by line (BR-CO-17). A row without a known tax is left out; the check on it stops the sheet.
+    private static ImmutableArray<TaxRow> TaxTable(
+        Currency currency,
+        IReadOnlyList<LineTerms> lines,
+        ImmutableArray<LineFigures> figures,
+        IReadOnlyList<SheetCharge> charges,
+        List<Amount> chargeAmounts,
+        List<int> counting,
+        Amount taken)
+    {
+        var taxes = counting.Select(i => lines[i].Tax).Concat(charges.Select(c => c.Tax)).Distinct().ToList();
+        Amount LinesOf(Tax? tax, bool discountableOnly) => Amount.Sum(
+            counting.Where(i => lines[i].Tax == tax && (!discountableOnly || lines[i].Discountable)).Select(i => figures[i].Net), currency);
+        var shares = taxes.Count == 0 ? [] : taken.SplitOver([.. taxes.Select(t => LinesOf(t, true).Value)]);
+        var rows = ImmutableArray.CreateBuilder<TaxRow>();
+        for (var t = 0; t < taxes.Count; t++)
+        {
+            if (taxes[t] is not { } tax)
+                continue;
+            var ofCharges = Amount.Sum(chargeAmounts.Where((_, i) => charges[i].Tax == tax), currency);
+            var basis = LinesOf(tax, false) - shares[t] + ofCharges;
+            rows.Add(new TaxRow(tax, basis, Amount.Round(basis.Value * tax.Percent / 100m, currency)));
+        }
+        return rows.ToImmutable();
+    }
+
+    private static decimal? Percent(Amount part, Amount whole) =>
+        whole.IsZero ? null : decimal.Round(part.Value * 100m / whole.Value, 2, MidpointRounding.AwayFromZero);
+}

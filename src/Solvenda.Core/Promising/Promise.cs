@@ -1,0 +1,43 @@
+using Solvenda.Core.Calendars;
+
+namespace Solvenda.Core.Promising;
+
+/// <summary>What holds for every promise of a warehouse.</summary>
+/// <param name="CutOff">From this time on, today counts as the next day.</param>
+/// <param name="PickingDays">Working days from taking to ready.</param>
+/// <param name="TransitDays">Working days on the road.</param>
+public sealed record PromiseTerms(TimeOnly CutOff, int PickingDays, int TransitDays, WorkCalendar Warehouse, WorkCalendar Receiving);
+
+/// <summary>What a line can be promised: when it leaves the shelf, is ready, and arrives.</summary>
+/// <param name="FromStock">False where it has to be bought or made first.</param>
+public sealed record Promise(DateOnly Taken, DateOnly Ready, DateOnly Arrives, bool FromStock);
+
+/// <summary>Finds the earliest date for a quantity (docs/calculations.md, "Promise").</summary>
+public static class PromiseFinder
+{
+    /// <summary>The earlier of stock and lead time, as a day number; null where neither gives a date.</summary>
+    public static int? ReadyDay(Outlook outlook, decimal quantity, int? leadDays)
+    {
+        var stock = outlook.FirstDayFor(quantity);
+        return (stock, leadDays) switch
+        {
+            (null, var lead) => lead,
+            (var s, null) => s,
+            var (s, lead) => Math.Min(s.Value, lead.Value),
+        };
+    }
+
+    /// <summary>Null where neither stock nor lead time gives a date: a stop.</summary>
+    /// <param name="leadDays">Calendar days from today until it is bought or made; null where it cannot be.</param>
+    public static Promise? Find(Outlook outlook, decimal quantity, int? leadDays, DateTime now, PromiseTerms terms)
+    {
+        var today = DateOnly.FromDateTime(now);
+        if (ReadyDay(outlook, quantity, leadDays) is not { } day)
+            return null;
+        var start = TimeOnly.FromDateTime(now) >= terms.CutOff ? 1 : 0;
+        var taken = terms.Warehouse.OnOrAfter(today.AddDays(Math.Max(day, start)));
+        var ready = terms.Warehouse.Add(taken, terms.PickingDays);
+        var arrives = terms.Receiving.OnOrAfter(terms.Warehouse.Add(ready, terms.TransitDays));
+        return new Promise(taken, ready, arrives, outlook.FirstDayFor(quantity) is { } s && s <= day);
+    }
+}

@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Units;
+
+namespace Solvenda.Core.Sheets;
+
+public enum LineKind
+{
+    /// <summary>A title over the lines that follow.</summary>
+    Heading,
+
+    /// <summary>Something sold: goods or a service. Without an item yet where the buyer's words were not understood.</summary>
+    Item,
+}
+
+/// <summary>What the buyer wrote for a line, kept as it was.</summary>
+/// <param name="Price">Their price per <paramref name="PriceBase"/> of their unit, in the currency of their document; null where they named none.</param>
+public sealed record AskedFor(string Words, string? Code, decimal? Quantity, Unit? Unit, decimal? Price, decimal PriceBase)
+{
+    public static readonly AskedFor Nothing = new("", null, null, null, null, 1m);
+}
+
+/// <summary>One line of a sheet as typed; its figures are worked out and never typed.</summary>
+/// <param name="Key">Stays with the line for its life; unique within a sheet.</param>
+/// <param name="Charges">Line charges (cutting, splicing) in the sheet's currency.</param>
+public sealed record SheetLine(
+    long Key,
+    LineKind Kind,
+    ItemId? Item,
+    string Words,
+    decimal Quantity,
+    Unit Unit,
+    ByHand ByHand,
+    ImmutableArray<decimal> Charges,
+    bool Optional,
+    string Note,
+    AskedFor Asked);
+
+/// <summary>A sheet as typed: the priced body of a quote or an order.</summary>
+/// <param name="DeliverToCountry">ISO 3166-1 alpha-2; null where it is not known yet.</param>
+public sealed record Sheet(
+    Currency Currency,
+    DateOnly PricingDate,
+    string? DeliverToCountry,
+    ImmutableArray<SheetLine> Lines,
+    SheetDiscount Discount,
+    ImmutableArray<SheetCharge> Charges,
+    decimal Deposit);
