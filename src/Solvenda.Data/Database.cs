@@ -1,0 +1,48 @@
+using System.Data.Common;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+
+namespace Solvenda.Data;
+
+/// <summary>How SQLite is opened, everywhere the same.</summary>
+public static class Database
+{
+    /// <summary>The file of a data folder.</summary>
+    public static string FileIn(string folder) => Path.Combine(folder, "solvenda.db");
+
+    public static DbContextOptionsBuilder UseSolvenda(this DbContextOptionsBuilder builder, string file) => builder
+        .UseSqlite(new SqliteConnectionStringBuilder { DataSource = file, ForeignKeys = true, Pooling = true, DefaultTimeout = 10 }.ToString())
+        .AddInterceptors(Pragmas.Instance);
+
+    // WAL: readers do not wait for the writer. FULL: what a screen confirmed survives a power cut, not only a killed process;
+    // one fsync for each change is what that costs (bench/RESULTS.md).
+    private sealed class Pragmas : DbConnectionInterceptor
+    {
+        public static readonly Pragmas Instance = new();
+
+        private const string Text = "PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA busy_timeout = 10000; PRAGMA cache_size = -16000;";
+
+        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = Text;
+            command.ExecuteNonQuery();
+        }
+
+        public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        {
+            await using var command = connection.CreateCommand();
+            command.CommandText = Text;
+            await command.ExecuteNonQueryAsync(cancellationToken);
+        }
+    }
+}
+
+/// <summary>For <c>dotnet ef migrations add</c> only.</summary>
+public sealed class DesignTimeDb : IDesignTimeDbContextFactory<SolvendaDb>
+{
+    public SolvendaDb CreateDbContext(string[] args) =>
+        new((DbContextOptions<SolvendaDb>)new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda("design.db").Options);
+}

@@ -1,0 +1,1194 @@
+﻿using System;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace Solvenda.Data.Migrations
+{
+    /// <inheritdoc />
+    public partial class First : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.CreateTable(
+                name: "agreement",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Group = table.Column<string>(type: "TEXT", nullable: true),
+                    Scope = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Family = table.Column<string>(type: "TEXT", nullable: true),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: true),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    Combines = table.Column<bool>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_agreement", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "api_key",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Hash = table.Column<string>(type: "TEXT", nullable: false),
+                    CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    RevokedAt = table.Column<DateTime>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_api_key", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "buyer",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Country = table.Column<string>(type: "TEXT", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    Group = table.Column<string>(type: "TEXT", nullable: true),
+                    PriceList = table.Column<string>(type: "TEXT", nullable: true),
+                    TaxNumber = table.Column<string>(type: "TEXT", nullable: true),
+                    TaxExempt = table.Column<bool>(type: "INTEGER", nullable: false),
+                    IsProspect = table.Column<bool>(type: "INTEGER", nullable: false),
+                    PoNumberRequired = table.Column<bool>(type: "INTEGER", nullable: false),
+                    PaymentDays = table.Column<int>(type: "INTEGER", nullable: true),
+                    Incoterm = table.Column<string>(type: "TEXT", nullable: true),
+                    IncotermPlace = table.Column<string>(type: "TEXT", nullable: true),
+                    ShipFrom = table.Column<string>(type: "TEXT", nullable: true),
+                    TransitDays = table.Column<int>(type: "INTEGER", nullable: false),
+                    AccountManagerId = table.Column<long>(type: "INTEGER", nullable: true),
+                    ContactName = table.Column<string>(type: "TEXT", nullable: true),
+                    ContactMail = table.Column<string>(type: "TEXT", nullable: true),
+                    Address = table.Column<string>(type: "TEXT", nullable: false),
+                    DeliverTo = table.Column<string>(type: "TEXT", nullable: true),
+                    DeliverToCountry = table.Column<string>(type: "TEXT", nullable: true),
+                    CreditLimitMinor = table.Column<long>(type: "INTEGER", nullable: true),
+                    GraceDays = table.Column<int>(type: "INTEGER", nullable: false),
+                    Note = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_buyer", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "cost",
+                columns: table => new
+                {
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Cost = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_cost", x => new { x.ItemId, x.From });
+                });
+
+            migrationBuilder.CreateTable(
+                name: "counter",
+                columns: table => new
+                {
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Value = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_counter", x => x.Name);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "exchange_rate",
+                columns: table => new
+                {
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    Day = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Rate = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_exchange_rate", x => new { x.Currency, x.Day });
+                });
+
+            migrationBuilder.CreateTable(
+                name: "family",
+                columns: table => new
+                {
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    LeastMarginPercent = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_family", x => x.Code);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "follow_up",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    DossierId = table.Column<long>(type: "INTEGER", nullable: false),
+                    PersonId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Due = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    DoneAt = table.Column<DateTime>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_follow_up", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "incoming",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Warehouse = table.Column<string>(type: "TEXT", nullable: false),
+                    Due = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Quantity = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_incoming", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "item",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Family = table.Column<string>(type: "TEXT", nullable: false),
+                    StockUnit = table.Column<string>(type: "TEXT", nullable: false),
+                    TaxClass = table.Column<string>(type: "TEXT", nullable: false),
+                    FloorPrice = table.Column<long>(type: "INTEGER", nullable: true),
+                    LeadDays = table.Column<int>(type: "INTEGER", nullable: true),
+                    Stocked = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Gtin = table.Column<string>(type: "TEXT", nullable: true),
+                    DangerousGoods = table.Column<string>(type: "TEXT", nullable: true),
+                    Successor = table.Column<string>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_item", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "list_price",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    List = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Unit = table.Column<string>(type: "TEXT", nullable: false),
+                    Price = table.Column<long>(type: "INTEGER", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    PriceBase = table.Column<long>(type: "INTEGER", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_list_price", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "one_time_link",
+                columns: table => new
+                {
+                    Hash = table.Column<string>(type: "TEXT", nullable: false),
+                    ExpiresAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    UsedAt = table.Column<DateTime>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_one_time_link", x => x.Hash);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "outbox",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Key = table.Column<string>(type: "TEXT", nullable: false),
+                    To = table.Column<string>(type: "TEXT", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Payload = table.Column<byte[]>(type: "BLOB", nullable: false),
+                    CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    SentAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    Tries = table.Column<int>(type: "INTEGER", nullable: false),
+                    NextTryAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    LastError = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_outbox", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "person",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Login = table.Column<string>(type: "TEXT", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Does = table.Column<string>(type: "TEXT", nullable: false),
+                    PasswordHash = table.Column<string>(type: "TEXT", nullable: false),
+                    Roles = table.Column<string>(type: "TEXT", nullable: false),
+                    ReportsToId = table.Column<long>(type: "INTEGER", nullable: true),
+                    DiscountPercent = table.Column<long>(type: "INTEGER", nullable: true),
+                    LeastMarginPercent = table.Column<long>(type: "INTEGER", nullable: true),
+                    Value = table.Column<long>(type: "INTEGER", nullable: true),
+                    CreditOver = table.Column<long>(type: "INTEGER", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Stamp = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_person", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_person_person_ReportsToId",
+                        column: x => x.ReportsToId,
+                        principalTable: "person",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "print",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    ContentType = table.Column<string>(type: "TEXT", nullable: false),
+                    Bytes = table.Column<byte[]>(type: "BLOB", nullable: false),
+                    CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_print", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "raw_message",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Channel = table.Column<string>(type: "TEXT", nullable: false),
+                    Filename = table.Column<string>(type: "TEXT", nullable: true),
+                    ContentType = table.Column<string>(type: "TEXT", nullable: true),
+                    Bytes = table.Column<byte[]>(type: "BLOB", nullable: false),
+                    Hash = table.Column<string>(type: "TEXT", nullable: false),
+                    DedupeKey = table.Column<string>(type: "TEXT", nullable: false),
+                    ReceivedAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_raw_message", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "series",
+                columns: table => new
+                {
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Year = table.Column<int>(type: "INTEGER", nullable: false),
+                    Next = table.Column<int>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_series", x => new { x.Code, x.Year });
+                });
+
+            migrationBuilder.CreateTable(
+                name: "sheet",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    PricingDate = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    DeliverTo = table.Column<string>(type: "TEXT", nullable: true),
+                    DeliverToCountry = table.Column<string>(type: "TEXT", nullable: true),
+                    Incoterm = table.Column<string>(type: "TEXT", nullable: true),
+                    IncotermPlace = table.Column<string>(type: "TEXT", nullable: true),
+                    PaymentDays = table.Column<int>(type: "INTEGER", nullable: true),
+                    ShipFrom = table.Column<string>(type: "TEXT", nullable: true),
+                    Wanted = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    PoNumber = table.Column<string>(type: "TEXT", nullable: true),
+                    Note = table.Column<string>(type: "TEXT", nullable: false),
+                    DiscountPercent = table.Column<long>(type: "INTEGER", nullable: true),
+                    DiscountAmount = table.Column<long>(type: "INTEGER", nullable: true),
+                    FrozenRate = table.Column<long>(type: "INTEGER", nullable: true),
+                    TotalWithoutTaxMinor = table.Column<long>(type: "INTEGER", nullable: false),
+                    TotalWithTaxMinor = table.Column<long>(type: "INTEGER", nullable: false),
+                    MarginMinor = table.Column<long>(type: "INTEGER", nullable: false),
+                    NextKey = table.Column<long>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_sheet", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "stock",
+                columns: table => new
+                {
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Warehouse = table.Column<string>(type: "TEXT", nullable: false),
+                    OnHand = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_stock", x => new { x.ItemId, x.Warehouse });
+                });
+
+            migrationBuilder.CreateTable(
+                name: "tax_rate",
+                columns: table => new
+                {
+                    Class = table.Column<string>(type: "TEXT", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    Percent = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_tax_rate", x => new { x.Class, x.From });
+                });
+
+            migrationBuilder.CreateTable(
+                name: "agreement_break",
+                columns: table => new
+                {
+                    AgreementId = table.Column<long>(type: "INTEGER", nullable: false),
+                    From = table.Column<long>(type: "INTEGER", nullable: false),
+                    Value = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_agreement_break", x => new { x.AgreementId, x.From });
+                    table.ForeignKey(
+                        name: "FK_agreement_break_agreement_AgreementId",
+                        column: x => x.AgreementId,
+                        principalTable: "agreement",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "buyer_sign",
+                columns: table => new
+                {
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Value = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_buyer_sign", x => new { x.Kind, x.Value, x.BuyerId });
+                    table.ForeignKey(
+                        name: "FK_buyer_sign_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "dossier",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Number = table.Column<string>(type: "TEXT", nullable: false),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Matter = table.Column<string>(type: "TEXT", nullable: false),
+                    CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_dossier", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_dossier_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "open_item",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Number = table.Column<string>(type: "TEXT", nullable: false),
+                    Due = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    OpenMinor = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_open_item", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_open_item_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "alias",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Quantity = table.Column<long>(type: "INTEGER", nullable: true),
+                    Unit = table.Column<string>(type: "TEXT", nullable: true),
+                    LearnedFrom = table.Column<string>(type: "TEXT", nullable: false),
+                    LearnedAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_alias", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_alias_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "FK_alias_item_ItemId",
+                        column: x => x.ItemId,
+                        principalTable: "item",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "sales_unit",
+                columns: table => new
+                {
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Unit = table.Column<string>(type: "TEXT", nullable: false),
+                    Factor = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_sales_unit", x => new { x.ItemId, x.Unit });
+                    table.ForeignKey(
+                        name: "FK_sales_unit_item_ItemId",
+                        column: x => x.ItemId,
+                        principalTable: "item",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "request",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Number = table.Column<string>(type: "TEXT", nullable: false),
+                    RawId = table.Column<long>(type: "INTEGER", nullable: false),
+                    DossierId = table.Column<long>(type: "INTEGER", nullable: true),
+                    State = table.Column<string>(type: "TEXT", nullable: false),
+                    Reason = table.Column<string>(type: "TEXT", nullable: false),
+                    Channel = table.Column<string>(type: "TEXT", nullable: false),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: true),
+                    FromWords = table.Column<string>(type: "TEXT", nullable: false),
+                    Subject = table.Column<string>(type: "TEXT", nullable: false),
+                    PoKey = table.Column<string>(type: "TEXT", nullable: false),
+                    Text = table.Column<string>(type: "TEXT", nullable: false),
+                    Reading = table.Column<string>(type: "TEXT", nullable: false),
+                    ReceivedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_request", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_request_raw_message_RawId",
+                        column: x => x.RawId,
+                        principalTable: "raw_message",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "sheet_charge",
+                columns: table => new
+                {
+                    SheetId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Amount = table.Column<long>(type: "INTEGER", nullable: false),
+                    ByHand = table.Column<bool>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_sheet_charge", x => new { x.SheetId, x.Kind });
+                    table.ForeignKey(
+                        name: "FK_sheet_charge_sheet_SheetId",
+                        column: x => x.SheetId,
+                        principalTable: "sheet",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "sheet_line",
+                columns: table => new
+                {
+                    SheetId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Key = table.Column<long>(type: "INTEGER", nullable: false),
+                    Position = table.Column<int>(type: "INTEGER", nullable: false),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Quantity = table.Column<long>(type: "INTEGER", nullable: false),
+                    Unit = table.Column<string>(type: "TEXT", nullable: false),
+                    HandKind = table.Column<string>(type: "TEXT", nullable: false),
+                    HandValue = table.Column<long>(type: "INTEGER", nullable: false),
+                    HandWho = table.Column<string>(type: "TEXT", nullable: true),
+                    Optional = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Note = table.Column<string>(type: "TEXT", nullable: false),
+                    AskedWords = table.Column<string>(type: "TEXT", nullable: false),
+                    AskedCode = table.Column<string>(type: "TEXT", nullable: true),
+                    AskedQuantity = table.Column<long>(type: "INTEGER", nullable: true),
+                    AskedUnit = table.Column<string>(type: "TEXT", nullable: true),
+                    AskedPrice = table.Column<long>(type: "INTEGER", nullable: true),
+                    AskedPriceBase = table.Column<long>(type: "INTEGER", nullable: false),
+                    NetPrice = table.Column<long>(type: "INTEGER", nullable: true),
+                    PriceBase = table.Column<long>(type: "INTEGER", nullable: false),
+                    NetMinor = table.Column<long>(type: "INTEGER", nullable: false),
+                    Promised = table.Column<DateOnly>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_sheet_line", x => new { x.SheetId, x.Key });
+                    table.ForeignKey(
+                        name: "FK_sheet_line_item_ItemId",
+                        column: x => x.ItemId,
+                        principalTable: "item",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_sheet_line_sheet_SheetId",
+                        column: x => x.SheetId,
+                        principalTable: "sheet",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "history",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    WhoId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Who = table.Column<string>(type: "TEXT", nullable: false),
+                    DossierId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Subject = table.Column<string>(type: "TEXT", nullable: false),
+                    What = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Before = table.Column<string>(type: "TEXT", nullable: true),
+                    After = table.Column<string>(type: "TEXT", nullable: true),
+                    Why = table.Column<string>(type: "TEXT", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_history", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_history_dossier_DossierId",
+                        column: x => x.DossierId,
+                        principalTable: "dossier",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "quote",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Number = table.Column<string>(type: "TEXT", nullable: false),
+                    Revision = table.Column<int>(type: "INTEGER", nullable: false),
+                    DossierId = table.Column<long>(type: "INTEGER", nullable: false),
+                    SheetId = table.Column<long>(type: "INTEGER", nullable: false),
+                    SellerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    RequestId = table.Column<long>(type: "INTEGER", nullable: true),
+                    State = table.Column<string>(type: "TEXT", nullable: false),
+                    ValidUntil = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    SentAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    SentTo = table.Column<string>(type: "TEXT", nullable: true),
+                    AnsweredAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    AnsweredBy = table.Column<string>(type: "TEXT", nullable: true),
+                    DeclineReason = table.Column<string>(type: "TEXT", nullable: true),
+                    TokenHash = table.Column<string>(type: "TEXT", nullable: true),
+                    PrintId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Opened = table.Column<int>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_quote", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_quote_dossier_DossierId",
+                        column: x => x.DossierId,
+                        principalTable: "dossier",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "FK_quote_person_SellerId",
+                        column: x => x.SellerId,
+                        principalTable: "person",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_quote_print_PrintId",
+                        column: x => x.PrintId,
+                        principalTable: "print",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_quote_sheet_SheetId",
+                        column: x => x.SheetId,
+                        principalTable: "sheet",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "ask",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    QuoteId = table.Column<long>(type: "INTEGER", nullable: false),
+                    SellerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    ApproverId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Outcome = table.Column<string>(type: "TEXT", nullable: false),
+                    Why = table.Column<string>(type: "TEXT", nullable: false),
+                    Figures = table.Column<string>(type: "TEXT", nullable: false),
+                    Fired = table.Column<string>(type: "TEXT", nullable: false),
+                    Note = table.Column<string>(type: "TEXT", nullable: false),
+                    AskedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    DecidedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    DecidedById = table.Column<long>(type: "INTEGER", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_ask", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_ask_quote_QuoteId",
+                        column: x => x.QuoteId,
+                        principalTable: "quote",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "order",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Number = table.Column<string>(type: "TEXT", nullable: false),
+                    DossierId = table.Column<long>(type: "INTEGER", nullable: false),
+                    SheetId = table.Column<long>(type: "INTEGER", nullable: false),
+                    SellerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    QuoteId = table.Column<long>(type: "INTEGER", nullable: true),
+                    RequestId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Channel = table.Column<string>(type: "TEXT", nullable: false),
+                    PoKey = table.Column<string>(type: "TEXT", nullable: false),
+                    Terms = table.Column<string>(type: "TEXT", nullable: false),
+                    Goods = table.Column<string>(type: "TEXT", nullable: false),
+                    Money = table.Column<string>(type: "TEXT", nullable: false),
+                    CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    ConfirmedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    HeldWhy = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_order", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_order_dossier_DossierId",
+                        column: x => x.DossierId,
+                        principalTable: "dossier",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                    table.ForeignKey(
+                        name: "FK_order_person_SellerId",
+                        column: x => x.SellerId,
+                        principalTable: "person",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_order_quote_QuoteId",
+                        column: x => x.QuoteId,
+                        principalTable: "quote",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
+                    table.ForeignKey(
+                        name: "FK_order_sheet_SheetId",
+                        column: x => x.SheetId,
+                        principalTable: "sheet",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "commitment",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    OrderId = table.Column<long>(type: "INTEGER", nullable: false),
+                    LineKey = table.Column<long>(type: "INTEGER", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Warehouse = table.Column<string>(type: "TEXT", nullable: false),
+                    Day = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Quantity = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_commitment", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_commitment_order_OrderId",
+                        column: x => x.OrderId,
+                        principalTable: "order",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "waiver",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    OrderId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Check = table.Column<string>(type: "TEXT", nullable: false),
+                    LineKey = table.Column<long>(type: "INTEGER", nullable: true),
+                    Fingerprint = table.Column<string>(type: "TEXT", nullable: false),
+                    Excess = table.Column<long>(type: "INTEGER", nullable: false),
+                    ById = table.Column<long>(type: "INTEGER", nullable: false),
+                    ByName = table.Column<string>(type: "TEXT", nullable: false),
+                    Reason = table.Column<string>(type: "TEXT", nullable: false),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_waiver", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_waiver_order_OrderId",
+                        column: x => x.OrderId,
+                        principalTable: "order",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_agreement_BuyerId",
+                table: "agreement",
+                column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_agreement_Code",
+                table: "agreement",
+                column: "Code",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_agreement_Group",
+                table: "agreement",
+                column: "Group");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_alias_BuyerId_Words",
+                table: "alias",
+                columns: new[] { "BuyerId", "Words" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_alias_ItemId",
+                table: "alias",
+                column: "ItemId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_api_key_Hash",
+                table: "api_key",
+                column: "Hash",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_ask_ApproverId_Outcome",
+                table: "ask",
+                columns: new[] { "ApproverId", "Outcome" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_ask_QuoteId",
+                table: "ask",
+                column: "QuoteId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_buyer_Code",
+                table: "buyer",
+                column: "Code",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_buyer_Name",
+                table: "buyer",
+                column: "Name");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_buyer_sign_BuyerId",
+                table: "buyer_sign",
+                column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_commitment_ItemId_Warehouse",
+                table: "commitment",
+                columns: new[] { "ItemId", "Warehouse" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_commitment_OrderId",
+                table: "commitment",
+                column: "OrderId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_dossier_BuyerId",
+                table: "dossier",
+                column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_dossier_Number",
+                table: "dossier",
+                column: "Number",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_follow_up_DossierId",
+                table: "follow_up",
+                column: "DossierId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_follow_up_Due",
+                table: "follow_up",
+                column: "Due");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_history_DossierId",
+                table: "history",
+                column: "DossierId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_history_Subject",
+                table: "history",
+                column: "Subject");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_incoming_ItemId_Warehouse",
+                table: "incoming",
+                columns: new[] { "ItemId", "Warehouse" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_item_Code",
+                table: "item",
+                column: "Code",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_list_price_ItemId",
+                table: "list_price",
+                column: "ItemId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_open_item_BuyerId",
+                table: "open_item",
+                column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_DossierId",
+                table: "order",
+                column: "DossierId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_Number",
+                table: "order",
+                column: "Number",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_PoKey",
+                table: "order",
+                column: "PoKey");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_QuoteId",
+                table: "order",
+                column: "QuoteId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_SellerId",
+                table: "order",
+                column: "SellerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_SheetId",
+                table: "order",
+                column: "SheetId",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_Terms",
+                table: "order",
+                column: "Terms");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_outbox_Key",
+                table: "outbox",
+                column: "Key",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_outbox_SentAt_NextTryAt",
+                table: "outbox",
+                columns: new[] { "SentAt", "NextTryAt" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_person_Login",
+                table: "person",
+                column: "Login",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_person_ReportsToId",
+                table: "person",
+                column: "ReportsToId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_DossierId",
+                table: "quote",
+                column: "DossierId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_Number_Revision",
+                table: "quote",
+                columns: new[] { "Number", "Revision" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_PrintId",
+                table: "quote",
+                column: "PrintId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_SellerId",
+                table: "quote",
+                column: "SellerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_SheetId",
+                table: "quote",
+                column: "SheetId",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_State",
+                table: "quote",
+                column: "State");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_quote_TokenHash",
+                table: "quote",
+                column: "TokenHash");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_raw_message_DedupeKey",
+                table: "raw_message",
+                column: "DedupeKey",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_raw_message_Hash",
+                table: "raw_message",
+                column: "Hash",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_request_Number",
+                table: "request",
+                column: "Number",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_request_RawId",
+                table: "request",
+                column: "RawId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_request_State",
+                table: "request",
+                column: "State");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_sheet_line_ItemId",
+                table: "sheet_line",
+                column: "ItemId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_waiver_OrderId",
+                table: "waiver",
+                column: "OrderId");
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropTable(
+                name: "agreement_break");
+
+            migrationBuilder.DropTable(
+                name: "alias");
+
+            migrationBuilder.DropTable(
+                name: "api_key");
+
+            migrationBuilder.DropTable(
+                name: "ask");
+
+            migrationBuilder.DropTable(
+                name: "buyer_sign");
+
+            migrationBuilder.DropTable(
+                name: "commitment");
+
+            migrationBuilder.DropTable(
+                name: "cost");
+
+            migrationBuilder.DropTable(
+                name: "counter");
+
+            migrationBuilder.DropTable(
+                name: "exchange_rate");
+
+            migrationBuilder.DropTable(
+                name: "family");
+
+            migrationBuilder.DropTable(
+                name: "follow_up");
+
+            migrationBuilder.DropTable(
+                name: "history");
+
+            migrationBuilder.DropTable(
+                name: "incoming");
+
+            migrationBuilder.DropTable(
+                name: "list_price");
+
+            migrationBuilder.DropTable(
+                name: "one_time_link");
+
+            migrationBuilder.DropTable(
+                name: "open_item");
+
+            migrationBuilder.DropTable(
+                name: "outbox");
+
+            migrationBuilder.DropTable(
+                name: "request");
+
+            migrationBuilder.DropTable(
+                name: "sales_unit");
+
+            migrationBuilder.DropTable(
+                name: "series");
+
+            migrationBuilder.DropTable(
+                name: "sheet_charge");
+
+            migrationBuilder.DropTable(
+                name: "sheet_line");
+
+            migrationBuilder.DropTable(
+                name: "stock");
+
+            migrationBuilder.DropTable(
+                name: "tax_rate");
+
+            migrationBuilder.DropTable(
+                name: "waiver");
+
+            migrationBuilder.DropTable(
+                name: "agreement");
+
+            migrationBuilder.DropTable(
+                name: "raw_message");
+
+            migrationBuilder.DropTable(
+                name: "item");
+
+            migrationBuilder.DropTable(
+                name: "order");
+
+            migrationBuilder.DropTable(
+                name: "quote");
+
+            migrationBuilder.DropTable(
+                name: "dossier");
+
+            migrationBuilder.DropTable(
+                name: "person");
+
+            migrationBuilder.DropTable(
+                name: "print");
+
+            migrationBuilder.DropTable(
+                name: "sheet");
+
+            migrationBuilder.DropTable(
+                name: "buyer");
+        }
+    }
+}

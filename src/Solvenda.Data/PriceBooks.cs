@@ -1,0 +1,94 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Buyers;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Reading;
+using Solvenda.Core.Units;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Data;
+
+/// <summary>Who sells: what a sheet needs to know of the house itself.</summary>
+public sealed record Seller(string Name, string Country, Currency Home, string HouseList, ImmutableArray<string> Address, string Mail);
+
+/// <summary>The price book and the item finder, read once and kept until something that prices are made from changes.</summary>
+/// <remarks>Only a copy: the counter in the database tells when it is old, so several processes can each have theirs.</remarks>
+public sealed class PriceBooks(Seller seller) : IDisposable
+{
+    private readonly SemaphoreSlim _loading = new(1, 1);
+    private volatile Loaded? _loaded;
+
+    private sealed record Loaded(long Count, PriceBook Book, ItemFinder Items);
+
+    public async Task<PriceBook> BookAsync(SolvendaDb db, CancellationToken cancel) => (await LoadedAsync(db, cancel)).Book;
+
+    public async Task<ItemFinder> ItemsAsync(SolvendaDb db, CancellationToken cancel) => (await LoadedAsync(db, cancel)).Items;
+
+    public void Dispose() => _loading.Dispose();
+
+    private async Task<Loaded> LoadedAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        var count = await db.Counters.Where(c => c.Name == Counter.PriceBook).Select(c => c.Value).FirstOrDefaultAsync(cancel);
+        if (_loaded is { } current && current.Count == count)
+            return current;
+        await _loading.WaitAsync(cancel);
+        try
+        {
+            if (_loaded is { } other && other.Count == count)
+                return other;
+            var book = await LoadAsync(db, seller, cancel);
+            return _loaded = new Loaded(count, book, new ItemFinder(book.Items));
+        }
+        finally
+        {
+            _loading.Release();
+        }
+    }
+
+    private static async Task<PriceBook> LoadAsync(SolvendaDb db, Seller seller, CancellationToken cancel)
+    {
+        var items = await db.Items.AsNoTracking().Include(i => i.SalesUnits).ToListAsync(cancel);
+        var agreements = await db.Agreements.AsNoTracking().Include(a => a.Breaks).ToListAsync(cancel);
+        var prices = await db.ListPrices.AsNoTracking().ToListAsync(cancel);
+        var costs = await db.Costs.AsNoTracking().ToListAsync(cancel);
+        var families = await db.Families.AsNoTracking().ToListAsync(cancel);
+        var taxes = await db.TaxRates.AsNoTracking().ToListAsync(cancel);
+        var rates = await db.ExchangeRates.AsNoTracking().ToListAsync(cancel);
+        return new PriceBook(new PriceBookContents(
+            seller.Home,
+            seller.Country,
+            seller.HouseList,
+            [.. items.Select(ToItem)],
+            [.. families.Select(f => new Family(f.Code, f.Words, f.LeastMarginPercent))],
+            [.. prices.Select(p => new ListPrice(p.List, new ItemId(p.ItemId), Unit.Of(p.Unit), UnitPrice.Round(p.Price, Currency.Of(p.Currency)), p.PriceBase, p.From, p.To))],
+            [.. agreements.Select(ToAgreement)],
+            [],
+            [.. costs.Select(c => new DatedCost(new ItemId(c.ItemId), c.From, c.Cost))],
+            [.. taxes.Select(t => new TaxRate(t.Class, t.Percent, t.From, t.To))],
+            [.. rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate))],
+            ImmutableDictionary<string, string>.Empty));
+    }
+
+    private static Item ToItem(ItemRow i) => new(
+        new ItemId(i.Id), i.Code, i.Words, i.Family, Unit.Of(i.StockUnit), [.. i.SalesUnits.Select(u => new SalesUnit(Unit.Of(u.Unit), u.Factor))],
+        i.TaxClass, i.FloorPrice, i.LeadDays, i.Stocked, i.Gtin, i.DangerousGoods, i.Successor);
+
+    private static Agreement ToAgreement(AgreementRow a) => new(
+        a.Code, a.Words, a.BuyerId is null ? RuleParty.Group : RuleParty.Buyer, a.BuyerId is { } b ? new BuyerId(b) : null, a.Group,
+        a.Scope, a.ItemId is { } i ? new ItemId(i) : null, a.Family, a.Kind, a.Currency is { } c ? Currency.Of(c) : null,
+        [.. a.Breaks.OrderBy(x => x.From).Select(x => new QuantityBreak(x.From, x.Value))], a.From, a.To, a.Combines);
+}
+
+/// <summary>Carries rows to the values that Core knows.</summary>
+public static class Values
+{
+    public static Buyer ToBuyer(this BuyerRow b) => new(
+        new BuyerId(b.Id), b.Name, b.Country, Currency.Of(b.Currency), b.Group, b.PriceList, b.TaxNumber, b.TaxExempt, b.IsProspect, b.PoNumberRequired,
+        b.PaymentDays, b.Incoterm, b.IncotermPlace);
+
+    public static Core.Approvals.Decider ToDecider(this Person p) => new(
+        new Core.Approvals.PersonId(p.Id), p.Name, p.ReportsToId is { } r ? new Core.Approvals.PersonId(r) : null,
+        new Core.Approvals.Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver));
+}

@@ -1,0 +1,210 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Quoting;
+using Solvenda.Core.Sheets;
+
+namespace Solvenda.Data.Rows;
+
+/// <summary>Marks the version of a record; a save fails where somebody else saved in between.</summary>
+[AttributeUsage(AttributeTargets.Property)]
+public sealed class ConcurrencyCheckVersionAttribute : Attribute;
+
+/// <summary>One matter with one buyer.</summary>
+[Index(nameof(Number), IsUnique = true), Index(nameof(BuyerId))]
+public sealed class DossierRow
+{
+    public long Id { get; set; }
+    public required string Number { get; set; }
+    public long BuyerId { get; set; }
+    public BuyerRow Buyer { get; set; } = null!;
+    public string Matter { get; set; } = "";
+    public DateTime CreatedAt { get; set; }
+}
+
+/// <summary>The priced body of a quote or an order, with the terms on its head. Totals are kept for lists; they are worked out, never typed.</summary>
+public sealed class SheetRow
+{
+    public long Id { get; set; }
+    public required string Currency { get; set; }
+    public DateOnly PricingDate { get; set; }
+    public string? DeliverTo { get; set; }
+    public string? DeliverToCountry { get; set; }
+    public string? Incoterm { get; set; }
+    public string? IncotermPlace { get; set; }
+    public int? PaymentDays { get; set; }
+    public string? ShipFrom { get; set; }
+    public DateOnly? Wanted { get; set; }
+    public string? PoNumber { get; set; }
+    public string Note { get; set; } = "";
+    public decimal? DiscountPercent { get; set; }
+    public decimal? DiscountAmount { get; set; }
+
+    /// <summary>Home currency per unit of the sheet's currency, frozen.</summary>
+    public decimal? FrozenRate { get; set; }
+    public long TotalWithoutTaxMinor { get; set; }
+    public long TotalWithTaxMinor { get; set; }
+    public long MarginMinor { get; set; }
+    public long NextKey { get; set; } = 1;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+    public List<SheetLineRow> Lines { get; set; } = [];
+    public List<SheetChargeRow> Charges { get; set; } = [];
+}
+
+[PrimaryKey(nameof(SheetId), nameof(Key)), Index(nameof(ItemId))]
+public sealed class SheetLineRow
+{
+    public long SheetId { get; set; }
+    public long Key { get; set; }
+    public int Position { get; set; }
+    public LineKind Kind { get; set; }
+    public long? ItemId { get; set; }
+    public string Words { get; set; } = "";
+    public decimal Quantity { get; set; }
+    public string Unit { get; set; } = "C62";
+    public ByHandKind HandKind { get; set; }
+    public decimal HandValue { get; set; }
+    public string? HandWho { get; set; }
+    public bool Optional { get; set; }
+    public string Note { get; set; } = "";
+    public string AskedWords { get; set; } = "";
+    public string? AskedCode { get; set; }
+    public decimal? AskedQuantity { get; set; }
+    public string? AskedUnit { get; set; }
+    public decimal? AskedPrice { get; set; }
+    public decimal AskedPriceBase { get; set; } = 1m;
+
+    /// <summary>Worked out: net unit price per price base, and the line's net. Null price: there is none.</summary>
+    public decimal? NetPrice { get; set; }
+    public decimal PriceBase { get; set; } = 1m;
+    public long NetMinor { get; set; }
+
+    /// <summary>Promised at confirmation; null before.</summary>
+    public DateOnly? Promised { get; set; }
+}
+
+[PrimaryKey(nameof(SheetId), nameof(Kind))]
+public sealed class SheetChargeRow
+{
+    public long SheetId { get; set; }
+    public required string Kind { get; set; }
+    public decimal Amount { get; set; }
+    public bool ByHand { get; set; }
+}
+
+/// <summary>One revision of a quote.</summary>
+[Index(nameof(Number), nameof(Revision), IsUnique = true), Index(nameof(State)), Index(nameof(TokenHash)), Index(nameof(DossierId)), Index(nameof(SheetId), IsUnique = true)]
+public sealed class QuoteRow
+{
+    public long Id { get; set; }
+    public required string Number { get; set; }
+    public int Revision { get; set; } = 1;
+    public long DossierId { get; set; }
+    public DossierRow Dossier { get; set; } = null!;
+    public long SheetId { get; set; }
+    public SheetRow Sheet { get; set; } = null!;
+    public long SellerId { get; set; }
+    public long? RequestId { get; set; }
+    public QuoteState State { get; set; }
+    public DateOnly ValidUntil { get; set; }
+    public DateTime CreatedAt { get; set; }
+    public DateTime? SentAt { get; set; }
+    public string? SentTo { get; set; }
+    public DateTime? AnsweredAt { get; set; }
+    public string? AnsweredBy { get; set; }
+    public string? DeclineReason { get; set; }
+
+    /// <summary>SHA-256 of the buyer's link; the link itself is only in the letter.</summary>
+    public string? TokenHash { get; set; }
+    public long? PrintId { get; set; }
+    public int Opened { get; set; }
+}
+
+/// <summary>How far the terms of an order are.</summary>
+public enum TermsTrack
+{
+    Open,
+    Held,
+    Confirmed,
+    Cancelled,
+}
+
+/// <summary>How far its goods are.</summary>
+public enum GoodsTrack
+{
+    Waiting,
+    Picking,
+    PartShipped,
+    Shipped,
+}
+
+/// <summary>How far its money is.</summary>
+public enum MoneyTrack
+{
+    NotDue,
+    ToInvoice,
+    PartInvoiced,
+    Invoiced,
+    PartPaid,
+    Paid,
+}
+
+[Index(nameof(Number), IsUnique = true), Index(nameof(PoKey)), Index(nameof(DossierId)), Index(nameof(SheetId), IsUnique = true), Index(nameof(Terms))]
+public sealed class OrderRow
+{
+    public long Id { get; set; }
+    public required string Number { get; set; }
+    public long DossierId { get; set; }
+    public DossierRow Dossier { get; set; } = null!;
+    public long SheetId { get; set; }
+    public SheetRow Sheet { get; set; } = null!;
+    public long SellerId { get; set; }
+    public long? QuoteId { get; set; }
+    public long? RequestId { get; set; }
+    public required string Channel { get; set; }
+
+    /// <summary>Key of the PO number (PoKey); empty without one.</summary>
+    public string PoKey { get; set; } = "";
+    public TermsTrack Terms { get; set; }
+    public GoodsTrack Goods { get; set; }
+    public MoneyTrack Money { get; set; }
+    public DateTime CreatedAt { get; set; }
+    public DateTime? ConfirmedAt { get; set; }
+    public string HeldWhy { get; set; } = "";
+}
+
+/// <summary>One request for approval, with the figures at that moment.</summary>
+[Index(nameof(QuoteId)), Index(nameof(ApproverId), nameof(Outcome))]
+public sealed class AskRow
+{
+    public long Id { get; set; }
+    public long QuoteId { get; set; }
+    public QuoteRow Quote { get; set; } = null!;
+    public long SellerId { get; set; }
+    public long ApproverId { get; set; }
+    public AskOutcome Outcome { get; set; }
+    public required string Why { get; set; }
+    public required string Figures { get; set; }
+    public required string Fired { get; set; }
+    public string Note { get; set; } = "";
+    public DateTime AskedAt { get; set; }
+    public DateTime? DecidedAt { get; set; }
+    public long? DecidedById { get; set; }
+}
+
+[Index(nameof(OrderId))]
+public sealed class WaiverRow
+{
+    public long Id { get; set; }
+    public long OrderId { get; set; }
+    public required string Check { get; set; }
+    public long? LineKey { get; set; }
+    public string Fingerprint { get; set; } = "";
+    public decimal Excess { get; set; }
+    public long ById { get; set; }
+    public required string ByName { get; set; }
+    public required string Reason { get; set; }
+    public DateTime At { get; set; }
+}

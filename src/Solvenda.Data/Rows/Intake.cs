@@ -1,0 +1,66 @@
+using Microsoft.EntityFrameworkCore;
+
+namespace Solvenda.Data.Rows;
+
+/// <summary>Where a request stands.</summary>
+public enum RequestState
+{
+    New,
+    Reading,
+
+    /// <summary>Could not be read with confidence.</summary>
+    NeedsYou,
+
+    /// <summary>Became a quote or an order.</summary>
+    Turned,
+    Answered,
+
+    /// <summary>Put away with a reason.</summary>
+    SetAside,
+}
+
+/// <summary>One thing that came in, exactly as it came. Never changed, never deleted.</summary>
+[Index(nameof(DedupeKey), IsUnique = true), Index(nameof(Hash), IsUnique = true)]
+public sealed class RawMessage
+{
+    public long Id { get; set; }
+    public required string Channel { get; set; }
+    public string? Filename { get; set; }
+    public string? ContentType { get; set; }
+    public required byte[] Bytes { get; set; }
+
+    /// <summary>SHA-256 of the bytes, hexadecimal.</summary>
+    public required string Hash { get; set; }
+
+    /// <summary>What the sender identifies it by: Message-ID, interchange; the hash where there is nothing.</summary>
+    public required string DedupeKey { get; set; }
+    public DateTime ReceivedAt { get; set; }
+}
+
+[Index(nameof(Number), IsUnique = true), Index(nameof(State))]
+public sealed class RequestRow
+{
+    public long Id { get; set; }
+    public required string Number { get; set; }
+    public long RawId { get; set; }
+    public RawMessage Raw { get; set; } = null!;
+    public long? DossierId { get; set; }
+    public RequestState State { get; set; }
+    public string Reason { get; set; } = "";
+    public required string Channel { get; set; }
+    public string Kind { get; set; } = "";
+    public long? BuyerId { get; set; }
+    public string FromWords { get; set; } = "";
+    public string Subject { get; set; } = "";
+    public string PoKey { get; set; } = "";
+
+    /// <summary>The text that evidence points into; empty where nothing could be read.</summary>
+    public string Text { get; set; } = "";
+
+    /// <summary>The reading as JSON; empty where nothing could be read.</summary>
+    public string Reading { get; set; } = "";
+    public DateTime ReceivedAt { get; set; }
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}

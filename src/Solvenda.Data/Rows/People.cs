@@ -1,0 +1,69 @@
+using Microsoft.EntityFrameworkCore;
+
+namespace Solvenda.Data.Rows;
+
+/// <summary>What a person may do, beside deciding by authority.</summary>
+[Flags]
+public enum Roles
+{
+    None = 0,
+
+    /// <summary>Reads requests, writes quotes and orders.</summary>
+    Desk = 1,
+
+    /// <summary>Writes quotes and follows them up.</summary>
+    Seller = 2,
+
+    /// <summary>Decides asks; waives what a lead may.</summary>
+    Lead = 4,
+
+    /// <summary>Decides on credit.</summary>
+    Credit = 8,
+
+    Planner = 16,
+    Billing = 32,
+
+    /// <summary>People, keys, settings.</summary>
+    Admin = 64,
+}
+
+/// <summary>Somebody who signs in. Percentages and values of the authority: null means "may not decide this".</summary>
+[Index(nameof(Login), IsUnique = true)]
+public sealed class Person
+{
+    public long Id { get; set; }
+    public required string Login { get; set; }
+    public required string Name { get; set; }
+    public required string Does { get; set; }
+    public string PasswordHash { get; set; } = "";
+    public Roles Roles { get; set; }
+    public long? ReportsToId { get; set; }
+    public decimal? DiscountPercent { get; set; }
+    public decimal? LeastMarginPercent { get; set; }
+    public decimal? Value { get; set; }
+    public decimal? CreditOver { get; set; }
+    public bool Active { get; set; } = true;
+
+    /// <summary>Part of every cookie; a change of password or of roles makes the old ones worthless.</summary>
+    public string Stamp { get; set; } = "";
+}
+
+/// <summary>A key of a machine. Only its SHA-256 is kept.</summary>
+[Index(nameof(Hash), IsUnique = true)]
+public sealed class ApiKey
+{
+    public long Id { get; set; }
+    public required string Name { get; set; }
+    public required string Hash { get; set; }
+    public DateTime CreatedAt { get; set; }
+    public DateTime? RevokedAt { get; set; }
+}
+
+/// <summary>A link that lets one person in once (first administrator). Only its SHA-256 is kept.</summary>
+[PrimaryKey(nameof(Hash))]
+public sealed class OneTimeLink
+{
+    public required string Hash { get; set; }
+    public DateTime ExpiresAt { get; set; }
+    public DateTime? UsedAt { get; set; }
+}

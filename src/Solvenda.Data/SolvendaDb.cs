@@ -1,0 +1,86 @@
+using System.Reflection;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Data;
+
+/// <summary>The database. Indexes and keys stand at the rows; conversions that hold for all are here.</summary>
+public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext(options)
+{
+    public DbSet<Person> People => Set<Person>();
+    public DbSet<ApiKey> ApiKeys => Set<ApiKey>();
+    public DbSet<OneTimeLink> OneTimeLinks => Set<OneTimeLink>();
+    public DbSet<ItemRow> Items => Set<ItemRow>();
+    public DbSet<FamilyRow> Families => Set<FamilyRow>();
+    public DbSet<ListPriceRow> ListPrices => Set<ListPriceRow>();
+    public DbSet<AgreementRow> Agreements => Set<AgreementRow>();
+    public DbSet<CostRow> Costs => Set<CostRow>();
+    public DbSet<TaxRateRow> TaxRates => Set<TaxRateRow>();
+    public DbSet<ExchangeRateRow> ExchangeRates => Set<ExchangeRateRow>();
+    public DbSet<Counter> Counters => Set<Counter>();
+    public DbSet<BuyerRow> Buyers => Set<BuyerRow>();
+    public DbSet<BuyerSignRow> BuyerSigns => Set<BuyerSignRow>();
+    public DbSet<AliasRow> Aliases => Set<AliasRow>();
+    public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
+    public DbSet<StockRow> Stock => Set<StockRow>();
+    public DbSet<IncomingRow> Incoming => Set<IncomingRow>();
+    public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();
+    public DbSet<RawMessage> RawMessages => Set<RawMessage>();
+    public DbSet<RequestRow> Requests => Set<RequestRow>();
+    public DbSet<DossierRow> Dossiers => Set<DossierRow>();
+    public DbSet<SheetRow> Sheets => Set<SheetRow>();
+    public DbSet<SheetLineRow> SheetLines => Set<SheetLineRow>();
+    public DbSet<QuoteRow> Quotes => Set<QuoteRow>();
+    public DbSet<OrderRow> Orders => Set<OrderRow>();
+    public DbSet<AskRow> Asks => Set<AskRow>();
+    public DbSet<WaiverRow> Waivers => Set<WaiverRow>();
+    public DbSet<PrintRow> Prints => Set<PrintRow>();
+    public DbSet<HistoryRow> History => Set<HistoryRow>();
+    public DbSet<OutboxRow> Outbox => Set<OutboxRow>();
+    public DbSet<SeriesRow> Series => Set<SeriesRow>();
+    public DbSet<FollowUpRow> FollowUps => Set<FollowUpRow>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        // Prices, quantities, rates and percentages are whole millionths, so that the database sorts and sums them exactly.
+        configurationBuilder.Properties<decimal>().HaveConversion<Millionths>();
+        configurationBuilder.Properties<DateTime>().HaveConversion<Utc>();
+        configurationBuilder.Properties<Enum>().HaveConversion<string>();
+    }
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        foreach (var entity in modelBuilder.Model.GetEntityTypes())
+        {
+            entity.SetTableName(Snake(entity.ClrType.Name.Replace("Row", "", StringComparison.Ordinal)));
+            foreach (var property in entity.GetProperties().Where(p => p.PropertyInfo?.GetCustomAttribute<ConcurrencyCheckVersionAttribute>() is not null))
+                property.IsConcurrencyToken = true;
+        }
+        modelBuilder.Entity<SheetRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.SheetId);
+        modelBuilder.Entity<SheetRow>().HasMany(s => s.Charges).WithOne().HasForeignKey(l => l.SheetId);
+        modelBuilder.Entity<SheetLineRow>().HasOne<ItemRow>().WithMany().HasForeignKey(l => l.ItemId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
+        modelBuilder.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
+        modelBuilder.Entity<Person>().HasOne<Person>().WithMany().HasForeignKey(p => p.ReportsToId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<QuoteRow>().HasOne<PrintRow>().WithMany().HasForeignKey(q => q.PrintId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<QuoteRow>().HasOne<Person>().WithMany().HasForeignKey(q => q.SellerId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<OrderRow>().HasOne<Person>().WithMany().HasForeignKey(o => o.SellerId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<OrderRow>().HasOne<QuoteRow>().WithMany().HasForeignKey(o => o.QuoteId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
+        modelBuilder.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
+        modelBuilder.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        modelBuilder.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);
+        modelBuilder.Entity<OpenItemRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
+        modelBuilder.Entity<BuyerSignRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
+        modelBuilder.Entity<HistoryRow>().HasOne<DossierRow>().WithMany().HasForeignKey(h => h.DossierId).OnDelete(DeleteBehavior.Restrict);
+    }
+
+    private static string Snake(string name) =>
+        string.Concat(name.Select((c, i) => char.IsUpper(c) && i > 0 ? "_" + char.ToLowerInvariant(c) : char.ToLowerInvariant(c).ToString()));
+
+    private sealed class Millionths() : ValueConverter<decimal, long>(
+        v => decimal.ToInt64(decimal.Round(v * 1_000_000m, 0, MidpointRounding.AwayFromZero)), v => v / 1_000_000m);
+
+    private sealed class Utc() : ValueConverter<DateTime, DateTime>(v => v, v => DateTime.SpecifyKind(v, DateTimeKind.Utc));
+}

@@ -1,0 +1,278 @@
+using System.Reflection;
+using SkiaSharp;
+
+namespace Solvenda.Formats.Pdf;
+
+/// <summary>Sets a document on A4 pages: letterhead, lines with page breaks and repeated heads, tax table, totals.</summary>
+public static class PdfWriter
+{
+    // A4 in points (ISO 216), and the margins.
+    private const float PageWidth = 595.28f;
+    private const float PageHeight = 841.89f;
+    private const float Left = 56f;
+    private const float Right = PageWidth - 48f;
+    private const float Bottom = PageHeight - 64f;
+
+    private static readonly SKColor Ink = new(0x1C, 0x20, 0x24);
+    private static readonly SKColor Second = new(0x5E, 0x62, 0x5F);
+    private static readonly SKColor Hairline = new(0xC9, 0xC2, 0xB1);
+
+    private static readonly Lazy<SKTypeface> Sans = new(() => Face("Archivo-Regular"));
+    private static readonly Lazy<SKTypeface> Bold = new(() => Face("Archivo-SemiBold"));
+    private static readonly Lazy<SKTypeface> Serif = new(() => Face("Newsreader-Regular"));
+    private static readonly Lazy<SKTypeface> Italic = new(() => Face("Newsreader-Italic"));
+    private static readonly Lazy<SKTypeface> Mono = new(() => Face("JetBrainsMono-Regular"));
+
+    public static byte[] Write(PrintedDocument document)
+    {
+        ArgumentNullException.ThrowIfNull(document);
+        using var stream = new MemoryStream();
+        using (var pdf = SKDocument.CreatePdf(stream, new SKDocumentPdfMetadata { Title = $"{document.Title} {document.Number}", Author = document.Seller, RasterDpi = 144 }))
+        {
+            new Setter(pdf, document).Set();
+            pdf.Close();
+        }
+        return stream.ToArray();
+    }
+
+    private static SKTypeface Face(string name)
+    {
+        using var font = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Solvenda.Formats.Pdf.Fonts.{name}.ttf")
+            ?? throw new InvalidOperationException($"The font {name} is not in the assembly.");
+        return SKTypeface.FromStream(font) ?? throw new InvalidOperationException($"The font {name} cannot be read.");
+    }
+
+    private sealed class Setter(SKDocument pdf, PrintedDocument doc)
+    {
+        // Columns: right edges of the numbers, left edge of the words.
+        private const float WordsX = Left + 22f;
+        private const float QuantityX = Left + 292f;
+        private const float PriceX = Left + 358f;
+        private const float DiscountX = Left + 400f;
+
+        private SKCanvas _canvas = null!;
+        private float _y;
+        private int _page;
+
+        public void Set()
+        {
+            FirstPage();
+            Heads();
+            foreach (var line in doc.Lines)
+                Line(line);
+            Totals();
+            Closing();
+            EndPage();
+        }
+
+        private void FirstPage()
+        {
+            BeginPage();
+            Text(doc.Seller, Left, 66f, Serif.Value, 21f, Ink);
+            var y = 54f;
+            foreach (var line in doc.SellerLines)
+            {
+                TextRight(line, Right, y, Sans.Value, 7.8f, Second);
+                y += 10.5f;
+            }
+            Rule(84f, 0.8f, Ink);
+
+            y = 118f;
+            foreach (var line in doc.BuyerLines)
+            {
+                Text(line, Left, y, line == doc.BuyerLines[0] ? Bold.Value : Sans.Value, 9.5f, Ink);
+                y += 13f;
+            }
+            var facts = 118f;
+            foreach (var (label, value) in doc.Facts)
+            {
+                Text(label, Left + 288f, facts, Sans.Value, 8f, Second);
+                foreach (var part in Wrap(value, Sans.Value, 8.8f, Right - Left - 372f))
+                {
+                    Text(part, Left + 372f, facts, Sans.Value, 8.8f, Ink);
+                    facts += 12.5f;
+                }
+            }
+            _y = Math.Max(Math.Max(y, facts) + 22f, 214f);
+            Text(doc.Title, Left, _y, Serif.Value, 17f, Ink);
+            var x = Left + Width(doc.Title + " ", Serif.Value, 17f);
+            Text(doc.Number, x + 4f, _y, Mono.Value, 10.5f, Ink);
+            if (doc.Matter.Length > 0)
+            {
+                _y += 17f;
+                Text(doc.Matter, Left, _y, Italic.Value, 11.5f, Second);
+            }
+            _y += 26f;
+        }
+
+        private void BeginPage()
+        {
+            _page++;
+            _canvas = pdf.BeginPage(PageWidth, PageHeight);
+            if (_page > 1)
+            {
+                Text($"{doc.Seller} · {doc.Title} {doc.Number}", Left, 48f, Sans.Value, 8f, Second);
+                _y = 74f;
+                Heads();
+            }
+        }
+
+        private void EndPage()
+        {
+            Text(doc.Footer, Left, PageHeight - 32f, Sans.Value, 7.2f, Second);
+            TextRight($"page {_page}", Right, PageHeight - 32f, Sans.Value, 7.2f, Second);
+            pdf.EndPage();
+        }
+
+        private void Room(float height)
+        {
+            if (_y + height <= Bottom)
+                return;
+            EndPage();
+            BeginPage();
+        }
+
+        private void Heads()
+        {
+            Text("what", WordsX, _y, Sans.Value, 7.8f, Second);
+            TextRight("quantity", QuantityX, _y, Sans.Value, 7.8f, Second);
+            TextRight("price", PriceX, _y, Sans.Value, 7.8f, Second);
+            TextRight("less", DiscountX, _y, Sans.Value, 7.8f, Second);
+            TextRight(doc.Currency, Right, _y, Sans.Value, 7.8f, Second);
+            Rule(_y + 5f, 0.6f, Ink);
+            _y += 19f;
+        }
+
+        private void Line(PrintedLine line)
+        {
+            if (line.IsHeading)
+            {
+                Room(40f);
+                _y += 6f;
+                Text(line.Words, Left, _y, Italic.Value, 11.5f, Ink);
+                if (line.Amount.Length > 0)
+                    TextRight(line.Amount, Right, _y, Sans.Value, 8.6f, Second);
+                _y += 16f;
+                return;
+            }
+            var words = Wrap((line.IsOptional ? "if wanted: " : "") + line.Words, Sans.Value, 9f, QuantityX - 44f - WordsX).ToList();
+            var small = new[] { line.Code, line.Note, line.When }.Where(t => t.Length > 0).ToList();
+            Room((words.Count * 12f) + (small.Count > 0 ? 11f : 0f) + 6f);
+            TextRight(line.Number, Left + 12f, _y, Sans.Value, 8f, Second);
+            TextRight(line.Quantity, QuantityX, _y, Sans.Value, 9f, Ink);
+            TextRight(line.Price, PriceX, _y, Sans.Value, 9f, Ink);
+            TextRight(line.Discount, DiscountX, _y, Sans.Value, 9f, Ink);
+            TextRight(line.IsOptional ? $"({line.Amount})" : line.Amount, Right, _y, Sans.Value, 9f, line.IsOptional ? Second : Ink);
+            foreach (var part in words)
+            {
+                Text(part, WordsX, _y, Sans.Value, 9f, Ink);
+                _y += 12f;
+            }
+            if (small.Count > 0)
+            {
+                _y -= 1f;
+                Text(line.Code, WordsX, _y, Mono.Value, 7f, Second);
+                var rest = string.Join(" · ", small.Skip(line.Code.Length > 0 ? 1 : 0));
+                var x = WordsX + (line.Code.Length > 0 ? Width(line.Code, Mono.Value, 7f) + 8f : 0f);
+                foreach (var part in Wrap(rest, Sans.Value, 7.6f, Right - x))
+                {
+                    Text(part, x, _y, Sans.Value, 7.6f, Second);
+                    _y += 10f;
+                }
+                if (rest.Length == 0)
+                    _y += 10f;
+            }
+            Rule(_y - 4f, 0.35f, Hairline);
+            _y += 9f;
+        }
+
+        private void Totals()
+        {
+            Room((Math.Max(doc.Totals.Length, doc.Taxes.Length + 1) * 15f) + 20f);
+            _y += 8f;
+            var top = _y;
+            if (doc.Taxes.Length > 0)
+            {
+                Text("tax", Left, _y, Sans.Value, 7.8f, Second);
+                TextRight("on", Left + 170f, _y, Sans.Value, 7.8f, Second);
+                TextRight("tax " + doc.Currency, Left + 232f, _y, Sans.Value, 7.8f, Second);
+                var y = _y + 14f;
+                foreach (var tax in doc.Taxes)
+                {
+                    Text(tax.Words, Left, y, Sans.Value, 8.4f, Ink);
+                    TextRight(tax.Basis, Left + 170f, y, Sans.Value, 8.4f, Ink);
+                    TextRight(tax.Tax, Left + 232f, y, Sans.Value, 8.4f, Ink);
+                    y += 13f;
+                }
+                top = y;
+            }
+            foreach (var (label, value, strong) in doc.Totals)
+            {
+                if (strong)
+                {
+                    RuleFrom(Left + 288f, _y - 11f, 0.8f, Ink);
+                    _y += 3f;
+                }
+                Text(label, Left + 288f, _y, strong ? Bold.Value : Sans.Value, strong ? 10.5f : 8.8f, strong ? Ink : Second);
+                TextRight(value, Right, _y, strong ? Bold.Value : Sans.Value, strong ? 10.5f : 8.8f, Ink);
+                _y += 15f;
+            }
+            _y = Math.Max(_y, top) + 14f;
+        }
+
+        private void Closing()
+        {
+            foreach (var paragraph in doc.Closing)
+            {
+                foreach (var part in Wrap(paragraph, Sans.Value, 8.6f, Right - Left))
+                {
+                    Room(13f);
+                    Text(part, Left, _y, Sans.Value, 8.6f, Ink);
+                    _y += 12.5f;
+                }
+                _y += 4f;
+            }
+        }
+
+        private void Text(string text, float x, float y, SKTypeface face, float size, SKColor color)
+        {
+            using var font = new SKFont(face, size) { Subpixel = true };
+            using var paint = new SKPaint { Color = color, IsAntialias = true };
+            _canvas.DrawText(text, x, y, SKTextAlign.Left, font, paint);
+        }
+
+        private void TextRight(string text, float right, float y, SKTypeface face, float size, SKColor color) =>
+            Text(text, right - Width(text, face, size), y, face, size, color);
+
+        private void Rule(float y, float width, SKColor color) => RuleFrom(Left, y, width, color);
+
+        private void RuleFrom(float x, float y, float width, SKColor color)
+        {
+            using var paint = new SKPaint { Color = color, StrokeWidth = width, IsStroke = true };
+            _canvas.DrawLine(x, y, Right, y, paint);
+        }
+
+        private static float Width(string text, SKTypeface face, float size)
+        {
+            using var font = new SKFont(face, size) { Subpixel = true };
+            return font.MeasureText(text);
+        }
+
+        private static IEnumerable<string> Wrap(string text, SKTypeface face, float size, float width)
+        {
+            var line = "";
+            foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+            {
+                var longer = line.Length == 0 ? word : $"{line} {word}";
+                if (line.Length > 0 && Width(longer, face, size) > width)
+                {
+                    yield return line;
+                    longer = word;
+                }
+                line = longer;
+            }
+            if (line.Length > 0)
+                yield return line;
+        }
+    }
+}
