@@ -60,8 +60,8 @@ public sealed partial class ItemFinder
     /// <param name="boost">Added to an item's score, for what this buyer bought before; at most 0.1.</param>
     public ImmutableArray<Candidate> Search(string words, int most = 5, Func<ItemId, decimal>? boost = null)
     {
-        var tokens = Tokens(words).ToHashSet();
-        var sizes = Sizes(words).ToHashSet();
+        var tokens = QueryTokens(words);
+        var sizes = tokens.Where(t => SizeToken().IsMatch(t)).ToHashSet();
         if (tokens.Count == 0)
             return [];
         var total = tokens.Sum(Weight);
@@ -101,6 +101,9 @@ public sealed partial class ItemFinder
         .SelectMany(t => Synonyms.TryGetValue(t, out var ours) ? ours.Split(' ', StringSplitOptions.RemoveEmptyEntries) : [t])
         .Where(t => !Idle.Contains(t))
         .Select(Stem);
+
+    // "thimble 12": in this trade a bare number in a thing's name is its millimetres.
+    private HashSet<string> QueryTokens(string words) => [.. Tokens(words).Select(t => t.All(char.IsDigit) && _byToken.ContainsKey(t + "mm") ? t + "mm" : t)];
 
     private static string Stem(string token) => token.Length > 3 && token[^1] == 's' && token[^2] != 's' ? token[..^1] : token;
 

@@ -206,7 +206,7 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
             throw new InvalidOperationException("The demo's waiting ask needs nobody: its figures changed.");
         db.Asks.Add(new AskRow
         {
-            QuoteId = quote.Id, SellerId = quote.SellerId, ApproverId = approver.Id.Value, Outcome = AskOutcome.Waiting, Why = "They run three vessels and want one supplier; the next order is in March.",
+            SheetId = sheet.Id, Subject = quote.Number, SellerId = quote.SellerId, ApproverId = approver.Id.Value, Outcome = AskOutcome.Waiting, Why = "They run three vessels and want one supplier; the next order is in March.",
             Figures = JsonSerializer.Serialize(figures), Fired = JsonSerializer.Serialize(need.Fired), AskedAt = At(day).AddHours(6),
         });
         History(quote.DossierId, quote.Number, At(day).AddHours(6), "quote.asked", $"asked {approver.Name}");

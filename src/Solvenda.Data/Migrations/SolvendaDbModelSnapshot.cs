@@ -192,11 +192,15 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("QuoteId")
-                        .HasColumnType("INTEGER");
-
                     b.Property<long>("SellerId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<long>("SheetId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Why")
                         .IsRequired()
@@ -204,7 +208,7 @@ namespace Solvenda.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("QuoteId");
+                    b.HasIndex("SheetId");
 
                     b.HasIndex("ApproverId", "Outcome");
 
@@ -1408,13 +1412,13 @@ namespace Solvenda.Data.Migrations
 
             modelBuilder.Entity("Solvenda.Data.Rows.AskRow", b =>
                 {
-                    b.HasOne("Solvenda.Data.Rows.QuoteRow", "Quote")
+                    b.HasOne("Solvenda.Data.Rows.SheetRow", "Sheet")
                         .WithMany()
-                        .HasForeignKey("QuoteId")
+                        .HasForeignKey("SheetId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.Navigation("Quote");
+                    b.Navigation("Sheet");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.BuyerSignRow", b =>

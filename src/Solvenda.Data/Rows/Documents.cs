@@ -176,12 +176,15 @@ public sealed class OrderRow
 }
 
 /// <summary>One request for approval, with the figures at that moment.</summary>
-[Index(nameof(QuoteId)), Index(nameof(ApproverId), nameof(Outcome))]
+[Index(nameof(SheetId)), Index(nameof(ApproverId), nameof(Outcome))]
 public sealed class AskRow
 {
     public long Id { get; set; }
-    public long QuoteId { get; set; }
-    public QuoteRow Quote { get; set; } = null!;
+    public long SheetId { get; set; }
+    public SheetRow Sheet { get; set; } = null!;
+
+    /// <summary>Number of the quote or order.</summary>
+    public required string Subject { get; set; }
     public long SellerId { get; set; }
     public long ApproverId { get; set; }
     public AskOutcome Outcome { get; set; }

@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261124025132_First")]
+    [Migration("20261124025516_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -195,11 +195,15 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("QuoteId")
-                        .HasColumnType("INTEGER");
-
                     b.Property<long>("SellerId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<long>("SheetId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Why")
                         .IsRequired()
@@ -207,7 +211,7 @@ namespace Solvenda.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("QuoteId");
+                    b.HasIndex("SheetId");
 
                     b.HasIndex("ApproverId", "Outcome");
 
@@ -1411,13 +1415,13 @@ namespace Solvenda.Data.Migrations
 
             modelBuilder.Entity("Solvenda.Data.Rows.AskRow", b =>
                 {
-                    b.HasOne("Solvenda.Data.Rows.QuoteRow", "Quote")
+                    b.HasOne("Solvenda.Data.Rows.SheetRow", "Sheet")
                         .WithMany()
-                        .HasForeignKey("QuoteId")
+                        .HasForeignKey("SheetId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.Navigation("Quote");
+                    b.Navigation("Sheet");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.BuyerSignRow", b =>

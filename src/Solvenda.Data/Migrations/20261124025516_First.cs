@@ -551,6 +551,36 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "ask",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    SheetId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Subject = table.Column<string>(type: "TEXT", nullable: false),
+                    SellerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    ApproverId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Outcome = table.Column<string>(type: "TEXT", nullable: false),
+                    Why = table.Column<string>(type: "TEXT", nullable: false),
+                    Figures = table.Column<string>(type: "TEXT", nullable: false),
+                    Fired = table.Column<string>(type: "TEXT", nullable: false),
+                    Note = table.Column<string>(type: "TEXT", nullable: false),
+                    AskedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    DecidedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
+                    DecidedById = table.Column<long>(type: "INTEGER", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_ask", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_ask_sheet_SheetId",
+                        column: x => x.SheetId,
+                        principalTable: "sheet",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "sheet_charge",
                 columns: table => new
                 {
@@ -697,35 +727,6 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
-                name: "ask",
-                columns: table => new
-                {
-                    Id = table.Column<long>(type: "INTEGER", nullable: false)
-                        .Annotation("Sqlite:Autoincrement", true),
-                    QuoteId = table.Column<long>(type: "INTEGER", nullable: false),
-                    SellerId = table.Column<long>(type: "INTEGER", nullable: false),
-                    ApproverId = table.Column<long>(type: "INTEGER", nullable: false),
-                    Outcome = table.Column<string>(type: "TEXT", nullable: false),
-                    Why = table.Column<string>(type: "TEXT", nullable: false),
-                    Figures = table.Column<string>(type: "TEXT", nullable: false),
-                    Fired = table.Column<string>(type: "TEXT", nullable: false),
-                    Note = table.Column<string>(type: "TEXT", nullable: false),
-                    AskedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    DecidedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
-                    DecidedById = table.Column<long>(type: "INTEGER", nullable: true)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("PK_ask", x => x.Id);
-                    table.ForeignKey(
-                        name: "FK_ask_quote_QuoteId",
-                        column: x => x.QuoteId,
-                        principalTable: "quote",
-                        principalColumn: "Id",
-                        onDelete: ReferentialAction.Cascade);
-                });
-
-            migrationBuilder.CreateTable(
                 name: "order",
                 columns: table => new
                 {
@@ -865,9 +866,9 @@ namespace Solvenda.Data.Migrations
                 columns: new[] { "ApproverId", "Outcome" });
 
             migrationBuilder.CreateIndex(
-                name: "IX_ask_QuoteId",
+                name: "IX_ask_SheetId",
                 table: "ask",
-                column: "QuoteId");
+                column: "SheetId");
 
             migrationBuilder.CreateIndex(
                 name: "IX_buyer_Code",

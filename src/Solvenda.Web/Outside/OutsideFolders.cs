@@ -1,0 +1,35 @@
+namespace Solvenda.Web.Outside;
+
+/// <summary>The folders through which messages come and go: what mail and EDI software of the real world reads and writes too.</summary>
+public sealed class OutsideFolders
+{
+    public OutsideFolders(SolvendaOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        var root = Path.Combine(options.DataFolder, "outside");
+        MailIn = Made(root, "mail", "in");
+        EdiIn = Made(root, "edi", "in");
+        EdiOut = Made(root, "edi", "out");
+        Post = Made(root, "post");
+    }
+
+    public string MailIn { get; }
+
+    public string EdiIn { get; }
+
+    public string EdiOut { get; }
+
+    /// <summary>What the mail stand-in took, as it came.</summary>
+    public string Post { get; }
+
+    /// <summary>Writes under another name and renames, so that nobody reads half a file.</summary>
+    public static async Task WriteWholeAsync(string folder, string name, byte[] bytes, CancellationToken cancel)
+    {
+        var whole = Path.Combine(folder, Path.GetFileName(name));
+        var part = Path.Combine(folder, $".{Guid.NewGuid():N}.part");
+        await File.WriteAllBytesAsync(part, bytes, cancel);
+        File.Move(part, whole, overwrite: true);
+    }
+
+    private static string Made(params string[] parts) => Directory.CreateDirectory(Path.Combine(parts)).FullName;
+}

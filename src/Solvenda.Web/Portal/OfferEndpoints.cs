@@ -1,0 +1,167 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Quoting;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats.Mail;
+using Solvenda.Web.Commands;
+using Solvenda.Web.Quotes;
+using Solvenda.Web.Security;
+using Solvenda.Web.Sheets;
+
+namespace Solvenda.Web.Portal;
+
+/// <summary>A line as the buyer sees it: no cost, no margin, no floor.</summary>
+public sealed record OfferLine(bool IsHeading, string Code, string Words, string Note, decimal Quantity, string UnitWord, decimal? Price, decimal PriceBase, decimal DiscountPercent, decimal Amount, bool Optional);
+
+/// <summary>A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not.</summary>
+public sealed record OfferView(
+    string Seller, IReadOnlyList<string> SellerLines, string Number, string Revision, string Buyer, string Contact, string Matter, DateOnly Date, DateOnly ValidUntil, string Currency, int Decimals,
+    IReadOnlyList<OfferLine> Lines, decimal Goods, decimal SheetDiscount, IReadOnlyList<ChargeView> Charges, IReadOnlyList<TaxWordsView> Taxes, decimal TotalWithoutTax, decimal TotalTax, decimal TotalWithTax,
+    int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string Note, bool PoNumberRequired, bool Open, string Why, string SellerPerson);
+
+public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
+
+public sealed record AcceptOffer(string Name, string? PoNumber);
+
+public sealed record DeclineOffer(string? Name, string Reason);
+
+/// <summary>The buyers' door: whoever has the link, and nobody else. The link is a random token of 256 bits, kept only as its hash, and ends with the quote's validity.</summary>
+public static class OfferEndpoints
+{
+    // For so long after the validity a link still says what became of the quote.
+    private const int LinkDaysAfter = 30;
+
+    public static void MapOffers(this IEndpointRouteBuilder app)
+    {
+        var offers = app.MapGroup("/api/offers/{token}").WithTags("Offers").AllowAnonymous().RequireRateLimiting(May.DoorLimit);
+        offers.MapGet("", Get);
+        offers.MapGet("/print", Print).Produces(200, contentType: "application/pdf");
+        offers.MapPost("/accept", Accept);
+        offers.MapPost("/decline", Decline);
+    }
+
+    private static async Task<OfferView> Get(string token, HttpContext http, CommandHandler commands, SheetLoader loader, Judge judge, Seller seller, CancellationToken cancel) =>
+        await commands.RunAsync(Actor.House, async work =>
+        {
+            var open = await FindAsync(work.Db, token, loader, work.Today, cancel);
+            // Somebody of the house looking at the page is not the buyer opening it.
+            if (http.User.Identity?.IsAuthenticated != true && open.Quote!.State == QuoteState.WithCustomer)
+            {
+                open.Quote.Opened++;
+                work.History(open.Subject, open.Dossier.Id, "quote.opened", open.Quote.Opened == 1 ? "opened" : $"opened, {open.Quote.Opened} times");
+            }
+            return await ViewAsync(work.Db, open, judge, seller, work.Today, cancel);
+        }, cancel);
+
+    private static async Task<IResult> Print(string token, SolvendaDb db, SheetLoader loader, HouseClock clock, CancellationToken cancel)
+    {
+        var open = await FindAsync(db, token, loader, clock.Today, cancel);
+        var print = await db.Prints.AsNoTracking().FirstAsync(p => p.Id == open.Quote!.PrintId, cancel);
+        return Results.File(print.Bytes, print.ContentType, print.Name);
+    }
+
+    private static async Task<OfferView> Accept(string token, AcceptOffer body, CommandHandler commands, SheetLoader loader, Judge judge, Seller seller, CancellationToken cancel)
+    {
+        if (string.IsNullOrWhiteSpace(body.Name))
+            throw RefusalException.Bad("name_missing", "Please give your name.", "name");
+        return await commands.RunAsync(new Actor(null, SheetEditor.Short(body.Name.Trim()), Roles.None), async work =>
+        {
+            var open = await FindAsync(work.Db, token, loader, work.Today, cancel);
+            Answerable(open, work.Today);
+            if (open.Buyer.PoNumberRequired && string.IsNullOrWhiteSpace(body.PoNumber))
+                throw RefusalException.Bad("po_missing", "Please give your PO number; your house wants it on everything.", "poNumber");
+            var quote = open.Quote!;
+            QuoteEndpoints.Move(quote, QuoteAct.Accept);
+            (quote.AnsweredAt, quote.AnsweredBy) = (work.Now, work.Actor.Name);
+            open.Sheet.PoNumber = string.IsNullOrWhiteSpace(body.PoNumber) ? open.Sheet.PoNumber : SheetEditor.Short(body.PoNumber.Trim());
+            work.History(quote.Number, open.Dossier.Id, "quote.accepted", $"{QuoteMoves.Letter(quote.Revision)} accepted", nameof(QuoteState.WithCustomer), nameof(QuoteState.Accepted), open.Sheet.PoNumber is { } po ? $"PO {po}" : null);
+            await CloseFollowUpsAsync(work, open, cancel);
+            Tell(work, open, seller, $"{work.Actor.Name} accepted {open.Number}{(open.Sheet.PoNumber is { } n ? $", PO {n}" : "")}.");
+            return await ViewAsync(work.Db, open, judge, seller, work.Today, cancel);
+        }, cancel);
+    }
+
+    private static async Task<OfferView> Decline(string token, DeclineOffer body, CommandHandler commands, SheetLoader loader, Judge judge, Seller seller, CancellationToken cancel)
+    {
+        if (string.IsNullOrWhiteSpace(body.Reason))
+            throw RefusalException.Bad("reason_missing", "Please say in a word why; it helps us do better.", "reason");
+        var name = string.IsNullOrWhiteSpace(body.Name) ? "the buyer" : SheetEditor.Short(body.Name.Trim());
+        return await commands.RunAsync(new Actor(null, name, Roles.None), async work =>
+        {
+            var open = await FindAsync(work.Db, token, loader, work.Today, cancel);
+            Answerable(open, work.Today);
+            var quote = open.Quote!;
+            QuoteEndpoints.Move(quote, QuoteAct.Decline);
+            (quote.AnsweredAt, quote.AnsweredBy, quote.DeclineReason) = (work.Now, name, SheetEditor.Short(body.Reason.Trim()));
+            work.History(quote.Number, open.Dossier.Id, "quote.declined", $"{QuoteMoves.Letter(quote.Revision)} declined", nameof(QuoteState.WithCustomer), nameof(QuoteState.Declined), quote.DeclineReason);
+            await CloseFollowUpsAsync(work, open, cancel);
+            Tell(work, open, seller, $"{name} declined {open.Number}: {quote.DeclineReason}");
+            return await ViewAsync(work.Db, open, judge, seller, work.Today, cancel);
+        }, cancel);
+    }
+
+    private static async Task CloseFollowUpsAsync(Work work, OpenSheet open, CancellationToken cancel)
+    {
+        foreach (var followUp in await work.Db.FollowUps.Where(f => f.DossierId == open.Dossier.Id && f.DoneAt == null).ToListAsync(cancel))
+            followUp.DoneAt = work.Now;
+    }
+
+    // The buyer gets a line that says that the answer arrived.
+    private static void Tell(Work work, OpenSheet open, Seller seller, string words)
+    {
+        if (!MailWriter.IsAddress(open.Quote!.SentTo))
+            return;
+        var key = $"{open.Subject}.{QuoteMoves.Letter(open.Quote.Revision)}.answer".ToLowerInvariant();
+        var text = $"Thank you. {words}\n\n{open.Seller.Name}\n{seller.Name}\n";
+        work.Send("mail", key, open.Quote.SentTo!, $"{key}.eml",
+            MailWriter.Write(new OutgoingMail(seller.Mail, seller.Name, open.Quote.SentTo!, $"Your answer to quote {open.Number}", text, []), $"{key}@{seller.Mail.Split('@')[1]}", new DateTimeOffset(work.Now, TimeSpan.Zero)));
+    }
+
+    private static async Task<OpenSheet> FindAsync(SolvendaDb db, string token, SheetLoader loader, DateOnly today, CancellationToken cancel)
+    {
+        var hash = Access.Sha256(token);
+        var found = await db.Quotes.Where(q => q.TokenHash == hash).Select(q => new { q.Number, q.Revision, q.ValidUntil }).FirstOrDefaultAsync(cancel);
+        return found is null || found.ValidUntil.AddDays(LinkDaysAfter) < today
+            ? throw new RefusalException(404, "link_unknown", "This link leads nowhere, or has run out. Please ask us for a new one.")
+            : await loader.QuoteAsync(db, found.Number, found.Revision, cancel);
+    }
+
+    private static void Answerable(OpenSheet open, DateOnly today)
+    {
+        if (WhyNot(open, today) is { Length: > 0 } why)
+            throw RefusalException.Clash("offer_closed", why);
+    }
+
+    private static string WhyNot(OpenSheet open, DateOnly today) => open.Quote!.State switch
+    {
+        QuoteState.WithCustomer when open.Quote.ValidUntil < today => $"This quote held until {open.Quote.ValidUntil:d MMMM yyyy}. Please ask us for a new one.",
+        QuoteState.WithCustomer => "",
+        QuoteState.Accepted => "You accepted this quote. Thank you.",
+        QuoteState.Declined => "You declined this quote.",
+        QuoteState.Lapsed => "This quote has lapsed. Please ask us for a new one.",
+        QuoteState.Replaced => "A newer revision took the place of this quote; please use the link in our latest letter.",
+        _ => "This quote was withdrawn.",
+    };
+
+    private static async Task<OfferView> ViewAsync(SolvendaDb db, OpenSheet open, Judge judge, Seller seller, DateOnly today, CancellationToken cancel)
+    {
+        var judged = await judge.JudgeAsync(db, open, cancel);
+        var s = open.Sheet;
+        var t = judged.Priced.Tally;
+        var why = WhyNot(open, today);
+        return new OfferView(
+            seller.Name, seller.Address, open.Subject, QuoteMoves.Letter(open.Quote!.Revision), open.Buyer.Name, open.Buyer.ContactName ?? "", open.Dossier.Matter, DateOnly.FromDateTime(open.Quote.SentAt ?? open.Quote.CreatedAt),
+            open.Quote.ValidUntil, s.Currency, judged.Priced.Sheet.Currency.Decimals,
+            [.. judged.Priced.Lines.Select(LineOf)], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Sheet.Charges.Select(c => new ChargeView(c.Kind, c.Amount, c.ByHand))],
+            [.. t.Taxes.Select(x => new TaxWordsView(QuotePrint.TaxWords(x.Tax), x.Basis.Value, x.TaxAmount.Value))], t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value,
+            s.PaymentDays, s.Incoterm, s.IncotermPlace, s.DeliverTo, s.Note, open.Buyer.PoNumberRequired, why.Length == 0, why, open.Seller.Name);
+    }
+
+    private static OfferLine LineOf(Core.Sheets.PricedLine l)
+    {
+        var shown = l.Terms.ByHand.Kind == Core.Pricing.ByHandKind.DiscountPercent;
+        return new OfferLine(
+            !l.IsSold, l.Item?.Code ?? "", l.Line.Words, l.Line.Note, l.Line.Quantity, Core.Units.UnitTable.OnSheet(l.Line.Unit), !l.HasPrice ? null : shown ? l.Terms.Base : l.Figures.NetPrice, l.Terms.PriceBase,
+            shown ? l.Terms.ByHand.Value : 0m, l.Figures.Net.Value, l.Line.Optional);
+    }
+}

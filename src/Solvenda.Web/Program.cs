@@ -1,0 +1,12 @@
+using Solvenda.Web;
+
+var builder = WebApplication.CreateBuilder(args);
+builder.Logging.AddFilter("Microsoft", LogLevel.Warning);
+builder.WebHost.ConfigureKestrel((context, kestrel) => kestrel.ListenLocalhost(context.Configuration.GetValue("port", SolvendaOptions.DefaultPort)));
+builder.AddSolvenda();
+
+var app = builder.Build();
+app.UseSolvenda();
+app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Solvenda is ready: http://127.0.0.1:{app.Services.GetRequiredService<SolvendaOptions>().Port}"));
+await app.PrepareAsync();
+await app.RunAsync();

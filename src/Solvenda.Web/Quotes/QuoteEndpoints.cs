@@ -1,0 +1,212 @@
+using System.Globalization;
+using System.Security.Claims;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Ordering;
+using Solvenda.Core.Quoting;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats.Mail;
+using Solvenda.Formats.Pdf;
+using Solvenda.Web.Approvals;
+using Solvenda.Web.Commands;
+using Solvenda.Web.Requests;
+using Solvenda.Web.Security;
+using Solvenda.Web.Sheets;
+
+namespace Solvenda.Web.Quotes;
+
+public sealed record QuoteListRow(string Number, string Revision, string Buyer, string Matter, string Seller, QuoteState State, DateOnly ValidUntil, string Currency, decimal Total, DateTime CreatedAt);
+
+/// <summary>The covering letter, as proposed or as sent. The link stands in it as {link}.</summary>
+public sealed record LetterView(string To, string Subject, string Text);
+
+public sealed record NewQuote(long BuyerId, string Matter);
+
+public sealed record AskWhy(string Why);
+
+public sealed record WithdrawWhy(string Reason);
+
+public static class QuoteEndpoints
+{
+    private const string LinkMark = "{link}";
+
+    public static void MapQuotes(this IEndpointRouteBuilder app)
+    {
+        var quotes = app.MapGroup("/api/quotes").WithTags("Quotes");
+        quotes.MapGet("", List).RequireAuthorization(May.Look);
+        quotes.MapPost("", Begin).RequireAuthorization(May.Write);
+        quotes.MapGet("/{number}", Get).RequireAuthorization(May.Look);
+        quotes.MapGet("/{number}/letter", Letter).RequireAuthorization(May.Look);
+        quotes.MapGet("/{number}/print", Print).RequireAuthorization(May.Look).Produces(200, contentType: "application/pdf");
+        quotes.MapPost("/{number}/ask", Ask).RequireAuthorization(May.Write);
+        quotes.MapPost("/{number}/send", Send).RequireAuthorization(May.Write);
+        quotes.MapPost("/{number}/revise", Revise).RequireAuthorization(May.Write);
+        quotes.MapPost("/{number}/withdraw", Withdraw).RequireAuthorization(May.Write);
+        quotes.MapPost("/{number}/order", MakeOrder).RequireAuthorization(May.Write);
+    }
+
+    /// <summary>The newest revision of every quote, newest first.</summary>
+    private static async Task<List<QuoteListRow>> List(SolvendaDb db, bool? open, CancellationToken cancel)
+    {
+        var rows = await (from q in db.Quotes
+                          join p in db.People on q.SellerId equals p.Id
+                          where q.State != QuoteState.Replaced && (open != true || q.State == QuoteState.Drafting || q.State == QuoteState.InApproval || q.State == QuoteState.Cleared || q.State == QuoteState.WithCustomer || q.State == QuoteState.Accepted)
+                          orderby q.CreatedAt descending, q.Id descending
+                          select new { q.Number, q.Revision, Buyer = q.Dossier.Buyer.Name, q.Dossier.Matter, p.Name, q.State, q.ValidUntil, q.Sheet.Currency, q.Sheet.TotalWithTaxMinor, q.CreatedAt }).Take(1000).ToListAsync(cancel);
+        return [.. rows.Select(q => new QuoteListRow(q.Number, QuoteMoves.Letter(q.Revision), q.Buyer, q.Matter, q.Name, q.State, q.ValidUntil, q.Currency, Major(q.TotalWithTaxMinor, q.Currency), q.CreatedAt))];
+    }
+
+    internal static decimal Major(long minor, string currency) => Core.Money.Amount.FromMinor(minor, Core.Money.Currency.Of(currency)).Value;
+
+    private static async Task<Turned> Begin(NewQuote body, ClaimsPrincipal user, CommandHandler commands, CancellationToken cancel) =>
+        await commands.RunAsync(user.ActorOf(), async work =>
+        {
+            var buyer = await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == body.BuyerId, cancel) ?? throw RefusalException.Bad("buyer_unknown", "We have no such buyer.", "buyer");
+            var dossier = new DossierRow { Number = await work.NumberAsync(Series.Dossier, cancel), BuyerId = buyer.Id, Buyer = buyer, Matter = SheetEditor.Short(body.Matter.Trim()), CreatedAt = work.Now };
+            work.Db.Dossiers.Add(dossier);
+            await work.Db.SaveChangesAsync(cancel);
+            var quote = await DocumentMaker.QuoteAsync(work, dossier, DocumentMaker.SheetFor(buyer, work.Today, null), buyer, cancel);
+            return new Turned("quote", quote.Number);
+        }, cancel);
+
+    private static async Task<DocumentView> Get(string number, int? revision, SolvendaDb db, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
+        await views.OfAsync(db, await loader.QuoteAsync(db, number, revision, cancel), cancel);
+
+    private static async Task<LetterView> Letter(string number, SolvendaDb db, SheetLoader loader, Seller seller, CancellationToken cancel)
+    {
+        var open = await loader.QuoteAsync(db, number, null, cancel);
+        var first = open.Buyer.ContactName?.Split(' ')[0] ?? "all";
+        var matter = open.Dossier.Matter.Length > 0 ? $" for {open.Dossier.Matter}" : "";
+        var text = $"""
+            Dear {first},
+
+            here is our quote {open.Number}{matter}. It is attached, and you can read it, accept it or ask for a change here:
+
+            {LinkMark}
+
+            The prices hold until {open.Quote!.ValidUntil.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}.
+
+            Kind regards
+            {open.Seller.Name}
+            {seller.Name}
+            """;
+        return new LetterView(open.Buyer.ContactMail ?? "", $"Quote {open.Number}{matter}", text.ReplaceLineEndings("\n"));
+    }
+
+    private static async Task<IResult> Print(string number, int? revision, SolvendaDb db, SheetLoader loader, Judge judge, Seller seller, HouseClock clock, CancellationToken cancel)
+    {
+        var open = await loader.QuoteAsync(db, number, revision, cancel);
+        var sent = open.Quote!.PrintId is { } id ? await db.Prints.AsNoTracking().FirstAsync(p => p.Id == id, cancel) : null;
+        var bytes = sent?.Bytes ?? PdfWriter.Write(QuotePrint.Of(await judge.JudgeAsync(db, open, cancel), seller, clock.Today, "Quote", withDates: false));
+        return Results.File(bytes, "application/pdf");
+    }
+
+    private static async Task<DocumentView> Ask(string number, AskWhy body, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, CancellationToken cancel) =>
+        await commands.RunAsync(user.ActorOf(), async work =>
+        {
+            var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            Asking.Ask(work, open, await judge.JudgeAsync(work.Db, open, cancel), body.Why);
+            Move(open.Quote!, QuoteAct.Ask);
+            await work.Db.SaveChangesAsync(cancel);
+            return await views.OfAsync(work.Db, await loader.QuoteAsync(work.Db, number, null, cancel), cancel);
+        }, cancel);
+
+    private static async Task<DocumentView> Send(
+        string number, LetterView letter, HttpContext http, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, SolvendaOptions options, CancellationToken cancel) =>
+        await commands.RunAsync(user.ActorOf(), async work =>
+        {
+            if (!MailWriter.IsAddress(letter.To))
+                throw RefusalException.Bad("address", $"“{letter.To}” is not a mail address; nothing was sent.", "to");
+            if (!letter.Text.Contains(LinkMark, StringComparison.Ordinal))
+                throw RefusalException.Bad("link_missing", $"The letter has lost its {LinkMark}; without it the buyer cannot answer. Nothing was sent.", "text");
+            var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            var quote = open.Quote!;
+            var judged = await judge.JudgeAsync(work.Db, open, cancel);
+            if (!QuoteMoves.IsOpen(quote.State))
+                throw RefusalException.Clash("quote_state", "This revision left the house already.");
+            if (judged.Findings.FirstOrDefault(f => f.Outcome == Outcome.Stop) is { } stop)
+                throw RefusalException.Clash("stopped", stop.Words);
+            if (quote.ValidUntil < work.Today)
+                throw RefusalException.Bad("validity_past", "Its validity is over; set a later date first.", "validUntil");
+            Move(quote, QuoteAct.Send);
+
+            // The rate of the day is frozen until the validity ends.
+            if (open.Sheet.Currency != open.Book.Home.Code)
+                open.Sheet.FrozenRate = judged.Priced.Rates.Of(judged.Priced.Sheet.Currency);
+            var token = Access.NewToken();
+            (quote.TokenHash, quote.SentAt, quote.SentTo) = (Access.Sha256(token), work.Now, letter.To);
+            var name = $"Quote {open.Number}.pdf";
+            var pdf = PdfWriter.Write(QuotePrint.Of(judged, seller, work.Today, "Quote", withDates: false));
+            var print = new PrintRow { Name = name, ContentType = "application/pdf", Bytes = pdf, CreatedAt = work.Now };
+            work.Db.Prints.Add(print);
+            await work.Db.SaveChangesAsync(cancel);
+            quote.PrintId = print.Id;
+
+            var link = $"{options.PublicAddress ?? $"{http.Request.Scheme}://{http.Request.Host}"}/offer/{token}";
+            var text = letter.Text.Replace(LinkMark, link, StringComparison.Ordinal);
+            var messageId = $"{quote.Number}.{QuoteMoves.Letter(quote.Revision)}.{work.Now:yyyyMMddHHmmss}@{seller.Mail.Split('@')[1]}".ToLowerInvariant();
+            var mail = MailWriter.Write(new OutgoingMail(seller.Mail, seller.Name, letter.To, letter.Subject, text, [(name, "application/pdf", pdf)]), messageId, new DateTimeOffset(work.Now, TimeSpan.Zero));
+            work.Send("mail", messageId, letter.To, $"{messageId}.eml", mail);
+            work.Db.FollowUps.Add(new FollowUpRow
+            {
+                DossierId = open.Dossier.Id, PersonId = quote.SellerId, Due = DateTime.SpecifyKind(work.Today.AddDays(3).ToDateTime(new TimeOnly(9, 30)), DateTimeKind.Utc), Words = $"call {open.Buyer.ContactName ?? open.Buyer.Name}",
+            });
+            work.History(quote.Number, open.Dossier.Id, "quote.sent", $"{QuoteMoves.Letter(quote.Revision)} sent to {letter.To}", nameof(QuoteState.Drafting), nameof(QuoteState.WithCustomer));
+            await work.Db.SaveChangesAsync(cancel);
+            return await views.OfAsync(work.Db, open, cancel);
+        }, cancel);
+
+    private static async Task<DocumentView> Revise(string number, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
+        await commands.RunAsync(user.ActorOf(), async work =>
+        {
+            var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            var old = open.Quote!;
+            Move(old, QuoteAct.Revise);
+            var sheet = DocumentMaker.CopyOf(open.Sheet);
+            (sheet.PricingDate, sheet.FrozenRate) = (work.Today, null);
+            work.Db.Quotes.Add(new QuoteRow
+            {
+                Number = old.Number, Revision = old.Revision + 1, DossierId = old.DossierId, Dossier = old.Dossier, Sheet = sheet, SellerId = old.SellerId, RequestId = old.RequestId, State = QuoteState.Drafting,
+                ValidUntil = work.Today.AddDays(DocumentMaker.ValidDays), CreatedAt = work.Now,
+            });
+            work.History(old.Number, old.DossierId, "quote.revised", $"{QuoteMoves.Letter(old.Revision + 1)} begun", QuoteMoves.Letter(old.Revision), QuoteMoves.Letter(old.Revision + 1));
+            await work.Db.SaveChangesAsync(cancel);
+            return await views.OfAsync(work.Db, await loader.QuoteAsync(work.Db, number, null, cancel), cancel);
+        }, cancel);
+
+    private static async Task<DocumentView> Withdraw(string number, WithdrawWhy body, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
+        await commands.RunAsync(user.ActorOf(), async work =>
+        {
+            var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            if (string.IsNullOrWhiteSpace(body.Reason))
+                throw RefusalException.Bad("reason_missing", "Say why it is withdrawn; the reason is kept.", "reason");
+            var before = open.Quote!.State;
+            Move(open.Quote, QuoteAct.Withdraw);
+            foreach (var ask in open.Asks.Where(a => a.Outcome == AskOutcome.Waiting))
+                (ask.Outcome, ask.DecidedAt) = (AskOutcome.Withdrawn, work.Now);
+            work.History(number, open.Dossier.Id, "quote.withdrawn", "withdrawn", before.ToString(), nameof(QuoteState.Withdrawn), body.Reason.Trim());
+            await work.Db.SaveChangesAsync(cancel);
+            return await views.OfAsync(work.Db, open, cancel);
+        }, cancel);
+
+    /// <summary>The accepted revision, and no other, becomes an order; everything is carried over.</summary>
+    private static async Task<Turned> MakeOrder(string number, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, CancellationToken cancel) =>
+        await commands.RunAsync(user.ActorOf(), async work =>
+        {
+            var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            var quote = open.Quote!;
+            if (quote.State != QuoteState.Accepted)
+                throw RefusalException.Clash("quote_state", "Only an accepted quote becomes an order.");
+            if (await work.Db.Orders.Where(o => o.QuoteId == quote.Id).Select(o => o.Number).FirstOrDefaultAsync(cancel) is { } made)
+                throw RefusalException.Clash("order_made", $"It became {made} already.");
+            var order = await DocumentMaker.OrderAsync(work, open.Dossier, DocumentMaker.CopyOf(open.Sheet), open.Buyer, "mail", cancel);
+            (order.QuoteId, order.SellerId) = (quote.Id, quote.SellerId);
+            await work.Db.SaveChangesAsync(cancel);
+            await judge.JudgeAsync(work.Db, await loader.BySheetAsync(work.Db, order.SheetId, cancel), cancel);
+            return new Turned("order", order.Number);
+        }, cancel);
+
+    internal static void Move(QuoteRow quote, QuoteAct act) =>
+        quote.State = QuoteMoves.After(quote.State, act) ?? throw RefusalException.Clash("quote_state", $"That cannot be done: the quote is {quote.State}.");
+}

@@ -1,0 +1,162 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json.Serialization;
+using System.Text.RegularExpressions;
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Money;
+using Solvenda.Data;
+using Solvenda.Data.Demo;
+using Solvenda.Data.Rows;
+using Solvenda.Web.Approvals;
+using Solvenda.Web.Commands;
+using Solvenda.Web.Demo;
+using Solvenda.Web.Desk;
+using Solvenda.Web.Dossiers;
+using Solvenda.Web.Finder;
+using Solvenda.Web.Machines;
+using Solvenda.Web.Orders;
+using Solvenda.Web.Outside;
+using Solvenda.Web.Portal;
+using Solvenda.Web.Quotes;
+using Solvenda.Web.Requests;
+using Solvenda.Web.Security;
+using Solvenda.Web.Sheets;
+using Solvenda.Web.Workers;
+
+namespace Solvenda.Web;
+
+/// <summary>What the app is made of, in the order in which it is put together.</summary>
+public static partial class Startup
+{
+    public static void AddSolvenda(this WebApplicationBuilder builder)
+    {
+        var services = builder.Services;
+        services.AddSingleton(p => SolvendaOptions.From(p.GetRequiredService<IConfiguration>()));
+        services.AddSingleton(p => SellerOf(p.GetRequiredService<SolvendaOptions>(), p.GetRequiredService<IConfiguration>()));
+        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(p => new HouseClock(p.GetRequiredService<TimeProvider>(), TimeZoneInfo.FindSystemTimeZoneById(p.GetRequiredService<IConfiguration>()["zone"] ?? "Europe/Dublin")));
+        services.AddDbContextFactory<SolvendaDb>((p, o) => o.UseSolvenda(Database.FileIn(p.GetRequiredService<SolvendaOptions>().DataFolder)));
+        services.AddScoped(p => p.GetRequiredService<IDbContextFactory<SolvendaDb>>().CreateDbContext());
+        services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
+        services.AddSingleton<PriceBooks>().AddSingleton<OutboxSignal>().AddSingleton<CommandHandler>().AddSingleton<MailRoute>().AddSingleton<OutsideFolders>();
+        services.AddSingleton<SheetLoader>().AddSingleton<Judge>().AddSingleton<Strip>().AddSingleton<DocumentViews>();
+        services.AddSingleton<Reader>().AddSingleton<Intake>().AddSingleton<RequestTurner>();
+        services.AddHostedService<OutboxWorker>().AddHostedService<FolderInbox>().AddHostedService<LapseWorker>();
+        if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
+            services.AddHostedService<SmtpStandIn>();
+
+        services.AddAccess();
+        services.AddExceptionHandler<Problems>().AddProblemDetails();
+        services.ConfigureHttpJsonOptions(o =>
+        {
+            o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+        });
+        services.AddRateLimiter(o =>
+        {
+            o.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            o.AddPolicy(May.DoorLimit, http => RateLimitPartition.GetFixedWindowLimiter(
+                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = http.RequestServices.GetRequiredService<IConfiguration>().GetValue("doorLimit", 60), Window = TimeSpan.FromMinutes(1) }));
+        });
+        services.AddOpenApi("v1");
+        services.AddResponseCompression(o => o.EnableForHttps = true);
+    }
+
+    public static void UseSolvenda(this WebApplication app)
+    {
+        app.UseExceptionHandler();
+        app.UseResponseCompression();
+        app.UseSecurityHeaders(Headers(ScriptHashes(app.Environment.WebRootPath)));
+        app.UseMiddleware<SameOrigin>();
+        app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = c => Cache(c.Context) });
+        app.UseRouting();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.UseRateLimiter();
+
+        app.MapOpenApi().AllowAnonymous();
+        app.MapSession();
+        app.MapDesk();
+        app.MapRequests();
+        app.MapSheets();
+        app.MapQuotes();
+        app.MapAsks();
+        app.MapOrders();
+        app.MapDossiers();
+        app.MapFind();
+        app.MapOffers();
+        app.MapMachines();
+        // The document that the client is generated from knows the demo's doors too; without the demo they are not there.
+        if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)
+            app.MapDemo();
+        app.Map("/api/{**rest}", () => TypedResults.NotFound()).ExcludeFromDescription().AllowAnonymous();
+        app.MapFallbackToFile("index.html").AllowAnonymous();
+    }
+
+    /// <summary>Makes the database ready, fills the demo world where asked, and says how to get in.</summary>
+    public static async Task PrepareAsync(this WebApplication app)
+    {
+        var options = app.Services.GetRequiredService<SolvendaOptions>();
+        if (options is { Fresh: true, Demo: true } && Directory.Exists(options.DataFolder))
+        {
+            foreach (var file in Directory.GetFiles(options.DataFolder, "solvenda.db*"))
+                File.Delete(file);
+            if (Directory.Exists(Path.Combine(options.DataFolder, "outside")))
+                Directory.Delete(Path.Combine(options.DataFolder, "outside"), recursive: true);
+        }
+        Directory.CreateDirectory(options.DataFolder);
+        await using var db = await app.Services.GetRequiredService<IDbContextFactory<SolvendaDb>>().CreateDbContextAsync();
+        await db.Database.MigrateAsync();
+        if (await db.People.AnyAsync())
+            return;
+        var now = app.Services.GetRequiredService<HouseClock>().UtcNow;
+        if (options.Demo)
+        {
+            var world = new DemoWorld(db, app.Services.GetRequiredService<PriceBooks>(), now);
+            await world.WriteAsync(Access.Sha256(DemoWorld.IntegrationKey), CancellationToken.None);
+            // The messages of the day come in by the folders, like any others.
+            var folders = app.Services.GetRequiredService<OutsideFolders>();
+            foreach (var (channel, name, bytes) in world.Messages())
+                await OutsideFolders.WriteWholeAsync(channel == "edi" ? folders.EdiIn : folders.MailIn, name, bytes, CancellationToken.None);
+            return;
+        }
+        var token = Access.NewToken();
+        db.OneTimeLinks.RemoveRange(db.OneTimeLinks);
+        db.OneTimeLinks.Add(new OneTimeLink { Hash = Access.Sha256(token), ExpiresAt = now.AddHours(24) });
+        await db.SaveChangesAsync();
+        Console.WriteLine($"Nobody can sign in yet. This link makes the first administrator, once, within 24 hours: http://127.0.0.1:{options.Port}/first/{token}");
+    }
+
+    /// <summary>True while the build writes the OpenAPI document: the tool runs the program without starting it.</summary>
+    private static bool IsGeneratingApi => System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+    private static Seller SellerOf(SolvendaOptions options, IConfiguration c) => options.Demo
+        ? DemoWorld.Seller
+        : new Seller(
+            c["seller:name"] ?? "Our house", c["seller:country"] ?? "IE", Currency.Of(c["seller:currency"] ?? "EUR"), "house",
+            [.. c.GetSection("seller:address").Get<string[]>() ?? ["address not set"]], c["seller:mail"] ?? "orders@house.example");
+
+    private static void Cache(HttpContext http) =>
+        // Files under _app carry their hash in the name and never change.
+        http.Response.Headers.CacheControl = http.Request.Path.StartsWithSegments("/_app/immutable") ? "public, max-age=31536000, immutable" : "no-cache";
+
+    private static HeaderPolicyCollection Headers(IReadOnlyList<string> scriptHashes) => new HeaderPolicyCollection()
+        .AddDefaultSecurityHeaders()
+        .RemoveServerHeader()
+        .AddCustomHeader("Content-Security-Policy",
+            $"default-src 'self'; script-src 'self' {string.Join(' ', scriptHashes.Select(h => $"'sha256-{h}'"))}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'; frame-src 'self'");
+
+    // The page has one inline script, which starts the app; its hash is allowed, and no other.
+    private static IReadOnlyList<string> ScriptHashes(string? root)
+    {
+        var index = root is null ? null : Path.Combine(root, "index.html");
+        return index is not null && File.Exists(index)
+            ? [.. InlineScript().Matches(File.ReadAllText(index)).Select(m => Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(m.Groups[1].Value))))]
+            : [];
+    }
+
+    [GeneratedRegex(@"<script(?![^>]*\ssrc=)[^>]*>(.*?)</script>", RegexOptions.Singleline)]
+    private static partial Regex InlineScript();
+}
