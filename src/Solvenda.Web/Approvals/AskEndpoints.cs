@@ -64,7 +64,7 @@ public static class AskEndpoints
         var standing = await judge.StandingAsync(db, open.Buyer, open.Order?.Id ?? 0, cancel);
         return new AskView(
             ask.Id, ask.Subject, open.Order is not null, Sentence(open, causes), open.Seller.Name, open.Seller.Name.Split(' ')[0], approver.Name, ask.Outcome, ask.Why, ask.Note, ask.AskedAt,
-            me is { } my && my != ask.SellerId && ask.Outcome == AskOutcome.Waiting && Route.MayDecide(open.People[new PersonId(my)], new PersonId(ask.SellerId), judged.Figures),
+            me is { } my && my != ask.SellerId && ask.Outcome == AskOutcome.Waiting && Core.Approvals.Route.MayDecide(open.People[new PersonId(my)], new PersonId(ask.SellerId), judged.Figures),
             open.Sheet.Currency, [.. JsonSerializer.Deserialize<Fired[]>(ask.Fired)!.Select(f => f.Words)],
             Rulers(judged, plain, open.Seller.Authority, approver.Authority), lines,
             (plain.Tally.TotalWithoutTax - judged.Priced.Tally.TotalWithoutTax).Value, judged.Priced.Tally.Margin.Value, judged.Priced.Tally.TotalWithoutTax.Value,
@@ -143,7 +143,7 @@ public static class AskEndpoints
             var open = await loader.BySheetAsync(work.Db, ask.SheetId, cancel);
             var judged = await judge.JudgeAsync(work.Db, open, cancel);
             var me = open.People[new PersonId(work.Actor.PersonId!.Value)];
-            if (!Route.MayDecide(me, new PersonId(ask.SellerId), JsonSerializer.Deserialize<SheetFigures>(ask.Figures)!) || !Route.MayDecide(me, open.Seller.Id, judged.Figures))
+            if (!Core.Approvals.Route.MayDecide(me, new PersonId(ask.SellerId), JsonSerializer.Deserialize<SheetFigures>(ask.Figures)!) || !Core.Approvals.Route.MayDecide(me, open.Seller.Id, judged.Figures))
                 throw RefusalException.Forbidden(me.Id.Value == ask.SellerId ? "Nobody decides on their own sheet." : "These figures are beyond your authority.");
             (ask.Outcome, ask.DecidedAt, ask.DecidedById, ask.Note) = (outcome, work.Now, me.Id.Value, note.Trim());
             if (open.Quote is { } quote)

@@ -6,7 +6,7 @@ namespace Solvenda.Web.Commands;
 /// <summary>The one translator from exceptions to problem details (RFC 9457).</summary>
 public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext http, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
         var problem = exception switch
         {
@@ -16,11 +16,11 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
         };
         if (problem is null)
         {
-            Unexpected(log, exception, http.Request.Method, http.Request.Path);
+            Unexpected(log, exception, httpContext.Request.Method, httpContext.Request.Path);
             problem = Of(500, "unexpected", "Something went wrong here. Nothing was changed; try again, and tell us if it stays so.");
         }
-        http.Response.StatusCode = problem.Status!.Value;
-        await http.Response.WriteAsJsonAsync(problem, options: null, "application/problem+json", cancellationToken);
+        httpContext.Response.StatusCode = problem.Status!.Value;
+        await httpContext.Response.WriteAsJsonAsync(problem, options: null, "application/problem+json", cancellationToken);
         return true;
     }
 

@@ -43,10 +43,16 @@ public static class DemoEndpoints
 
     private static List<PostListRow> Post(OutsideFolders folders) =>
     [
-        .. Directory.EnumerateFiles(folders.Post, "*.eml").Select(f => Load(f) is var m ? new PostListRow(Path.GetFileName(f), "mail", m.To.ToString(), m.Subject ?? "", File.GetLastWriteTimeUtc(f)) : null!)
+        .. Directory.EnumerateFiles(folders.Post, "*.eml").Select(MailRow)
             .Concat(Directory.EnumerateFiles(folders.EdiOut).Where(f => !Path.GetFileName(f).StartsWith('.')).Select(f => new PostListRow(Path.GetFileName(f), "edi", "EDI mailbox", Path.GetFileName(f), File.GetLastWriteTimeUtc(f))))
             .OrderByDescending(p => p.At).Take(200),
     ];
+
+    private static PostListRow MailRow(string file)
+    {
+        var mail = Load(file);
+        return new PostListRow(Path.GetFileName(file), "mail", mail.To.ToString(), mail.Subject ?? "", File.GetLastWriteTimeUtc(file));
+    }
 
     private static PostView One(string name, OutsideFolders folders)
     {
@@ -75,7 +81,7 @@ public static class DemoEndpoints
     private static byte[] Bytes(MimePart part)
     {
         using var stream = new MemoryStream();
-        part.Content.DecodeTo(stream);
+        part.Content?.DecodeTo(stream);
         return stream.ToArray();
     }
 }

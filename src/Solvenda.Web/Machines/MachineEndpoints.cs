@@ -96,7 +96,7 @@ public static class MachineEndpoints
         var people = (await db.People.AsNoTracking().ToListAsync(cancel)).Select(p => p.ToDecider()).ToDictionary(p => p.Id);
         var seller = buyer.AccountManagerId is { } id ? people[new PersonId(id)] : null;
         var figures = SheetFigures.Of(priced);
-        var need = seller is null ? ApprovalNeed.Nothing : Route.Find(figures, seller, people);
+        var need = seller is null ? ApprovalNeed.Nothing : Core.Approvals.Route.Find(figures, seller, people);
         var headroom = priced.Sold.ToDictionary(l => l.Line.Key, l => seller is null ? null : Headroom.Line(l, priced, seller.Authority));
         var facts = new CheckFacts(
             DocumentKind.Quote, priced, priced.Buyer, new HeadTerms(null, buyer.PaymentDays, buyer.Incoterm, buyer.IncotermPlace, buyer.DeliverTo, buyer.ShipFrom, null), [], new Dictionary<long, LineStock>(),

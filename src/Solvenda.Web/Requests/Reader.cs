@@ -54,7 +54,7 @@ public sealed class Reader(PriceBooks books)
         if (mail is null)
             return Nothing("mail", $"Could not be read: {problem}");
         var letter = mail.Letter;
-        var reading = TextReader.Read(letter, context);
+        var reading = Core.Reading.TextReader.Read(letter, context);
         var warnings = mail.Attachments.Count == 0 ? reading.Warnings : reading.Warnings.Add($"Attached, kept and not read: {string.Join(", ", mail.Attachments)}.");
         var from = letter.FromName.Length > 0 ? $"{letter.FromName} <{letter.FromAddress}>" : letter.FromAddress;
         return new ReadResult("mail", letter.Text, from, letter.Subject, mail.MessageId, ReadingView.Of(reading with { Warnings = warnings }, context), null);

@@ -39,7 +39,7 @@ public sealed class Judge(HouseClock clock)
     {
         var priced = open.Sheet.Reprice(open.Buyer, open.Book);
         var figures = SheetFigures.Of(priced);
-        var need = Route.Find(figures, open.Seller, open.People);
+        var need = Core.Approvals.Route.Find(figures, open.Seller, open.People);
         var state = Approval.State(need, figures, open.Asks.Select(a => (a.Outcome, JsonSerializer.Deserialize<SheetFigures>(a.Figures)!)));
         var (credit, inCredit, rateHome) = await CreditAsync(db, open, priced, cancel);
         var facts = new CheckFacts(
