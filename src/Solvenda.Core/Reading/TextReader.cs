@@ -230,7 +230,7 @@ public static partial class TextReader
     }
 
     // A number that is not a size; or a number word; or "the usual". Then "x 45", then a unit.
-    [GeneratedRegex(@"(?:(?<![\w.,-])(?:(?:(?<times>\d{1,4})\s*[x×]\s*)?(?<n>\d{1,3}(?:[ \u00a0]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*)(?!\s*(?:mm|cm|%|kg\b|st\b\s+of)|[\w-])|(?<word>(?:half a |two |a )?dozen|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b|(?<usual>(?:the|our|my)\s+usual)\b)(?:\s*(?<unit>mtrs?|metres?|meters?|m2|m²|m|coils?|rolls?|rulle|rullar|box(?:es)?|pcs?|pieces?|stk?|ft|feet|foot|lengths?|litres?|pallets?|off|nos?)\b\.?)?(?:\s*[x×]\s(?=\D))?)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?:(?<![\w.,-])(?:(?:(?<times>\d{1,4})\s*[x×]\s*)?(?<n>\d{1,3}(?:[ \u00a0]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*)(?!\s*(?:mm|cm|%|kg\b|st\b\s+of)|[\w-])|(?<word>(?:half a |two |a )?dozen|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b(?![\s-]*strand)|(?<usual>(?:the|our|my)\s+usual)\b)(?:\s*(?<unit>mtrs?|metres?|meters?|m2|m²|m|coils?|rolls?|rulle|rullar|box(?:es)?|pcs?|pieces?|stk?|ft|feet|foot|lengths?|litres?|pallets?|off|nos?)\b\.?)?(?:\s*[x×]\s(?=\D))?)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Quantity();
 
     [GeneratedRegex(@"(?<=[a-z\d])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s|;", RegexOptions.IgnoreCase)]
