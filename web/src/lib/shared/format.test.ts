@@ -1,0 +1,21 @@
+import { describe, expect, it } from 'vitest';
+import { day, fixed, plain, since } from './format';
+
+describe('numbers and dates', () => {
+  it('have a true minus and their decimals', () => {
+    expect(fixed(-1234.5, 2)).toBe('\u22121,234.50');
+    expect(plain(1219.2)).toBe('1,219.2');
+  });
+
+  it('name the year only where it is another', () => {
+    const now = new Date('2026-11-24T12:00:00');
+    expect(day('2026-11-24', now)).toBe('24 Nov');
+    expect(day('2027-01-02', now)).toBe('2 Jan 2027');
+  });
+
+  it('say how long ago in one unit', () => {
+    const now = new Date('2026-11-24T12:00:00Z');
+    expect(since('2026-11-24T11:48:00Z', now)).toBe('12 min');
+    expect(since('2026-11-20T12:00:00Z', now)).toBe('4 days');
+  });
+});
