@@ -1,0 +1,1 @@
+export { Session, provideSession, useSession } from './session.svelte';
