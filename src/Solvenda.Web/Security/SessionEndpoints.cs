@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Data;
@@ -27,7 +28,7 @@ public static class SessionEndpoints
         var session = app.MapGroup("/api/session").WithTags("Session");
         session.MapGet("", Get).AllowAnonymous();
         session.MapPost("", In).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
-        session.MapDelete("", (HttpContext http) => http.SignOutAsync()).AllowAnonymous();
+        session.MapDelete("", Out).AllowAnonymous();
         session.MapPost("/first", First).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
     }
 
@@ -52,6 +53,13 @@ public static class SessionEndpoints
             throw new RefusalException(401, "sign_in_failed", "That name and password do not fit together.");
         await http.SignInAsync(Access.PrincipalOf(person));
         return new SessionView(ViewOf(person), options.Demo, seller.Name);
+    }
+
+    private static async Task<NoContent> Out(HttpContext http, CancellationToken cancel)
+    {
+        cancel.ThrowIfCancellationRequested();
+        await http.SignOutAsync();
+        return TypedResults.NoContent();
     }
 
     private static readonly Person Nobody = new() { Login = "", Name = "", Does = "" };
