@@ -8,5 +8,7 @@ builder.AddSolvenda();
 var app = builder.Build();
 app.UseSolvenda();
 app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Solvenda is ready: http://127.0.0.1:{app.Services.GetRequiredService<SolvendaOptions>().Port}"));
-await app.PrepareAsync();
+// The build runs this program to describe the API; it has no database then.
+if (!Startup.IsGeneratingApi)
+    await app.PrepareAsync();
 await app.RunAsync();

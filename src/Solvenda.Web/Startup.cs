@@ -131,7 +131,7 @@ public static partial class Startup
     }
 
     /// <summary>True while the build writes the OpenAPI document: the tool runs the program without starting it.</summary>
-    private static bool IsGeneratingApi => System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+    public static bool IsGeneratingApi => System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
     private static Seller SellerOf(SolvendaOptions options, IConfiguration c) => options.Demo
         ? DemoWorld.Seller
