@@ -44,7 +44,8 @@ public static partial class Startup
         services.AddSingleton<PriceBooks>().AddSingleton<OutboxSignal>().AddSingleton<CommandHandler>().AddSingleton<MailRoute>().AddSingleton<OutsideFolders>();
         services.AddSingleton<SheetLoader>().AddSingleton<Judge>().AddSingleton<Strip>().AddSingleton<DocumentViews>();
         services.AddSingleton<Reader>().AddSingleton<Intake>().AddSingleton<RequestTurner>();
-        services.AddHostedService<OutboxWorker>().AddHostedService<FolderInbox>().AddHostedService<LapseWorker>();
+        if (!IsGeneratingApi)
+            services.AddHostedService<OutboxWorker>().AddHostedService<FolderInbox>().AddHostedService<LapseWorker>();
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
 
