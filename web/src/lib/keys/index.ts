@@ -1,0 +1,3 @@
+export { default as KeyCap } from './KeyCap.svelte';
+export { default as KeyHelp } from './KeyHelp.svelte';
+export { allKeys, isField, provideKeys, useKeys, type Key } from './keys.svelte';

@@ -1,0 +1,50 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api';
+  import { day } from '$lib/shared';
+  import { NOW, place } from './place';
+
+  let { marks }: { marks: readonly Schemas['StripMark'][] } = $props();
+
+  // More than so many would only be dots; the oldest and the newest say most, the rest is in the history.
+  const most = 8;
+  const shown = $derived.by(() => {
+    const past = marks.filter((m) => !m.ahead);
+    const ahead = marks.filter((m) => m.ahead).slice(0, 5);
+    return [...(past.length > most ? [past[0]!, ...past.slice(1 - most)] : past), ...ahead];
+  });
+  const placed = $derived(
+    place(
+      shown.map((m) => new Date(m.at).getTime()),
+      Date.now(),
+    ),
+  );
+  const hidden = $derived(marks.filter((m) => !m.ahead).length - shown.filter((m) => !m.ahead).length);
+
+  const path = (document: string | null) =>
+    document === null ? null : `/${{ R: 'requests', Q: 'quotes', S: 'orders' }[document[0] ?? ''] ?? 'quotes'}/${document}`;
+</script>
+
+<div class="relative mx-0 h-[74px] text-[11.5px] max-md:hidden" aria-label="strip of the dossier" role="list">
+  <div class="bg-ink absolute top-9 left-0 h-[3px]" style:width="{NOW}%"></div>
+  <div class="bg-strong absolute top-[37px] right-0 h-px" style:left="{NOW}%"></div>
+  <div class="border-ink absolute top-3 h-12 border-l-2" style:left="{NOW}%"></div>
+  <span class="absolute top-2 font-semibold" style:left="calc({NOW}% + 6px)">now</span>
+  {#each shown as mark, i (i)}
+    {@const spot = placed[i]!}
+    {@const to = path(mark.document)}
+    <div role="listitem">
+      <span
+        class="absolute top-[33px] -ml-[4.5px] size-[9px] rounded-full {mark.ahead ? 'bg-ground border-second border' : 'bg-ink border-ground border'}"
+        style:left="{spot.at}%"
+      ></span>
+      <span
+        class="absolute w-28 -translate-x-1/2 truncate text-center {spot.above ? (spot.at > NOW && spot.at < NOW + 8 ? 'top-[52px]' : 'top-[14px]') : 'top-[52px]'} {mark.ahead ? 'text-second' : ''}"
+        style:left="clamp(56px, {spot.at}%, calc(100% - 56px))"
+        title="{mark.words}, {day(mark.at)}{mark.who ? `, ${mark.who}` : ''}"
+      >
+        {#if to}<a href={to} class="hover:underline">{mark.words}, {day(mark.at)}</a>{:else}{mark.words}, {day(mark.at)}{/if}
+      </span>
+    </div>
+  {/each}
+  {#if hidden > 0}<span class="text-third absolute top-[14px] left-[9%]">{hidden} more in the history</span>{/if}
+</div>

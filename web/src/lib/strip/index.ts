@@ -1,0 +1,1 @@
+export { default as Strip } from './Strip.svelte';

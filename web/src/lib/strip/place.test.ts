@@ -1,0 +1,17 @@
+import { describe, expect, it } from 'vitest';
+import { NOW, place } from './place';
+
+describe('the strip', () => {
+  it('keeps order, past left of now, ahead right of it', () => {
+    const placed = place([0, 10, 11, 12, 50, 130, 131, 400], 100);
+    const at = placed.map((p) => p.at);
+    expect([...at].sort((a, b) => a - b)).toEqual(at);
+    expect(at.slice(0, 5).every((a) => a < NOW)).toBe(true);
+    expect(at.slice(5).every((a) => a > NOW && a <= 96)).toBe(true);
+  });
+
+  it('never lets two marks cover each other while there is room', () => {
+    const at = place([1, 1, 1, 1, 1], 100).map((p) => p.at);
+    for (let i = 1; i < at.length; i++) expect(at[i]! - at[i - 1]!).toBeGreaterThan(6);
+  });
+});
