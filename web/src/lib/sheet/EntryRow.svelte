@@ -1,0 +1,119 @@
+<script lang="ts">
+  import { tick } from 'svelte';
+  import { api, ask, type Schemas } from '$lib/api';
+  import { plain } from '$lib/shared';
+  import type { SheetState } from './sheet.svelte';
+
+  let { sheet, number }: { sheet: SheetState; number: number } = $props();
+  let text = $state('');
+  let hits = $state.raw<Schemas['ItemHits'] | null>(null);
+  let pick = $state(0);
+  let input = $state<HTMLInputElement>();
+  let asked = 0;
+
+  const here = $derived(sheet.line === null);
+
+  // Meets the browser: the keys of the sheet bring the cursor here.
+  $effect(() => {
+    if (here && document.activeElement?.closest('[data-sheet]')) input?.focus();
+  });
+
+  async function look() {
+    const mine = ++asked;
+    if (text.trim().length < 2 || text.startsWith('#')) {
+      hits = null;
+      return;
+    }
+    const found = await ask(api.GET('/api/items', { params: { query: { q: text } } }));
+    if (mine === asked) [hits, pick] = [found, 0];
+  }
+
+  async function add() {
+    const typed = text.trim();
+    if (!typed) return;
+    const chosen = hits?.items[pick]?.code ?? '';
+    text = '';
+    hits = null;
+    asked++;
+    const edit = typed.startsWith('#')
+      ? { kind: 'addHeading' as const, value: typed.slice(1).trim() }
+      : { kind: 'add' as const, value: typed, field: chosen };
+    if (!(await sheet.edit([edit]))) text = typed;
+    await tick();
+    input?.scrollIntoView({ block: 'nearest' });
+  }
+
+  function keys(event: KeyboardEvent) {
+    const many = hits?.items.length ?? 0;
+    if (event.key === 'Enter') void add();
+    else if (event.key === 'ArrowDown' && many) pick = (pick + 1) % many;
+    else if (event.key === 'ArrowUp' && many) pick = (pick + many - 1) % many;
+    else if (event.key === 'ArrowUp') {
+      sheet.move(-1);
+      input?.blur();
+    } else if (event.key === 'Escape') {
+      if (hits) hits = null;
+      else input?.blur();
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  // Rows of a spreadsheet: what stands before the first tab is the item, the next the quantity.
+  function paste(event: ClipboardEvent) {
+    const rows = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).filter((r) => r.trim());
+    if (rows.length < 2 && !rows[0]?.includes('\t')) return;
+    event.preventDefault();
+    void sheet.edit(
+      rows.map((row) => {
+        const [item, quantity, unit] = row.split('\t').map((c) => c.trim());
+        return { kind: 'add' as const, value: quantity ? `${item} x ${quantity} ${unit ?? ''}`.trim() : item };
+      }),
+    );
+  }
+</script>
+
+<tr class="border-hairline h-[31px] border-b {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}">
+  <td></td>
+  <td class="text-third text-right">{number}</td>
+  <td colspan="8" class="relative pl-3">
+    <input
+      bind:this={input}
+      bind:value={text}
+      class="placeholder:text-third w-full bg-transparent py-1 outline-none"
+      placeholder="item, quantity @price −discount, such as  thimble 12 x 20 ; # begins a heading"
+      aria-label="add a line"
+      role="combobox"
+      aria-expanded={!!hits}
+      aria-controls="entry-hits"
+      autocomplete="off"
+      oninput={look}
+      onkeydown={keys}
+      onpaste={paste}
+      onfocus={() => (sheet.line = null)}
+    />
+    {#if hits && here}
+      <ul id="entry-hits" role="listbox" aria-label="items" class="bg-sheet border-strong absolute bottom-full left-0 z-20 max-h-72 w-[min(640px,90vw)] overflow-auto border">
+        {#each hits.items as item, i (item.code)}
+          <li role="option" aria-selected={i === pick}>
+            <button
+              tabindex="-1"
+              class="flex w-full gap-3 px-3 py-1 text-left {i === pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+              onmousedown={(e) => {
+                e.preventDefault();
+                pick = i;
+                void add();
+              }}
+            >
+              <span class="text-second w-24 shrink-0 font-mono text-[12px]">{item.code}</span>
+              <span class="truncate">{item.words}</span>
+              <span class="text-second ml-auto shrink-0">{item.list?.toFixed(2) ?? 'no price'} · {plain(item.freeHere)} {item.unitWord}</span>
+            </button>
+          </li>
+        {:else}
+          <li class="text-second px-3 py-1">Nothing is called so; Enter keeps your words, and a check asks for the item.</li>
+        {/each}
+      </ul>
+    {/if}
+  </td>
+</tr>

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api';
+  import { KeyCap } from '$lib/keys';
+  import { day, Mark } from '$lib/shared';
+  import type { SheetState } from './sheet.svelte';
+
+  interface Props {
+    sheet: SheetState;
+    isOrder: boolean;
+    oncure: (cure: Schemas['CureView'], finding: Schemas['FindingView']) => void;
+    onwaive: ((finding: Schemas['FindingView']) => void) | null;
+  }
+
+  let { sheet, isOrder, oncure, onwaive }: Props = $props();
+  let open = $state<string | null>(null);
+  const head = $derived(sheet.view.head);
+  const findings = $derived(sheet.view.findings.filter((f) => f.line === null));
+  const missing = $derived(new Set(findings.filter((f) => f.outcome === 'stop').map((f) => f.field)));
+
+  const fields = $derived([
+    ...(isOrder ? [{ id: 'poNumber', label: 'their PO', value: head.poNumber ?? '', type: 'text' }] : [{ id: 'validUntil', label: 'holds until', value: head.validUntil ?? '', type: 'date' }]),
+    { id: 'wanted', label: 'wanted', value: head.wanted ?? '', type: 'date' },
+    { id: 'paymentDays', label: 'days to pay', value: head.paymentDays?.toString() ?? '', type: 'text' },
+    { id: 'incoterm', label: 'Incoterm', value: head.incoterm ?? '', type: 'text' },
+    { id: 'incotermPlace', label: 'place', value: head.incotermPlace ?? '', type: 'text' },
+    { id: 'deliverTo', label: 'deliver to', value: head.deliverTo ?? '', type: 'text' },
+    { id: 'deliverToCountry', label: 'country', value: head.deliverToCountry ?? '', type: 'text' },
+    { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
+    { id: 'freight', label: 'freight', value: sheet.view.tally.chargeLines.find((c) => c.kind === 'freight')?.amount.toString() ?? '', type: 'text' },
+  ]);
+
+  export function focus(field: string) {
+    open = field;
+  }
+
+  function keys(event: KeyboardEvent & { currentTarget: HTMLInputElement }, field: string) {
+    event.stopPropagation();
+    if (event.key === 'Enter') void sheet.set(null, field, event.currentTarget.value);
+    if (event.key === 'Enter' || event.key === 'Escape') open = null;
+  }
+</script>
+
+<dl class="flex flex-wrap gap-x-5 gap-y-0.5 py-1.5">
+  {#each fields as field (field.id)}
+    <div class="flex items-baseline gap-1.5">
+      <dt class="text-second">{field.label}</dt>
+      <dd>
+        {#if open === field.id}
+          <input
+            type={field.type}
+            class="border-ink bg-sheet h-6 border px-1"
+            value={field.value}
+            aria-label={field.label}
+            {@attach (input: HTMLInputElement) => input.focus()}
+            onkeydown={(e) => keys(e, field.id)}
+            onblur={(e) => {
+              if (open === field.id && e.currentTarget.value !== field.value) void sheet.set(null, field.id, e.currentTarget.value);
+              open = null;
+            }}
+          />
+        {:else}
+          <button
+            class="decoration-strong max-w-64 truncate align-bottom {sheet.view.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id) ? 'needs' : ''}"
+            disabled={!sheet.view.editable}
+            onclick={() => (open = field.id)}
+          >
+            {field.value ? (field.type === 'date' ? day(field.value) : field.value) : missing.has(field.id) ? 'missing' : '–'}
+          </button>
+        {/if}
+      </dd>
+    </div>
+  {/each}
+</dl>
+{#if findings.length}
+  <ul class="pb-2" aria-live="polite">
+    {#each findings as finding (finding.check + finding.words)}
+      <li class="flex flex-wrap items-baseline gap-2">
+        <Mark outcome={finding.outcome} />
+        <span class={finding.outcome === 'stop' ? 'text-stop' : 'text-second'}>{finding.words}</span>
+        {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
+        {#each finding.documents as document (document)}
+          <a class="underline" href="/{document.startsWith('S') ? 'orders' : 'requests'}/{document}">{document}</a>
+        {/each}
+        {#if sheet.view.editable && finding.outcome === 'stop'}
+          {#each finding.cures as cure (cure.key)}
+            <button onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
+          {/each}
+          {#if onwaive && finding.waiveBy !== 'nobody'}
+            <button onclick={() => onwaive(finding)}><KeyCap>W</KeyCap> let it pass…</button>
+          {/if}
+        {/if}
+      </li>
+    {/each}
+  </ul>
+{/if}

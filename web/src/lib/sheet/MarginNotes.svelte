@@ -1,0 +1,53 @@
+<script lang="ts">
+  import { api, ask, type Schemas } from '$lib/api';
+  import { day, fixed, plain } from '$lib/shared';
+  import type { SheetState } from './sheet.svelte';
+
+  let { sheet }: { sheet: SheetState } = $props();
+  let notes = $state.raw<Schemas['MarginNotes'] | null>(null);
+  const key = $derived(sheet.focused?.kind === 'item' ? sheet.focused.key : null);
+  const about = $derived(`${sheet.view.id}/${key}/${sheet.focused?.code}/${sheet.focused?.quantity}/${sheet.focused?.unit}`);
+
+  // Meets the server, a moment after the focus came to rest on a line.
+  $effect(() => {
+    if (!about || key === null) {
+      notes = null;
+      return;
+    }
+    const line = key;
+    const timer = setTimeout(() => {
+      ask(api.GET('/api/sheets/{id}/lines/{key}/notes', { params: { path: { id: sheet.view.id, key: line } } })).then(
+        (found) => (notes = found),
+        () => (notes = null),
+      );
+    }, 120);
+    return () => clearTimeout(timer);
+  });
+</script>
+
+<aside class="border-strong w-56 shrink-0 border-l border-dashed px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
+  {#if notes && sheet.focused}
+    <h3 class="font-semibold">{sheet.focused.code ?? 'This line'}, this buyer</h3>
+    {#each notes.toThisBuyer as sale (sale.document)}
+      <div class="text-second grid grid-cols-[1fr_auto_auto] gap-3" title={sale.document}>
+        <span>{day(sale.day)}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="w-16 text-right">{fixed(sale.netPrice, 4)}</span>
+      </div>
+    {:else}
+      <p class="text-second">never bought it</p>
+    {/each}
+    {#if notes.freeNow !== null}
+      <h3 class="mt-3 font-semibold">Stock</h3>
+      <p class="text-second">
+        {plain(notes.freeNow)} {notes.unitWord} free here{#if notes.nextIncoming}; {plain(notes.nextIncomingQuantity ?? 0)} {notes.unitWord} more on {day(notes.nextIncoming)}{/if}
+      </p>
+    {/if}
+    {#if notes.break}
+      <h3 class="mt-3 font-semibold">From {plain(notes.break.from)} {notes.break.unitWord}</h3>
+      <p class="text-second">{fixed(notes.break.price, 4)} each</p>
+    {/if}
+    {#if notes.theyWrote}
+      <h3 class="mt-3 font-semibold">They asked for</h3>
+      <p class="text-second font-serif text-[15px] leading-snug italic">“{notes.theyWrote}”</p>
+    {/if}
+  {/if}
+</aside>

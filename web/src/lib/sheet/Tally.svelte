@@ -1,0 +1,85 @@
+<script lang="ts">
+  import { fixed, Mark, plain, Ruler } from '$lib/shared';
+  import { useKeys } from '$lib/keys';
+  import type { SheetState } from './sheet.svelte';
+
+  let { sheet }: { sheet: SheetState } = $props();
+  const tally = $derived(sheet.view.tally);
+  const d = $derived(sheet.view.decimals);
+  const reach = $derived(sheet.view.headroom);
+  const whole = $derived(sheet.view.findings.filter((f) => f.line === null));
+  let editing = $state(false);
+
+  const say = $derived.by(() => {
+    const [you, next, after] = reach;
+    if (!you || sheet.view.lines.length === 0) return '';
+    if (you.upToPercent === null || you.upToPercent === undefined) return next ? `as it stands it is ${next.name}’s to decide` : '';
+    if (you.upToPercent >= 100) return '';
+    const beyond = next ? `; beyond that it is ${next.name}` : '';
+    const further = next?.upToPercent != null && next.upToPercent > you.upToPercent && after ? `, beyond ${plain(next.upToPercent)} % ${after.name}` : '';
+    const without = sheet.stops.some((f) => f.check === 'approval' && f.line !== null) ? 'without the stopped lines you could give ' : 'you could give ';
+    return `${without}${plain(you.upToPercent)} % on all${beyond}${further}`;
+  });
+
+  useKeys(() => (sheet.view.editable ? [{ key: 'd', words: 'discount on the sheet', run: () => (editing = true) }] : []));
+
+  function taxWords(tax: { category: string; percent: number }) {
+    return { S: `tax ${plain(tax.percent)} %`, K: 'reverse charge', G: 'export, no tax', E: 'exempt', Z: 'tax 0 %' }[tax.category] ?? `tax ${tax.category}`;
+  }
+</script>
+
+<footer class="bg-sheet border-ink mt-3 mb-3 flex shrink-0 flex-wrap items-center gap-x-7 gap-y-2 border-t-2 px-3.5 py-2.5" aria-label="tally">
+  <div class="w-52">
+    <div class="text-second text-[12px]">
+      margin {tally.marginPercent === null ? 'unknown' : `${fixed(tally.marginPercent, 1)} %`}{#if tally.linesWithoutCost}, {tally.linesWithoutCost} without cost{/if}
+    </div>
+    {#if tally.marginPercent !== null}
+      <Ruler
+        from={Math.min(0, tally.marginPercent)}
+        to={Math.max(50, tally.marginPercent)}
+        at={tally.marginPercent}
+        limit={tally.leastMarginPercent}
+        cost={0}
+        over={tally.leastMarginPercent !== null && tally.marginPercent < tally.leastMarginPercent}
+        label="margin {tally.marginPercent} percent, floor {tally.leastMarginPercent ?? 'unknown'} percent"
+      />
+    {/if}
+  </div>
+  <div class="min-w-0 flex-1 basis-72" aria-live="polite">
+    {#if sheet.stops.length}<Mark outcome="stop" /> <b>{sheet.stops.length} {sheet.stops.length === 1 ? 'stop' : 'stops'}</b>{/if}
+    {#if sheet.notices.length}<Mark outcome="notice" /> <b>{sheet.notices.length} {sheet.notices.length === 1 ? 'notice' : 'notices'}</b>{/if}
+    {#if !sheet.stops.length && !sheet.notices.length && sheet.view.lines.length}<Mark outcome="clear" /> nothing stops it{/if}
+    {#if say}<span class="text-second"> · {say}</span>{/if}
+    {#if whole.length && sheet.stops.every((f) => f.line !== null)}<span class="text-second"> · {whole[0]!.words}</span>{/if}
+  </div>
+  <dl class="flex items-end gap-6 text-right">
+    <div><dt class="text-second text-[12px]">goods</dt><dd class="font-semibold">{fixed(tally.goods, d)}</dd></div>
+    {#if tally.sheetDiscount || editing}
+      <div>
+        <dt class="text-second text-[12px]">less {tally.sheetDiscountPercent ?? ''} %</dt>
+        <dd class="font-semibold">
+          {#if editing}
+            <input
+              class="border-ink bg-sheet w-16 border px-1 text-right"
+              aria-label="discount on the sheet, percent"
+              value={tally.sheetDiscountPercent ?? ''}
+              {@attach (input: HTMLInputElement) => input.focus()}
+              onblur={() => (editing = false)}
+              onkeydown={(e) => {
+                if (e.key === 'Enter') void sheet.set(null, 'sheetDiscount', e.currentTarget.value);
+                if (e.key === 'Enter' || e.key === 'Escape') editing = false;
+              }}
+            />
+          {:else}{fixed(-tally.sheetDiscount, d)}{/if}
+        </dd>
+      </div>
+    {/if}
+    {#each tally.chargeLines as charge (charge.kind)}
+      <div><dt class="text-second text-[12px]">{charge.kind}{charge.byHand ? ', typed' : ''}</dt><dd class="font-semibold">{fixed(charge.amount, d)}</dd></div>
+    {/each}
+    {#each tally.taxes as tax (tax.category + tax.percent)}
+      <div class="max-md:hidden"><dt class="text-second text-[12px]">{taxWords(tax)}</dt><dd class="font-semibold">{fixed(tax.tax, d)}</dd></div>
+    {/each}
+    <div><dt class="text-second text-[12px]">in all</dt><dd class="text-[15.5px] font-bold">{fixed(tally.totalWithTax, d)}</dd></div>
+  </dl>
+</footer>

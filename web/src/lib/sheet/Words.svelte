@@ -1,0 +1,49 @@
+<script lang="ts">
+  /** A small dialog that takes a few words: a reason, a note. */
+  interface Props {
+    title: string;
+    /** What will happen, once. */
+    says: string;
+    label: string;
+    button: string;
+    start?: string;
+    take: (words: string) => Promise<void>;
+  }
+
+  let { title, says, label, button, start = '', take }: Props = $props();
+  let dialog = $state<HTMLDialogElement>();
+  let words = $state('');
+  let problem = $state('');
+  let busy = $state(false);
+
+  export function open() {
+    [words, problem] = [start, ''];
+    dialog?.showModal();
+  }
+
+  async function submit(event: SubmitEvent) {
+    event.preventDefault();
+    busy = true;
+    try {
+      await take(words);
+      dialog?.close();
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'It was not taken; your words are still here.';
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<dialog bind:this={dialog} class="bg-sheet text-ink border-strong m-auto w-[min(440px,94vw)] border p-5" aria-label={title}>
+  <form onsubmit={submit} class="grid gap-3">
+    <h2 class="font-serif text-lg">{title}</h2>
+    <p class="text-second">{says}</p>
+    <label class="grid gap-1"><span class="text-second">{label}</span><textarea class="border-strong bg-sheet border p-2" rows="3" bind:value={words} required></textarea></label>
+    {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
+    <div class="flex gap-2">
+      <button class="btn btn-primary btn-sm" disabled={busy}>{button}</button>
+      <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog?.close()}>Leave it</button>
+    </div>
+  </form>
+</dialog>
