@@ -3,19 +3,95 @@
   import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import { Finder } from '$lib/finder';
+  import { KeyHelp, provideKeys, useKeys } from '$lib/keys';
   import { provideSession } from '$lib/session';
+  import { Problem } from '$lib/shared';
 
   let { children } = $props();
   const session = provideSession();
+  const keys = provideKeys();
   let ready = $state(false);
-  // The buyer's page and the doors need nobody signed in.
-  const open = $derived(/^\/(offer|step-in|first)(\/|$)/.test(page.url.pathname));
+  let problem = $state('');
+  let finder = $state<Finder>();
+  let help = $state<KeyHelp>();
+
+  // The buyer's page and the doors need nobody signed in, and have no places.
+  const bare = $derived(/^\/(offer|step-in|first)(\/|$)/.test(page.url.pathname));
+  const places = $derived([
+    { path: '/', name: 'Desk' },
+    { path: '/requests', name: 'Requests' },
+    { path: '/quotes', name: 'Quotes' },
+    { path: '/orders', name: 'Orders' },
+    ...(session.view?.demo ? [{ path: '/post', name: 'Post room' }] : []),
+  ]);
+  const here = (path: string) => (path === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(path));
 
   onMount(async () => {
-    await session.load();
+    session.theme = localStorage.getItem('theme') === 'night' ? 'night' : 'paper';
+    try {
+      await session.load();
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'Solvenda does not answer.';
+    }
     ready = true;
-    if (!session.person && !open) await goto('/step-in');
+    if (!session.person && !bare) await goto('/step-in');
   });
+
+  // Meets the document: the theme stands on its root.
+  $effect(() => {
+    document.documentElement.dataset.theme = session.theme;
+  });
+
+  function turn() {
+    session.theme = session.theme === 'paper' ? 'night' : 'paper';
+    localStorage.setItem('theme', session.theme);
+  }
+
+  const actions = $derived([
+    ...places.map((p) => ({ words: `go to ${p.name}`, run: () => void goto(p.path) })),
+    { words: session.theme === 'paper' ? 'night shift: dark' : 'day shift: light', run: turn },
+    { words: session.view?.demo ? 'step in as somebody else' : 'sign out', run: leave },
+  ]);
+
+  async function leave() {
+    if (!session.view?.demo) await session.signOut();
+    await goto('/step-in');
+  }
+
+  useKeys(() =>
+    bare
+      ? []
+      : [
+          { key: '/', words: 'find or do', run: () => finder?.open() },
+          { key: 'Ctrl+k', words: 'find or do', run: () => finder?.open() },
+          { key: '?', words: 'these keys', run: () => help?.open() },
+        ],
+  );
 </script>
 
-{#if ready}{@render children()}{/if}
+<svelte:window onkeydown={keys.handle} />
+
+{#if ready}
+  {#if bare || !session.person}
+    {#if problem}<div class="p-6"><Problem words={problem} /></div>{/if}
+    {@render children()}
+  {:else}
+    <div class="flex h-dvh flex-col">
+      <header class="border-strong flex h-[38px] shrink-0 items-center gap-5 border-b px-5">
+        <a href="/" class="font-serif text-[19px] italic">Solvenda</a>
+        <nav class="flex h-full items-center gap-5 max-sm:gap-3 max-sm:overflow-x-auto" aria-label="places">
+          {#each places as place (place.path)}
+            <a href={place.path} class="flex h-full items-center whitespace-nowrap {here(place.path) ? 'border-ink text-ink border-b-2 font-semibold' : 'text-second border-b-2 border-transparent'}" aria-current={here(place.path) ? 'page' : undefined}>{place.name}</a>
+          {/each}
+        </nav>
+        <div class="ml-auto flex items-center gap-6 max-md:hidden">
+          <Finder bind:this={finder} {actions} mayWrite={session.person.mayWrite} />
+          <button class="whitespace-nowrap" onclick={leave} title={session.view?.demo ? 'step in as somebody else' : 'sign out'}>{session.person.name}</button>
+        </div>
+      </header>
+      <main class="flex min-h-0 flex-1 flex-col overflow-y-auto">{@render children()}</main>
+    </div>
+    <KeyHelp bind:this={help} />
+  {/if}
+{/if}

@@ -43,7 +43,10 @@
     body?.querySelectorAll('tr')[at]?.scrollIntoView({ block: 'nearest' });
   }
 
-  const open = () => sorted[at] !== undefined && goto(path(sorted[at]));
+  function open() {
+    const row = sorted[at];
+    if (row !== undefined) void goto(path(row));
+  }
 
   useKeys(() => [
     { key: 'j', words: 'next row', run: () => go(1) },

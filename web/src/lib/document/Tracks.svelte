@@ -1,0 +1,19 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api';
+  import { tracks as words } from './tracks';
+
+  let { tracks, stopped }: { tracks: Schemas['TracksView']; stopped: boolean } = $props();
+  const shown = $derived(words({ ...tracks, terms: tracks.terms === 'held' && !stopped ? 'open' : tracks.terms }));
+</script>
+
+<dl class="flex gap-3 text-[11.5px]" aria-label="three tracks">
+  {#each shown as track (track.name)}
+    <div class="w-24">
+      <dt class="sr-only">{track.name}</dt>
+      <dd>
+        <span class="text-second">{track.words}</span>
+        <span class="bg-hairline mt-0.5 block h-[3px]"><span class="block h-[3px] {track.tone}" style:width="{track.share}%"></span></span>
+      </dd>
+    </div>
+  {/each}
+</dl>

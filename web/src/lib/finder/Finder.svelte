@@ -1,0 +1,103 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { api, ask, type Schemas } from '$lib/api';
+  import { KeyCap } from '$lib/keys';
+
+  interface Action {
+    words: string;
+    run: () => void;
+  }
+
+  /** What can be done from anywhere, beside going to what was found. */
+  let { actions, mayWrite }: { actions: readonly Action[]; mayWrite: boolean } = $props();
+  let dialog = $state<HTMLDialogElement>();
+  let input = $state<HTMLInputElement>();
+  let text = $state('');
+  let found = $state.raw<Schemas['Found'][]>([]);
+  let pick = $state(0);
+  let asked = 0;
+
+  interface Row {
+    kind: string;
+    number: string;
+    words: string;
+    rest: string;
+    run: () => void;
+  }
+
+  const rows = $derived.by((): Row[] => {
+    const doable = actions.filter((a) => a.words.toLowerCase().includes(text.trim().toLowerCase())).map((a) => ({ kind: 'do', number: '', words: a.words, rest: '', run: a.run }));
+    const records = found
+      .filter((f) => f.path !== null || mayWrite)
+      .map((f) => ({
+        kind: f.path === null ? 'new quote for' : f.kind,
+        number: f.number,
+        words: f.words,
+        rest: f.rest,
+        run: () => void (f.path === null && f.id !== null ? begin(f.id) : goto(f.path ?? '/')),
+      }));
+    return [...records, ...doable];
+  });
+
+  async function begin(buyerId: number) {
+    const made = await ask(api.POST('/api/quotes', { body: { buyerId, matter: '' } }));
+    await goto(`/quotes/${made.number}`);
+  }
+
+  export function open() {
+    [text, found, pick] = ['', [], 0];
+    dialog?.showModal();
+    input?.focus();
+  }
+
+  async function look() {
+    const mine = ++asked;
+    pick = 0;
+    const hits = text.trim().length < 2 ? [] : await ask(api.GET('/api/find', { params: { query: { q: text } } }));
+    if (mine === asked) found = hits;
+  }
+
+  function choose(row: Row | undefined) {
+    dialog?.close();
+    row?.run();
+  }
+
+  function keys(event: KeyboardEvent) {
+    if (event.key === 'ArrowDown') pick = Math.min(pick + 1, rows.length - 1);
+    else if (event.key === 'ArrowUp') pick = Math.max(pick - 1, 0);
+    else if (event.key === 'Enter') choose(rows[pick]);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<button class="text-third border-strong flex w-60 items-center justify-between border-b px-0.5 py-1 max-sm:w-24" onclick={open} aria-label="find or do"><span>Find or do…</span><KeyCap>/</KeyCap></button>
+
+<dialog bind:this={dialog} class="bg-sheet text-ink border-strong mx-auto mt-[12vh] w-[min(640px,94vw)] border p-0" aria-label="find or do" closedby="any">
+  <input
+    bind:this={input}
+    bind:value={text}
+    class="border-strong w-full border-b bg-transparent px-4 py-3 text-[15px] outline-none"
+    placeholder="a number, a buyer, a PO; or what you want to do"
+    aria-label="find or do"
+    autocomplete="off"
+    role="combobox"
+    aria-expanded="true"
+    aria-controls="found"
+    oninput={look}
+    onkeydown={keys}
+  />
+  <ul id="found" role="listbox" aria-label="found" class="max-h-[50vh] overflow-auto py-1">
+    {#each rows as row, i (row.kind + row.number + row.words)}
+      <li role="option" aria-selected={i === pick}>
+        <button tabindex="-1" class="flex w-full items-baseline gap-3 px-4 py-1 text-left {i === pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}" onclick={() => choose(row)}>
+          <span class="text-second w-20 shrink-0">{row.kind}</span>
+          {#if row.number}<span class="font-mono text-[12px]">{row.number}</span>{/if}
+          <span class="font-serif text-[15px]">{row.words}</span><span class="text-second ml-auto truncate">{row.rest}</span>
+        </button>
+      </li>
+    {:else}
+      <li class="text-second px-4 py-2">Nothing has that.</li>
+    {/each}
+  </ul>
+</dialog>

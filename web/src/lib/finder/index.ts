@@ -1,0 +1,1 @@
+export { default as Finder } from './Finder.svelte';

@@ -1,0 +1,2 @@
+export { default as Original } from './Original.svelte';
+export { default as ReadingPane } from './ReadingPane.svelte';

@@ -1,0 +1,162 @@
+<script lang="ts">
+  import { tick } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { api, ask, Refusal, type Schemas } from '$lib/api';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { Original, ReadingPane } from '$lib/reading';
+  import { useSession } from '$lib/session';
+  import { Problem, since } from '$lib/shared';
+  import { Words } from '$lib/sheet';
+
+  const session = useSession();
+  let request = $state.raw<Schemas['RequestView'] | null>(null);
+  let problem = $state('');
+  let lit = $state<string | null>(null);
+  let line = $state<number | null>(null);
+  let asideDialog = $state<Words>();
+  let desk = $state<HTMLElement>();
+  let thread = $state('');
+  const number = $derived(page.params.number ?? '');
+  const reading = $derived(request?.reading ?? null);
+  const open = $derived(!!request && (request.state === 'new' || request.state === 'needsYou') && (session.person?.mayWrite ?? false));
+  const isOrder = $derived(reading?.kind === 'order');
+
+  // Meets the server, for each number anew.
+  $effect(() => {
+    const path = { params: { path: { number } } };
+    request = null;
+    ask(api.GET('/api/requests/{number}', path)).then(
+      (found) => {
+        request = found;
+        line = found.reading?.lines.find((l) => l.needsYou)?.no ?? null;
+      },
+      (reason: unknown) => (problem = say(reason)),
+    );
+  });
+
+  // Meets the drawing: the thread from a line to its words follows what is lit.
+  $effect(() => {
+    const of = lit ?? (line === null ? null : String(line));
+    void request;
+    void tick().then(() => (thread = of === null ? '' : draw(of)));
+  });
+
+  function draw(of: string): string {
+    const from = desk?.querySelector(`[data-evidence~="${of}"]`)?.getBoundingClientRect();
+    const to = desk?.querySelector(`[data-reads="${of}"]`)?.getBoundingClientRect();
+    const box = desk?.getBoundingClientRect();
+    if (!from || !to || !box || to.left < from.left + 40) return '';
+    const [x1, y1, x2, y2] = [Math.min(from.right, to.left - 24) - box.left, from.bottom - box.top - 2, to.left - box.left, to.top + 14 - box.top];
+    return `M${x1} ${y1} C ${x1 + 28} ${y1}, ${x2 - 28} ${y2}, ${x2} ${y2}`;
+  }
+
+  const say = (reason: unknown) => (reason instanceof Refusal ? reason.message : 'Something went wrong here; nothing was changed.');
+
+  async function run(call: () => Promise<Schemas['RequestView']>) {
+    problem = '';
+    try {
+      request = await call();
+      line = request.reading?.lines.find((l) => l.needsYou)?.no ?? null;
+    } catch (reason) {
+      problem = say(reason);
+    }
+  }
+
+  const settle = (l: Schemas['ReadLineView'], itemCode: string, quantity: number | null, unit: string | null) =>
+    run(() => ask(api.POST('/api/requests/{number}/settle', { params: { path: { number } }, body: { version: request!.version, line: l.no, itemCode, quantity, unit, remember: true } })));
+  const leaveOut = (l: Schemas['ReadLineView']) =>
+    run(() => ask(api.POST('/api/requests/{number}/leave-out/{line}', { params: { path: { number, line: l.no }, query: { version: request!.version } } })));
+  const correct = (field: string, value: string) =>
+    run(() => ask(api.POST('/api/requests/{number}/correct', { params: { path: { number } }, body: { version: request!.version, field, value } })));
+
+  async function turn(intoOrder: boolean) {
+    if (!request || !open || !reading?.lines.length) return;
+    problem = '';
+    try {
+      const made = await ask(api.POST('/api/requests/{number}/turn', { params: { path: { number } }, body: { version: request.version, intoOrder } }));
+      await goto(`/${made.kind}s/${made.number}`);
+    } catch (reason) {
+      problem = say(reason);
+    }
+  }
+
+  const focused = $derived(reading?.lines.find((l) => l.no === line) ?? null);
+
+  function move(step: number) {
+    const all = reading?.lines ?? [];
+    const at = all.findIndex((l) => l.no === line);
+    line = all[Math.min(Math.max(0, at + step), all.length - 1)]?.no ?? null;
+  }
+
+  useKeys(() => [
+    ...(open && reading?.lines.length
+      ? [
+          { key: 'Enter', words: isOrder ? 'make it an order' : 'quote it', run: () => void turn(isOrder) },
+          { key: isOrder ? 'q' : 'o', words: isOrder ? 'quote it instead' : 'it is an order', run: () => void turn(!isOrder) },
+        ]
+      : []),
+    ...(open ? [{ key: 'x', words: 'set aside', run: () => asideDialog?.open() }] : []),
+    ...(request?.next ? [{ key: 'j', words: 'next request', run: () => void goto(`/requests/${request?.next}`) }] : []),
+    { key: 'ArrowDown', words: 'next line', run: () => move(1) },
+    { key: 'ArrowUp', words: 'line before', run: () => move(-1) },
+    ...(open && focused
+      ? [
+          ...focused.proposals.map((p, i) => ({ key: String(i + 1), words: `${p.quantity} ${p.unitWord} ${p.code}`, run: () => void settle(focused, p.code, p.quantity, p.unit) })),
+          ...(focused.itemCode && focused.needsYou ? [{ key: 'y', words: 'right as read', run: () => void settle(focused, focused.itemCode ?? '', focused.quantity, focused.unit) }] : []),
+          { key: 'l', words: 'not an item', run: () => void leaveOut(focused) },
+        ]
+      : []),
+  ]);
+
+  const wants = $derived(
+    reading ? { unclear: 'wrote', requestForQuotation: 'wants a price', order: 'orders', question: 'asks something', notForUs: 'wrote' }[reading.kind] : 'could not be read',
+  );
+</script>
+
+<svelte:head><title>{number} · Solvenda</title></svelte:head>
+<Problem words={problem} onclose={() => (problem = '')} />
+{#if request}
+  <div class="flex min-h-0 flex-1 flex-col px-5 pt-2.5">
+    <div class="flex flex-wrap items-end justify-between gap-2 pb-2.5">
+      <div>
+        <h1 class="font-serif text-[25px] leading-tight">{reading?.buyer.value ?? (request.from || request.subject)} <em class="text-second">{wants}</em></h1>
+        <p class="text-second">
+          <span class="text-ink font-mono text-[12px]">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(request.receivedAt)} ago
+          {#if request.turnedInto}· became <a class="underline" href="/{request.turnedInto.startsWith('S') ? 'orders' : 'quotes'}/{request.turnedInto}">{request.turnedInto}</a>{/if}
+          {#if request.state === 'setAside'}· set aside: “{request.reason}”{/if}
+          · <a class="underline" href="/api/requests/{request.number}/original" download>the original</a>
+        </p>
+      </div>
+      {#if request.position > 0}<p class="text-second">{request.position} of {request.waiting} waiting {#if request.next}<a href="/requests/{request.next}"><KeyCap>J</KeyCap> next</a>{/if}</p>{/if}
+    </div>
+    <div bind:this={desk} class="relative grid min-h-0 flex-1 lg:grid-cols-[2fr_3fr]">
+      <Original {request} {lit} onlight={(of) => (lit = of)} />
+      <ReadingPane {request} {lit} bind:line {open} onlight={(of) => (lit = of)} onsettle={settle} onleaveout={leaveOut} oncorrect={correct} />
+      {#if thread}
+        <svg class="pointer-events-none absolute inset-0 size-full overflow-visible max-lg:hidden" aria-hidden="true"><path d={thread} class="stroke-ink fill-none" stroke-width="1.2" /></svg>
+      {/if}
+    </div>
+    <footer class="flex flex-wrap items-center gap-3 py-3">
+      {#if open}
+        {#if reading?.lines.length}
+          <button class="btn btn-primary btn-sm" onclick={() => turn(isOrder)}>{isOrder ? 'Make it an order' : 'Quote it'} <KeyCap>Enter</KeyCap></button>
+          <button class="btn btn-outline btn-sm" onclick={() => turn(!isOrder)}>{isOrder ? 'Quote it instead' : 'It is an order'} <KeyCap>{isOrder ? 'Q' : 'O'}</KeyCap></button>
+        {/if}
+        <button class="btn btn-outline btn-sm" onclick={() => asideDialog?.open()}>Set aside… <KeyCap>X</KeyCap></button>
+        {#if focused?.needsYou}<span class="text-second">What you settle here is remembered: next time the same words from this buyer are read so.</span>{/if}
+      {:else}<span class="text-second">This request was dealt with.</span>{/if}
+    </footer>
+  </div>
+{/if}
+
+<Words
+  bind:this={asideDialog}
+  title="Set it aside?"
+  says="It stays as it came, and can be found; it no longer waits."
+  label="why?"
+  button="Set aside"
+  take={async (reason) => {
+    request = await ask(api.POST('/api/requests/{number}/set-aside', { params: { path: { number } }, body: { version: request?.version ?? 0, reason } }));
+  }}
+/>
