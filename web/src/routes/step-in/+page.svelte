@@ -2,16 +2,18 @@
   import { goto } from '$app/navigation';
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import { useSession } from '$lib/session';
+  import { Problem } from '$lib/shared';
 
   const session = useSession();
-  let people = $state<Schemas['PersonView'][]>([]);
+  let people = $state.raw<Schemas['PersonView'][]>([]);
   let login = $state('');
   let password = $state('');
   let problem = $state('');
+  const demo = $derived(session.view?.demo ?? false);
 
   // Meets the server: the people of the demo are only there in the demo.
   $effect(() => {
-    if (session.view?.demo) ask(api.GET('/api/demo/people')).then((found) => (people = found), say);
+    if (demo) ask(api.GET('/api/demo/people')).then((found) => (people = found), say);
   });
 
   function say(reason: unknown) {
@@ -29,15 +31,18 @@
   }
 </script>
 
-<main class="mx-auto max-w-md p-6">
-  <h1 class="font-serif text-2xl">{session.view?.demo ? 'Who are you today?' : 'Sign in'}</h1>
-  {#if problem}<p role="alert" class="text-stop mt-3">{problem}</p>{/if}
-  {#if session.view?.demo}
-    <ul class="border-strong mt-4 border-t">
+<svelte:head><title>Solvenda</title></svelte:head>
+<main class="mx-auto max-w-lg px-5 py-10">
+  <p class="font-serif text-[19px] italic">Solvenda</p>
+  <h1 class="mt-6 font-serif text-[25px]">{demo ? 'Who are you today?' : 'Sign in'}</h1>
+  {#if demo}<p class="text-second mt-1">{session.view?.seller}: a made-up house, so every door stands open.</p>{/if}
+  <Problem words={problem} />
+  {#if demo}
+    <ul class="border-ink mt-4 border-t">
       {#each people as person (person.id)}
         <li class="border-hairline border-b">
-          <button class="hover:bg-sheet flex w-full justify-between py-2 text-left" onclick={() => enter(() => session.stepIn(person.id))}>
-            <span class="font-serif text-base">{person.name}</span>
+          <button class="hover:bg-sheet flex w-full items-baseline justify-between px-2 py-1.5 text-left" onclick={() => enter(() => session.stepIn(person.id))}>
+            <span class="font-serif text-[16px]">{person.name}</span>
             <span class="text-second">{person.does}</span>
           </button>
         </li>
@@ -48,11 +53,11 @@
       class="mt-4 grid gap-3"
       onsubmit={(event) => {
         event.preventDefault();
-        enter(() => session.signIn(login, password));
+        void enter(() => session.signIn(login, password));
       }}
     >
-      <label class="grid gap-1">name <input class="input" bind:value={login} autocomplete="username" required /></label>
-      <label class="grid gap-1">password <input class="input" type="password" bind:value={password} autocomplete="current-password" required /></label>
+      <label class="grid gap-1"><span class="text-second">name</span><input class="border-strong bg-sheet border px-2 py-1.5" bind:value={login} autocomplete="username" required /></label>
+      <label class="grid gap-1"><span class="text-second">password</span><input class="border-strong bg-sheet border px-2 py-1.5" type="password" bind:value={password} autocomplete="current-password" required /></label>
       <button class="btn btn-primary">Sign in</button>
     </form>
   {/if}

@@ -1,0 +1,124 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { api, ask, Refusal, type Schemas } from '$lib/api';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { day, fixed, plain, Problem, Ruler } from '$lib/shared';
+  import { Words } from '$lib/sheet';
+
+  let view = $state.raw<Schemas['AskView'] | null>(null);
+  let problem = $state('');
+  let busy = $state(false);
+  let back = $state<Words>();
+  const id = $derived(Number(page.params.id));
+
+  // Meets the server, for each ask anew.
+  $effect(() => {
+    view = null;
+    ask(api.GET('/api/asks/{id}', { params: { path: { id } } })).then(
+      (found) => (view = found),
+      (reason: unknown) => (problem = reason instanceof Refusal ? reason.message : 'It could not be opened.'),
+    );
+  });
+
+  async function onwards() {
+    await goto(view?.next ? `/asks/${view.next}` : '/');
+  }
+
+  async function grant() {
+    if (!view?.mine || busy) return;
+    busy = true;
+    try {
+      await ask(api.POST('/api/asks/{id}/grant', { params: { path: { id } }, body: { note: null } }));
+      await onwards();
+    } catch (reason) {
+      problem = reason instanceof Refusal ? reason.message : 'It was not decided; try again.';
+    } finally {
+      busy = false;
+    }
+  }
+
+  useKeys(() =>
+    view?.mine
+      ? [
+          { key: 'g', words: 'grant', run: () => void grant() },
+          { key: 'b', words: 'send back', run: () => back?.open() },
+        ]
+      : [],
+  );
+
+  const over = (r: Schemas['AskRuler']) => r.sellersLimit !== null && (r.moreIsWorse ? r.figure > r.sellersLimit : r.figure < r.sellersLimit);
+  const highest = $derived(view?.rulers.find((r) => r.moreIsWorse));
+</script>
+
+<svelte:head><title>{view ? `${view.sellerFirst} asks` : 'Ask'} · Solvenda</title></svelte:head>
+<Problem words={problem} />
+{#if view}
+  <div class="mx-auto flex w-full max-w-[560px] flex-1 flex-col gap-3 px-4 pt-3 pb-4 text-[14px] lg:max-w-[1020px]">
+    {#if view.waiting}<p class="text-second text-right">{view.position || '–'} of {view.waiting}</p>{/if}
+    <div>
+      <h1 class="font-serif text-[23px] leading-snug">{view.sentence}</h1>
+      <p class="text-second mt-1">
+        {view.mine ? 'Yours to decide' : `With ${view.approver}`}: {view.fired.join('; ')}.
+        <em class="text-ink font-serif text-[16px]">“{view.why}”</em>
+        <a class="font-mono text-[12px] underline" href="/{view.isOrder ? 'orders' : 'quotes'}/{view.subject}">{view.subject}</a>
+      </p>
+    </div>
+    <div class="grid gap-3 lg:grid-cols-2">
+      <section class="bg-sheet border-hairline border p-4" aria-label="figures against limits">
+        {#each view.rulers as r (r.words)}
+          <div class="grid grid-cols-[118px_1fr_64px] items-center gap-3 py-1">
+            <span class="text-second">{r.words}</span>
+            <Ruler from={r.from} to={r.to} at={r.figure} limit={r.sellersLimit} cost={r.moreIsWorse ? null : r.from} ring={r.before} over={over(r)} label="{r.words}: {r.figure} percent; {view.sellerFirst} may go to {r.sellersLimit ?? 'nothing'}, before {r.before ?? 'unknown'}" />
+            <b class="text-right {over(r) ? 'text-stop' : ''}">{fixed(r.figure, 1)} %</b>
+          </div>
+        {/each}
+        <p class="mt-2">It costs {fixed(view.costs, 2)}; the whole of {fixed(view.total, 2)} {view.currency} still earns {fixed(view.earns, 2)}.</p>
+        <p class="text-second text-[12.5px]">Red tick: where {view.sellerFirst}’s own authority ends. Ring: before anything was given.</p>
+      </section>
+      <section class="bg-sheet border-hairline border p-4" aria-label="the buyer">
+        <div class="flex justify-between gap-3 py-0.5"><span class="text-second">the buyer</span><span>{view.buyer}</span></div>
+        <div class="flex justify-between gap-3 py-0.5"><span class="text-second">bought this year</span><span>{fixed(view.boughtThisYear, 2)}</span></div>
+        <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
+      </section>
+      {#each view.lines as line (line.code)}
+        <section class="bg-sheet border-hairline border p-4" aria-label="line {line.code}">
+          <h2 class="font-semibold"><span class="text-second font-mono text-[12px] font-normal">{line.code}</span> {line.words}</h2>
+          <p class="text-second">
+            {line.quantity} at {line.netPrice === null ? '–' : fixed(line.netPrice, 4)}, was {line.basePrice === null ? '–' : fixed(line.basePrice, 4)}; floor {line.floor === null ? 'none' : fixed(line.floor, 4)}, margin
+            {line.marginPercent === null ? 'unknown' : `${fixed(line.marginPercent, 1)} %`}
+          </p>
+          <h3 class="mt-2 font-semibold">Sold before</h3>
+          {#each [...line.toThisBuyer, ...line.toOthers] as sale (sale.document + sale.quantity)}
+            <div class="text-second grid grid-cols-[64px_1fr_auto_76px] gap-2">
+              <span>{day(sale.day)}</span><span class="truncate">{sale.buyer}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="text-right">{fixed(sale.netPrice, 4)}</span>
+            </div>
+          {:else}<p class="text-second">never</p>{/each}
+          {#if line.stock !== null}<p class="mt-2 flex justify-between"><span class="text-second">in stock</span><span>{plain(line.stock)} {line.unitWord}{line.monthsOfStock !== null ? `, ${plain(line.monthsOfStock)} months’ worth` : ''}</span></p>{/if}
+        </section>
+      {/each}
+    </div>
+    {#if view.mine}
+      <div class="bg-ground sticky bottom-0 mt-auto grid gap-2 pt-3 pb-1 sm:grid-cols-2">
+        <button class="btn btn-primary" disabled={busy} onclick={grant}>Grant {highest ? `${plain(highest.figure)} %` : 'it'} <KeyCap>G</KeyCap></button>
+        <button class="btn btn-outline" onclick={() => back?.open()}>Send back… <KeyCap>B</KeyCap></button>
+      </div>
+    {:else}
+      <p class="mt-auto">
+        {{ waiting: `${view.approver} has it.`, granted: 'Granted.', sentBack: 'Sent back.', withdrawn: 'Withdrawn.' }[view.outcome]}{view.note ? ` “${view.note}”` : ''}
+      </p>
+    {/if}
+  </div>
+{/if}
+
+<Words
+  bind:this={back}
+  title="Send it back"
+  says="{view?.sellerFirst ?? ''} changes it and asks again; each round stays in the history."
+  label="what should change?"
+  button="Send back"
+  take={async (note) => {
+    await ask(api.POST('/api/asks/{id}/send-back', { params: { path: { id } }, body: { note } }));
+    await onwards();
+  }}
+/>
