@@ -1,4 +1,4 @@
-import { getContext, setContext } from 'svelte';
+import { getContext, setContext, untrack } from 'svelte';
 
 /** One key of the screen: what it is called on a key cap, what it does in words. */
 export interface Key {
@@ -16,11 +16,10 @@ export class Keys {
   all = $derived(this.#layers.flatMap((layer) => layer()));
 
   /** Adds a screen's keys; the answer takes them away again. */
-  add = (keys: () => readonly Key[]) => {
-    this.#layers = [keys, ...this.#layers];
-    return () => {
-      this.#layers = this.#layers.filter((layer) => layer !== keys);
-    };
+  add = (keys: () => readonly Key[]): (() => void) => {
+    // Whoever adds keys in an effect must not come to depend on everybody else's.
+    untrack(() => (this.#layers = [keys, ...this.#layers]));
+    return () => untrack(() => (this.#layers = this.#layers.filter((layer) => layer !== keys)));
   };
 
   handle = (event: KeyboardEvent) => {
