@@ -116,9 +116,9 @@ public sealed partial class ItemFinder
         return joined.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Trim('.', ',')).Where(t => t.Length > 0);
     }
 
-    [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|l|kg|n)\b", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
     private static partial Regex SizeGap();
 
-    [GeneratedRegex(@"^\d+(?:[.,]\d+)?(mm|cm|l|kg|n)$", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^\d+(?:[.,]\d+)?(mm|cm|in|l|kg|n)$", RegexOptions.CultureInvariant)]
     private static partial Regex SizeToken();
 }

@@ -111,10 +111,22 @@ public static partial class TextReader
             to = stop.Index;
         while (from < to && !char.IsLetterOrDigit(clause[from]))
             from++;
-        while (to > from && !char.IsLetterOrDigit(clause[to - 1]))
-            to--;
+        to = TrimEnd(clause, from, to);
+        // "… three strand and" before the next quantity: the joining word belongs to neither.
+        foreach (var joint in new[] { " and", " plus", " with" })
+        {
+            if (clause[from..to].EndsWith(joint, StringComparison.OrdinalIgnoreCase))
+                to = TrimEnd(clause, from, to - joint.Length);
+        }
         var lead = Article().Match(clause, from, to - from);
         return (from + (lead.Success && lead.Index == from ? lead.Length : 0), to);
+    }
+
+    private static int TrimEnd(string clause, int from, int to)
+    {
+        while (to > from && !char.IsLetterOrDigit(clause[to - 1]))
+            to--;
+        return to;
     }
 
     private static ReadLine? Line(

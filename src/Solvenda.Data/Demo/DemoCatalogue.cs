@@ -99,7 +99,7 @@ internal static class DemoCatalogue
         foreach (var (inch, mm) in new[] { (4, 100), (6, 150), (8, 200), (10, 250), (12, 300) })
         {
             Add($"CLT-AL-{inch:00}", $"Horn cleat, aluminium, {mm} mm ({inch} in)", "deck", "C62", 4.2m + (inch * 1.15m), 0.55m);
-            Add($"CLT-BZ-{inch:00}", $"Horn cleat, bronze, {mm} mm ({inch} in)", "deck", "C62", 9.9m + (inch * 3.4m), 0.58m, lead: 25);
+            Add($"CLT-BZ-{inch:00}", $"Horn cleat, bronze, {mm} mm ({inch} in)", "deck", "C62", 2.1m + (inch * 0.86m), 0.58m, lead: 25);
         }
         foreach (var mm in new[] { 40, 57, 75 })
         {

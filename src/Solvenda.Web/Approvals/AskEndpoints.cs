@@ -121,7 +121,7 @@ public static class AskEndpoints
         return new AskLine(
             item.Code, line.Line.Words, string.Create(CultureInfo.InvariantCulture, $"{line.Line.Quantity:#,0.##} {UnitTable.OnSheet(line.Line.Unit)}").Trim(), line.Terms.Base, line.Figures.NetPrice, line.DiscountPercent,
             SheetFigures.MarginOf(line), line.Floor,
-            await SheetEndpoints.SalesAsync(db, item.Id.Value, open.Buyer.Id, 3, cancel), await SheetEndpoints.SalesAsync(db, item.Id.Value, -open.Buyer.Id, 2, cancel),
+            await SheetEndpoints.SalesAsync(db, item.Id.Value, open.Buyer.Id, open.Sheet.Id, 3, cancel), await SheetEndpoints.SalesAsync(db, item.Id.Value, -open.Buyer.Id, open.Sheet.Id, 2, cancel),
             stock?.Sum(), UnitTable.OnSheet(item.StockUnit), stock is not null && perMonth > 0 ? decimal.Round(stock.Sum() / perMonth, 1) : null);
     }
 

@@ -17,7 +17,7 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         var buyer = reading.BuyerId is { } id ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel) : null;
         if (buyer is null)
             throw RefusalException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
-        var dossier = await DossierAsync(work, request, buyer, cancel);
+        var dossier = await DossierAsync(work, request, reading, buyer, cancel);
         var sheet = DocumentMaker.SheetFor(buyer, work.Today, reading.Currency.Value);
         Head(sheet, reading);
         await LinesAsync(work, sheet, reading, cancel);
@@ -46,9 +46,9 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         return turned;
     }
 
-    private static async Task<DossierRow> DossierAsync(Work work, RequestRow request, BuyerRow buyer, CancellationToken cancel)
+    private static async Task<DossierRow> DossierAsync(Work work, RequestRow request, ReadingView reading, BuyerRow buyer, CancellationToken cancel)
     {
-        var dossier = new DossierRow { Number = await work.NumberAsync(Series.Dossier, cancel), BuyerId = buyer.Id, Buyer = buyer, Matter = Matter(request.Subject), CreatedAt = work.Now };
+        var dossier = new DossierRow { Number = await work.NumberAsync(Series.Dossier, cancel), BuyerId = buyer.Id, Buyer = buyer, Matter = request.Channel == "edi" || request.Text.StartsWith("ISA", StringComparison.Ordinal) ? $"PO {reading.PoNumber.Value}" : Matter(request.Subject), CreatedAt = work.Now };
         work.Db.Dossiers.Add(dossier);
         await work.Db.SaveChangesAsync(cancel);
         return dossier;

@@ -96,16 +96,16 @@ public static class SheetEndpoints
         var committed = await db.Commitments.Where(c => c.ItemId == itemId && c.Warehouse == sheet.ShipFrom).Select(c => c.Quantity).ToListAsync(cancel);
         var buyer = (await db.Buyers.AsNoTracking().FirstAsync(b => b.Id == buyerId, cancel)).ToBuyer();
         return new MarginNotes(
-            await SalesAsync(db, itemId, buyerId, 4, cancel), item.Stocked ? Math.Max(0m, (onHand ?? 0m) - committed.Sum()) : null, word, incoming?.Due, incoming?.Quantity,
+            await SalesAsync(db, itemId, buyerId, id, 4, cancel), item.Stocked ? Math.Max(0m, (onHand ?? 0m) - committed.Sum()) : null, word, incoming?.Due, incoming?.Quantity,
             BreakAfter(book, buyer, item, line, sheet), Wrote(line));
     }
 
     /// <summary>The last sales of an item, newest first; to one buyer, or to everybody else where the id is negative.</summary>
-    public static async Task<List<SoldBefore>> SalesAsync(SolvendaDb db, long itemId, long buyerId, int most, CancellationToken cancel)
+    public static async Task<List<SoldBefore>> SalesAsync(SolvendaDb db, long itemId, long buyerId, long withoutSheet, int most, CancellationToken cancel)
     {
         var query = from l in db.SheetLines
                     join o in db.Orders on l.SheetId equals o.SheetId
-                    where l.ItemId == itemId && l.NetPrice != null && (buyerId > 0 ? o.Dossier.BuyerId == buyerId : o.Dossier.BuyerId != -buyerId)
+                    where l.ItemId == itemId && l.NetPrice != null && l.SheetId != withoutSheet && o.Terms == TermsTrack.Confirmed && (buyerId > 0 ? o.Dossier.BuyerId == buyerId : o.Dossier.BuyerId != -buyerId)
                     orderby o.CreatedAt descending
                     select new { o.CreatedAt, o.Dossier.Buyer.Name, o.Number, l.Quantity, l.Unit, l.NetPrice, o.Sheet.Currency };
         return [.. (await query.Take(most).ToListAsync(cancel)).Select(s => new SoldBefore(

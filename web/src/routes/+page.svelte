@@ -49,7 +49,7 @@
     const names = ['Nothing needs you.', 'One thing needs you.', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
     return items.length < 2 ? names[items.length] : `${names[items.length] ?? items.length} things need you.`;
   });
-  const today = $derived(desk ? new Date(`${desk.today}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }) : '');
+  const today = $derived(desk ? new Date(`${desk.today}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).replace(' ', ', ') : '');
 
   function go(step: number) {
     at = Math.min(Math.max(0, at + step), items.length - 1);

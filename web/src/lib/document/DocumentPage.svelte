@@ -137,7 +137,7 @@
     <div class="min-w-0 flex-1 basis-80">
       <h1 class="truncate font-serif text-[25px] leading-tight">{doc.buyer.name} <em class="text-second">{doc.matter}</em></h1>
       <p class="text-second">
-        <span class="text-ink font-mono text-[12px]">{number}</span>{#if doc.revision}
+        <span class="text-ink font-mono text-[12px]">{number}</span>{#if doc.revision}{' '}
           · revision {doc.revision}{/if}, {stateWords} · <span class="font-mono text-[12px]">{doc.dossier}</span> · {doc.seller}
         {#each doc.related as other (other.kind + other.number)}
           · <a class="underline" href="/{other.kind}s/{other.number}">{other.kind} {other.number}</a>

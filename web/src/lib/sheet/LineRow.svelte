@@ -62,14 +62,14 @@
       <span class={here ? 'font-semibold' : ''} class:needs={!line.code}>{line.words}</span>
       {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
     </Cell>
-    <Cell {sheet} {line} column="quantity" class="w-24 text-right"><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell>
+    <Cell {sheet} {line} column="quantity" class="w-20 text-right"><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell>
     <Cell {sheet} {line} column="price" class="w-24 text-right">
       {#if line.netPrice === null}<span class="text-stop">no price</span>{:else}{fixed(line.handKind === 'discountPercent' ? (line.basePrice ?? 0) : line.netPrice, 4)}{#if line.priceBase !== 1}<span class="text-second">/{plain(line.priceBase)}</span>{/if}{/if}
     </Cell>
     <Cell {sheet} {line} column="discount" class="w-16 text-right">
       {#if line.discountPercent !== 0}<span class:needs>{plain(Number(line.discountPercent.toFixed(2)))} %</span>{/if}
     </Cell>
-    <Cell {sheet} {line} column="margin" class="w-36 pl-3 max-md:hidden">
+    <Cell {sheet} {line} column="margin" class="w-[130px] pl-3 max-md:hidden">
       {#if line.netPrice !== null && line.listPrice !== null}
         <Ruler
           from={left}

@@ -25,7 +25,7 @@
   });
 </script>
 
-<aside class="border-strong w-56 shrink-0 border-l border-dashed px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
+<aside class="border-strong w-52 shrink-0 border-l border-dashed px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
   {#if notes && sheet.focused}
     <h3 class="font-semibold">{sheet.focused.code ?? 'This line'}, this buyer</h3>
     {#each notes.toThisBuyer as sale (sale.document)}

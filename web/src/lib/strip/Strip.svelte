@@ -39,7 +39,7 @@
       ></span>
       <span
         class="absolute w-28 -translate-x-1/2 truncate text-center {spot.above ? (spot.at > NOW && spot.at < NOW + 8 ? 'top-[52px]' : 'top-[14px]') : 'top-[52px]'} {mark.ahead ? 'text-second' : ''}"
-        style:left="clamp(56px, {spot.at}%, calc(100% - 56px))"
+        style:left="clamp(56px, {spot.at}%, calc({mark.ahead ? 100 : NOW}% - 60px))"
         title="{mark.words}, {day(mark.at)}{mark.who ? `, ${mark.who}` : ''}"
       >
         {#if to}<a href={to} class="hover:underline">{mark.words}, {day(mark.at)}</a>{:else}{mark.words}, {day(mark.at)}{/if}

@@ -39,28 +39,38 @@
   $effect(() => {
     const of = lit ?? (line === null ? null : String(line));
     void request;
-    void tick().then(() => (thread = of === null ? '' : draw(of)));
+    void tick().then(() => {
+      // What the keys are on comes into sight; what the pointer is on is in sight already.
+      if (lit === null && of !== null) desk?.querySelector(`[data-evidence~="${of}"]`)?.scrollIntoView({ block: 'nearest' });
+      thread = of === null ? '' : draw(of);
+    });
   });
 
   function draw(of: string): string {
     const from = desk?.querySelector(`[data-evidence~="${of}"]`)?.getBoundingClientRect();
     const to = desk?.querySelector(`[data-reads="${of}"]`)?.getBoundingClientRect();
     const box = desk?.getBoundingClientRect();
-    if (!from || !to || !box || to.left < from.left + 40) return '';
+    if (!from || !to || !box || to.left < from.left + 40 || from.bottom > box.bottom || from.top < box.top) return '';
     const [x1, y1, x2, y2] = [Math.min(from.right, to.left - 24) - box.left, from.bottom - box.top - 2, to.left - box.left, to.top + 14 - box.top];
     return `M${x1} ${y1} C ${x1 + 28} ${y1}, ${x2 - 28} ${y2}, ${x2} ${y2}`;
   }
 
   const say = (reason: unknown) => (reason instanceof Refusal ? reason.message : 'Something went wrong here; nothing was changed.');
 
-  async function run(call: () => Promise<Schemas['RequestView']>) {
-    problem = '';
-    try {
-      request = await call();
-      line = request.reading?.lines.find((l) => l.needsYou)?.no ?? null;
-    } catch (reason) {
-      problem = say(reason);
-    }
+  // One after the other: a key pressed while the last one is still under way waits for it.
+  let under: Promise<void> = Promise.resolve();
+
+  function run(call: () => Promise<Schemas['RequestView']>) {
+    under = under.then(async () => {
+      problem = '';
+      try {
+        request = await call();
+        line = request.reading?.lines.find((l) => l.needsYou)?.no ?? null;
+      } catch (reason) {
+        problem = say(reason);
+      }
+    });
+    return under;
   }
 
   const settle = (l: Schemas['ReadLineView'], itemCode: string, quantity: number | null, unit: string | null) =>
@@ -71,6 +81,7 @@
     run(() => ask(api.POST('/api/requests/{number}/correct', { params: { path: { number } }, body: { version: request!.version, field, value } })));
 
   async function turn(intoOrder: boolean) {
+    await under;
     if (!request || !open || !reading?.lines.length) return;
     problem = '';
     try {

@@ -1,0 +1,31 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+
+/** Steps in as one of the demo's people. */
+export async function stepIn(page: Page, name: string) {
+  await page.goto('/step-in');
+  await page.getByRole('button', { name }).click();
+  await expect(page.getByRole('heading', { name: /need|Nothing/ })).toBeVisible();
+}
+
+/** No fault that axe finds by the rules of WCAG 2.2 A and AA; in both themes, since contrast differs. */
+export async function accessible(page: Page) {
+  for (const theme of ['paper', 'night']) {
+    await page.evaluate((t) => (document.documentElement.dataset.theme = t), theme);
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).exclude('iframe').analyze();
+    expect(violations.map((v) => `${theme}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+  }
+  await page.evaluate(() => (document.documentElement.dataset.theme = 'paper'));
+}
+
+/** The row of a sheet that holds an item. */
+export const line = (page: Page, code: string) => page.locator('tr[data-line]').filter({ hasText: code });
+
+/** Types into a cell of a line: 2 item, 3 quantity, 4 price, 5 less. */
+export async function type(page: Page, code: string, cell: number, text: string) {
+  const before = await page.getByLabel('tally').innerText();
+  await line(page, code).locator('td').nth(cell).click();
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('tally')).not.toHaveText(before);
+}
