@@ -137,7 +137,7 @@
                 <ul>
                   {#each l.proposals as p, i (i)}
                     <li>
-                      <button class="flex w-full items-baseline gap-2 py-0.5 text-left" onclick={() => onsettle(l, p.code, p.quantity, p.unit)}>
+                      <button class="flex min-h-6 w-full items-baseline gap-2 py-0.5 text-left" onclick={() => onsettle(l, p.code, p.quantity, p.unit)}>
                         <KeyCap>{i + 1}</KeyCap><b>{plain(p.quantity)} {p.unitWord}</b>
                         {#if p.code !== l.itemCode}<span class="text-second font-mono text-[12px]">{p.code}</span> {p.words}{/if}
                         <span class="text-second ml-auto pr-1">{p.why}</span>
@@ -153,7 +153,7 @@
                 {#if hits}
                   <ul class="mt-1">
                     {#each hits.items as item (item.code)}
-                      <li><button class="hover:bg-sheet flex w-full gap-2 py-0.5 text-left" onclick={() => pick(l, item.code)}><span class="text-second font-mono text-[12px]">{item.code}</span> {item.words}</button></li>
+                      <li><button class="hover:bg-sheet flex min-h-6 w-full gap-2 py-0.5 text-left" onclick={() => pick(l, item.code)}><span class="text-second font-mono text-[12px]">{item.code}</span> {item.words}</button></li>
                     {:else}<li class="text-second">Nothing is called so.</li>{/each}
                   </ul>
                 {/if}
