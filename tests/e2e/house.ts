@@ -13,7 +13,7 @@ export async function accessible(page: Page) {
   for (const theme of ['paper', 'night']) {
     await page.evaluate((t) => (document.documentElement.dataset.theme = t), theme);
     const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).exclude('iframe').analyze();
-    if (violations.length) console.log("AXE", page.url(), violations.map((v) => `${theme}: ${v.id} ${v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(" | ")}`));
+    expect(violations.map((v) => `${theme}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
   }
   await page.evaluate(() => (document.documentElement.dataset.theme = 'paper'));
 }

@@ -173,10 +173,11 @@ test('confirming commits the stock and tells the buyer; strip and history show a
   const before = await free();
   await stepIn(page, 'Nell Havergal');
   await page.goto(`/orders/${order}`);
+  await expect(page.getByRole('button', { name: 'Confirm it' })).toBeEnabled();
   await page.keyboard.press('c');
   await expect(page.getByLabel('three tracks')).toContainText('confirmed');
   expect(before - (await free())).toBe(180);
-  await expect(page.getByRole('listitem').filter({ hasText: /accepted/ }).first()).toBeVisible();
+  await expect(page.getByLabel('strip of the dossier').getByText(/accepted/).first()).toBeVisible();
   await page.keyboard.press('h');
   const history = page.getByRole('dialog', { name: 'history' });
   await expect(history).toContainText('11 % and I go along.');
@@ -208,6 +209,7 @@ test('the X12 order goes straight to an order: feet to metres, their prices besi
   await line(page, 'SET-MOOR-10').locator('td').nth(2).click();
   await page.getByRole('button', { name: /take theirs, 405/ }).click();
   await expect(line(page, 'SET-MOOR-10')).toContainText('405.0000');
+  await expect(page.getByRole('button', { name: 'Confirm it' })).toBeEnabled();
   await page.keyboard.press('c');
   await expect(page.getByLabel('three tracks')).toContainText('confirmed');
   await page.goto('/post');

@@ -21,10 +21,29 @@ public sealed partial class ItemFinder
     // What people call things, and what our words call them. One way only: their word to ours.
     private static readonly Dictionary<string, string> Synonyms = new()
     {
-        ["rope"] = "rope", ["line"] = "line", ["strand"] = "strand", ["3strand"] = "three strand", ["3"] = "three", ["wht"] = "white", ["blk"] = "black",
-        ["gray"] = "grey", ["colour"] = "", ["galv"] = "galvanised", ["galvanized"] = "galvanised", ["ss"] = "stainless", ["inox"] = "stainless",
-        ["lifejacket"] = "life jacket", ["lifejackets"] = "life jacket", ["vit"] = "white", ["svart"] = "black", ["sjackel"] = "shackle",
-        ["schakel"] = "shackle", ["mooring"] = "mooring", ["bumper"] = "fender", ["braid"] = "braid", ["horn"] = "horn",
+        ["rope"] = "rope",
+        ["line"] = "line",
+        ["strand"] = "strand",
+        ["3strand"] = "three strand",
+        ["3"] = "three",
+        ["wht"] = "white",
+        ["blk"] = "black",
+        ["gray"] = "grey",
+        ["colour"] = "",
+        ["galv"] = "galvanised",
+        ["galvanized"] = "galvanised",
+        ["ss"] = "stainless",
+        ["inox"] = "stainless",
+        ["lifejacket"] = "life jacket",
+        ["lifejackets"] = "life jacket",
+        ["vit"] = "white",
+        ["svart"] = "black",
+        ["sjackel"] = "shackle",
+        ["schakel"] = "shackle",
+        ["mooring"] = "mooring",
+        ["bumper"] = "fender",
+        ["braid"] = "braid",
+        ["horn"] = "horn",
     };
 
     private readonly Dictionary<string, List<int>> _byToken = new(StringComparer.Ordinal);

@@ -61,9 +61,27 @@ internal static class DemoBuyers
     {
         var row = new BuyerRow
         {
-            Code = "", Name = name, Country = country, Currency = currency, AccountManagerId = manager, ContactName = contact, ContactMail = mail, Address = address,
-            DeliverTo = address, DeliverToCountry = country, PaymentDays = days, Incoterm = incoterm, IncotermPlace = place, ShipFrom = "Skerrow quay", TransitDays = transit,
-            CreditLimitMinor = limitMinor, Group = group, TaxNumber = tax, PoNumberRequired = po, IsProspect = prospect, TaxExempt = exempt,
+            Code = "",
+            Name = name,
+            Country = country,
+            Currency = currency,
+            AccountManagerId = manager,
+            ContactName = contact,
+            ContactMail = mail,
+            Address = address,
+            DeliverTo = address,
+            DeliverToCountry = country,
+            PaymentDays = days,
+            Incoterm = incoterm,
+            IncotermPlace = place,
+            ShipFrom = "Skerrow quay",
+            TransitDays = transit,
+            CreditLimitMinor = limitMinor,
+            Group = group,
+            TaxNumber = tax,
+            PoNumberRequired = po,
+            IsProspect = prospect,
+            TaxExempt = exempt,
         };
         var signs = new List<(string, string)> { ("mail", mail.ToUpperInvariant()), ("domain", mail.Split('@')[1].ToUpperInvariant()) };
         if (partner is not null)

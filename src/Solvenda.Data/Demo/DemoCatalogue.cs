@@ -36,8 +36,17 @@ internal static class DemoCatalogue
                 return;
             var row = new ItemRow
             {
-                Code = code, Words = words, Family = family, StockUnit = unit, TaxClass = tax, LeadDays = lead, Stocked = stocked,
-                Gtin = stocked ? fixedGtin ?? Gtin(++gtin) : fixedGtin, DangerousGoods = dangerous, Successor = successor, FloorPrice = floor,
+                Code = code,
+                Words = words,
+                Family = family,
+                StockUnit = unit,
+                TaxClass = tax,
+                LeadDays = lead,
+                Stocked = stocked,
+                Gtin = stocked ? fixedGtin ?? Gtin(++gtin) : fixedGtin,
+                DangerousGoods = dangerous,
+                Successor = successor,
+                FloorPrice = floor,
             };
             if (family is "rope" or "hmpe")
             {

@@ -73,15 +73,31 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
     {
         var sheet = new SheetRow
         {
-            Id = ++_sheet, Currency = buyer.Currency, PricingDate = day, DeliverTo = buyer.DeliverTo, DeliverToCountry = buyer.DeliverToCountry, Incoterm = buyer.Incoterm,
-            IncotermPlace = buyer.IncotermPlace, PaymentDays = buyer.PaymentDays, ShipFrom = buyer.ShipFrom, Wanted = day.AddDays(random.Next(7, 21)),
+            Id = ++_sheet,
+            Currency = buyer.Currency,
+            PricingDate = day,
+            DeliverTo = buyer.DeliverTo,
+            DeliverToCountry = buyer.DeliverToCountry,
+            Incoterm = buyer.Incoterm,
+            IncotermPlace = buyer.IncotermPlace,
+            PaymentDays = buyer.PaymentDays,
+            ShipFrom = buyer.ShipFrom,
+            Wanted = day.AddDays(random.Next(7, 21)),
         };
         foreach (var (item, quantity, unit, discount) in lines)
         {
             sheet.Lines.Add(new SheetLineRow
             {
-                SheetId = sheet.Id, Key = sheet.NextKey++, Position = sheet.Lines.Count + 1, ItemId = item.Row.Id, Kind = LineKind.Item, Words = item.Row.Words, Quantity = quantity, Unit = unit,
-                HandKind = discount > 0 ? ByHandKind.DiscountPercent : ByHandKind.None, HandValue = discount,
+                SheetId = sheet.Id,
+                Key = sheet.NextKey++,
+                Position = sheet.Lines.Count + 1,
+                ItemId = item.Row.Id,
+                Kind = LineKind.Item,
+                Words = item.Row.Words,
+                Quantity = quantity,
+                Unit = unit,
+                HandKind = discount > 0 ? ByHandKind.DiscountPercent : ByHandKind.None,
+                HandValue = discount,
             });
         }
         sheet.Reprice(buyer, book);
@@ -114,9 +130,18 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         sheet.PoNumber = po;
         var order = new OrderRow
         {
-            Id = ++_order, Number = Number(Series.Order, day), DossierId = dossier.Id, SheetId = sheet.Id, SellerId = buyer.AccountManagerId ?? 3, Channel = buyer.Country is "NO" or "US" or "NL" ? "edi" : "mail",
-            PoKey = PoKey.Of(po), Terms = TermsTrack.Confirmed, Goods = age > 9 ? GoodsTrack.Shipped : age > 5 ? GoodsTrack.Picking : GoodsTrack.Waiting,
-            Money = age > 45 ? MoneyTrack.Paid : age > 12 ? MoneyTrack.Invoiced : age > 9 ? MoneyTrack.ToInvoice : MoneyTrack.NotDue, CreatedAt = At(day), ConfirmedAt = At(day).AddHours(1),
+            Id = ++_order,
+            Number = Number(Series.Order, day),
+            DossierId = dossier.Id,
+            SheetId = sheet.Id,
+            SellerId = buyer.AccountManagerId ?? 3,
+            Channel = buyer.Country is "NO" or "US" or "NL" ? "edi" : "mail",
+            PoKey = PoKey.Of(po),
+            Terms = TermsTrack.Confirmed,
+            Goods = age > 9 ? GoodsTrack.Shipped : age > 5 ? GoodsTrack.Picking : GoodsTrack.Waiting,
+            Money = age > 45 ? MoneyTrack.Paid : age > 12 ? MoneyTrack.Invoiced : age > 9 ? MoneyTrack.ToInvoice : MoneyTrack.NotDue,
+            CreatedAt = At(day),
+            ConfirmedAt = At(day).AddHours(1),
         };
         db.Orders.Add(order);
         History(dossier.Id, order.Number, At(day), "order.created", "order made");
@@ -125,7 +150,10 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         {
             db.OpenItems.Add(new OpenItemRow
             {
-                BuyerId = buyer.Id, Number = order.Number.Replace('S', 'F'), Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)), OpenMinor = sheet.TotalWithTaxMinor,
+                BuyerId = buyer.Id,
+                Number = order.Number.Replace('S', 'F'),
+                Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
+                OpenMinor = sheet.TotalWithTaxMinor,
             });
         }
         if (order.Goods != GoodsTrack.Shipped)
@@ -176,9 +204,18 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         var dossier = Dossier(buyer, day, Matters[i % Matters.Length]);
         var quote = new QuoteRow
         {
-            Id = ++_quote, Number = Number(Series.Quote, day), DossierId = dossier.Id, SheetId = sheet.Id, SellerId = buyer.AccountManagerId ?? 3, State = state, ValidUntil = until, CreatedAt = At(day),
-            SentAt = state is QuoteState.Drafting or QuoteState.InApproval ? null : At(day).AddHours(3), SentTo = buyer.ContactMail,
-            AnsweredAt = state == QuoteState.Declined ? At(day).AddDays(1) : null, DeclineReason = state == QuoteState.Declined ? "bought elsewhere" : null,
+            Id = ++_quote,
+            Number = Number(Series.Quote, day),
+            DossierId = dossier.Id,
+            SheetId = sheet.Id,
+            SellerId = buyer.AccountManagerId ?? 3,
+            State = state,
+            ValidUntil = until,
+            CreatedAt = At(day),
+            SentAt = state is QuoteState.Drafting or QuoteState.InApproval ? null : At(day).AddHours(3),
+            SentTo = buyer.ContactMail,
+            AnsweredAt = state == QuoteState.Declined ? At(day).AddDays(1) : null,
+            DeclineReason = state == QuoteState.Declined ? "bought elsewhere" : null,
         };
         db.Quotes.Add(quote);
         History(dossier.Id, quote.Number, At(day), "quote.created", "quote begun");
@@ -206,8 +243,15 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
             throw new InvalidOperationException("The demo's waiting ask needs nobody: its figures changed.");
         db.Asks.Add(new AskRow
         {
-            SheetId = sheet.Id, Subject = quote.Number, SellerId = quote.SellerId, ApproverId = approver.Id.Value, Outcome = AskOutcome.Waiting, Why = "They run three vessels and want one supplier; the next order is in March.",
-            Figures = JsonSerializer.Serialize(figures), Fired = JsonSerializer.Serialize(need.Fired), AskedAt = At(day).AddHours(6),
+            SheetId = sheet.Id,
+            Subject = quote.Number,
+            SellerId = quote.SellerId,
+            ApproverId = approver.Id.Value,
+            Outcome = AskOutcome.Waiting,
+            Why = "They run three vessels and want one supplier; the next order is in March.",
+            Figures = JsonSerializer.Serialize(figures),
+            Fired = JsonSerializer.Serialize(need.Fired),
+            AskedAt = At(day).AddHours(6),
         });
         History(quote.DossierId, quote.Number, At(day).AddHours(6), "quote.asked", $"asked {approver.Name}");
     }

@@ -30,7 +30,15 @@ internal static class DemoPeople
 
     private static Person P(long id, string login, string name, string does, Roles roles, long? reportsTo, decimal? discount = null, decimal? margin = null, decimal? value = null) => new()
     {
-        Id = id, Login = login, Name = name, Does = does, Roles = roles, ReportsToId = reportsTo,
-        DiscountPercent = discount, LeastMarginPercent = margin, Value = value, Stamp = Guid.NewGuid().ToString("N"),
+        Id = id,
+        Login = login,
+        Name = name,
+        Does = does,
+        Roles = roles,
+        ReportsToId = reportsTo,
+        DiscountPercent = discount,
+        LeastMarginPercent = margin,
+        Value = value,
+        Stamp = Guid.NewGuid().ToString("N"),
     };
 }

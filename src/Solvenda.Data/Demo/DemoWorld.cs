@@ -116,8 +116,18 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             n++;
             db.Agreements.Add(new AgreementRow
             {
-                Id = n, Code = $"AG-{n:0000}", Words = words, BuyerId = buyer is null ? null : ids[buyer], Group = group, Scope = scope, Family = family, ItemId = item,
-                Kind = kind, Currency = currency, From = _today.AddYears(-2), To = end >= _today.AddDays(20) ? end : end.AddYears(1),
+                Id = n,
+                Code = $"AG-{n:0000}",
+                Words = words,
+                BuyerId = buyer is null ? null : ids[buyer],
+                Group = group,
+                Scope = scope,
+                Family = family,
+                ItemId = item,
+                Kind = kind,
+                Currency = currency,
+                From = _today.AddYears(-2),
+                To = end >= _today.AddDays(20) ? end : end.AddYears(1),
                 Breaks = [.. breaks.Select(b => new AgreementBreakRow { AgreementId = n, From = b.From, Value = b.Value })],
             });
         }
@@ -135,7 +145,11 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         {
             db.Aliases.Add(new AliasRow
             {
-                BuyerId = ids["Northgannet Marine Depot"], Words = Core.Reading.ItemFinder.Normal(code.Item1), ItemId = Item(code.Item2), LearnedFrom = "their item codes", LearnedAt = now.AddYears(-1),
+                BuyerId = ids["Northgannet Marine Depot"],
+                Words = Core.Reading.ItemFinder.Normal(code.Item1),
+                ItemId = Item(code.Item2),
+                LearnedFrom = "their item codes",
+                LearnedAt = now.AddYears(-1),
             });
         }
     }
@@ -158,7 +172,10 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             {
                 db.Incoming.Add(new IncomingRow
                 {
-                    ItemId = row.Id, Warehouse = "Skerrow quay", Due = _today.AddDays(row.Code == "BB2-10-NV" ? 8 : _random.Next(2, 30)), Quantity = row.Code switch { "BB2-10-NV" => 2_000m, "SET-MOOR-10" => 12m, _ => Math.Max(10m, Math.Round(plenty / list, 0)) },
+                    ItemId = row.Id,
+                    Warehouse = "Skerrow quay",
+                    Due = _today.AddDays(row.Code == "BB2-10-NV" ? 8 : _random.Next(2, 30)),
+                    Quantity = row.Code switch { "BB2-10-NV" => 2_000m, "SET-MOOR-10" => 12m, _ => Math.Max(10m, Math.Round(plenty / list, 0)) },
                 });
             }
         }

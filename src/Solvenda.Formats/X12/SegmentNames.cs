@@ -5,9 +5,30 @@ public static class SegmentNames
 {
     private static readonly Dictionary<string, string> Names = new()
     {
-        ["ISA"] = "interchange", ["GS"] = "group", ["ST"] = "message begins", ["BEG"] = "purchase order", ["CUR"] = "currency", ["REF"] = "reference", ["PER"] = "contact",
-        ["FOB"] = "delivery terms", ["ITD"] = "payment terms", ["DTM"] = "date", ["SAC"] = "charge or allowance", ["N1"] = "party", ["N2"] = "name", ["N3"] = "street", ["N4"] = "town",
-        ["PO1"] = "line", ["PID"] = "description", ["CTT"] = "totals", ["SE"] = "message ends", ["GE"] = "group ends", ["IEA"] = "interchange ends", ["MSG"] = "note", ["SCH"] = "schedule", ["SDQ"] = "split quantities",
+        ["ISA"] = "interchange",
+        ["GS"] = "group",
+        ["ST"] = "message begins",
+        ["BEG"] = "purchase order",
+        ["CUR"] = "currency",
+        ["REF"] = "reference",
+        ["PER"] = "contact",
+        ["FOB"] = "delivery terms",
+        ["ITD"] = "payment terms",
+        ["DTM"] = "date",
+        ["SAC"] = "charge or allowance",
+        ["N1"] = "party",
+        ["N2"] = "name",
+        ["N3"] = "street",
+        ["N4"] = "town",
+        ["PO1"] = "line",
+        ["PID"] = "description",
+        ["CTT"] = "totals",
+        ["SE"] = "message ends",
+        ["GE"] = "group ends",
+        ["IEA"] = "interchange ends",
+        ["MSG"] = "note",
+        ["SCH"] = "schedule",
+        ["SDQ"] = "split quantities",
     };
 
     private static readonly Dictionary<string, string> Parties = new() { ["BT"] = "bill to", ["ST"] = "ship to", ["BY"] = "buyer", ["SE"] = "seller" };

@@ -19,8 +19,15 @@ public static class Asking
         var approver = judged.Need.Approver ?? throw RefusalException.Clash("nobody_able", "Nobody on the reporting line may decide this.");
         work.Db.Asks.Add(new AskRow
         {
-            SheetId = open.Sheet.Id, Subject = open.Subject, SellerId = open.Seller.Id.Value, ApproverId = approver.Id.Value, Outcome = AskOutcome.Waiting, Why = SheetEditor.Short(why.Trim()),
-            Figures = JsonSerializer.Serialize(judged.Figures), Fired = JsonSerializer.Serialize(judged.Need.Fired), AskedAt = work.Now,
+            SheetId = open.Sheet.Id,
+            Subject = open.Subject,
+            SellerId = open.Seller.Id.Value,
+            ApproverId = approver.Id.Value,
+            Outcome = AskOutcome.Waiting,
+            Why = SheetEditor.Short(why.Trim()),
+            Figures = JsonSerializer.Serialize(judged.Figures),
+            Fired = JsonSerializer.Serialize(judged.Need.Fired),
+            AskedAt = work.Now,
         });
         work.History(open.Subject, open.Dossier.Id, open.Quote is null ? "order.asked" : "quote.asked", $"asked {approver.Name}", null, string.Join("; ", judged.Need.Fired.Select(f => f.Words)), why.Trim());
     }

@@ -26,7 +26,16 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
     public void History(string subject, long? dossier, string what, string words, string? before = null, string? after = null, string? why = null) =>
         db.History.Add(new HistoryRow
         {
-            At = now, WhoId = actor.PersonId, Who = actor.Name, DossierId = dossier, Subject = subject, What = what, Words = words, Before = before, After = after, Why = why,
+            At = now,
+            WhoId = actor.PersonId,
+            Who = actor.Name,
+            DossierId = dossier,
+            Subject = subject,
+            What = what,
+            Words = words,
+            Before = before,
+            After = after,
+            Why = why,
         });
 
     /// <param name="key">The same for the same thing: the receiver knows a repeat by it.</param>

@@ -80,8 +80,19 @@ public static class DeskEndpoints
         var rows = await (from a in db.Asks
                           join p in db.People on a.SellerId equals p.Id
                           where a.ApproverId == id && a.Outcome == AskOutcome.Waiting
-                          select new { a.Id, a.Subject, p.Name, a.Why, a.AskedAt, a.Fired, a.Sheet.Currency, a.Sheet.TotalWithTaxMinor, a.SheetId,
-                              Buyer = db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault() ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault() }).ToListAsync(cancel);
+                          select new
+                          {
+                              a.Id,
+                              a.Subject,
+                              p.Name,
+                              a.Why,
+                              a.AskedAt,
+                              a.Fired,
+                              a.Sheet.Currency,
+                              a.Sheet.TotalWithTaxMinor,
+                              a.SheetId,
+                              Buyer = db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault() ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault()
+                          }).ToListAsync(cancel);
         return [.. rows.Select(a => new DeskItem(
             Urgency.AtOnce, "ask", a.Subject, $"/asks/{a.Id}", a.Buyer ?? "", $"your answer asked by {a.Name.Split(' ')[^1]}", JsonSerializer.Deserialize<Fired[]>(a.Fired)!.FirstOrDefault()?.Words ?? "", "ask", a.AskedAt,
             a.Currency, QuoteEndpoints.Major(a.TotalWithTaxMinor, a.Currency), "decide", 0))];
@@ -94,9 +105,23 @@ public static class DeskEndpoints
         var rows = await (from q in db.Quotes
                           where (q.SellerId == id || (q.State == QuoteState.Accepted && me.Roles.HasFlag(Roles.Desk)))
                               && (q.State == QuoteState.Accepted || q.State == QuoteState.Cleared || q.State == QuoteState.Drafting || (q.State == QuoteState.WithCustomer && q.ValidUntil <= soon))
-                          select new { q.Number, q.Revision, q.State, q.ValidUntil, Buyer = q.Dossier.Buyer.Name, Prospect = q.Dossier.Buyer.IsProspect, q.Dossier.Matter, q.Sheet.Currency, q.Sheet.TotalWithTaxMinor, q.CreatedAt, q.AnsweredAt, q.SentAt,
+                          select new
+                          {
+                              q.Number,
+                              q.Revision,
+                              q.State,
+                              q.ValidUntil,
+                              Buyer = q.Dossier.Buyer.Name,
+                              Prospect = q.Dossier.Buyer.IsProspect,
+                              q.Dossier.Matter,
+                              q.Sheet.Currency,
+                              q.Sheet.TotalWithTaxMinor,
+                              q.CreatedAt,
+                              q.AnsweredAt,
+                              q.SentAt,
                               HasOrder = db.Orders.Any(o => o.QuoteId == q.Id),
-                              LastAsk = db.Asks.Where(a => a.SheetId == q.SheetId).OrderByDescending(a => a.Id).Select(a => new { a.Outcome, a.Note, a.DecidedAt }).FirstOrDefault() }).ToListAsync(cancel);
+                              LastAsk = db.Asks.Where(a => a.SheetId == q.SheetId).OrderByDescending(a => a.Id).Select(a => new { a.Outcome, a.Note, a.DecidedAt }).FirstOrDefault()
+                          }).ToListAsync(cancel);
         var items = new List<DeskItem>();
         foreach (var q in rows.Where(r => !r.HasOrder))
         {

@@ -22,9 +22,24 @@ public sealed class Strip(HouseClock clock)
     // What happens inside a document is in its history; the strip shows the milestones.
     private static readonly Dictionary<string, string> Milestones = new()
     {
-        ["request.received"] = "came in", ["quote.created"] = "begun", ["quote.asked"] = "asked", ["quote.granted"] = "granted", ["quote.sent_back"] = "sent back", ["quote.sent"] = "sent",
-        ["quote.opened"] = "opened", ["quote.accepted"] = "accepted", ["quote.declined"] = "declined", ["quote.revised"] = "revised", ["quote.lapsed"] = "lapsed", ["quote.withdrawn"] = "withdrawn",
-        ["order.created"] = "order made", ["order.waived"] = "let pass", ["order.confirmed"] = "confirmed", ["order.asked"] = "asked", ["order.granted"] = "granted", ["order.sent_back"] = "sent back",
+        ["request.received"] = "came in",
+        ["quote.created"] = "begun",
+        ["quote.asked"] = "asked",
+        ["quote.granted"] = "granted",
+        ["quote.sent_back"] = "sent back",
+        ["quote.sent"] = "sent",
+        ["quote.opened"] = "opened",
+        ["quote.accepted"] = "accepted",
+        ["quote.declined"] = "declined",
+        ["quote.revised"] = "revised",
+        ["quote.lapsed"] = "lapsed",
+        ["quote.withdrawn"] = "withdrawn",
+        ["order.created"] = "order made",
+        ["order.waived"] = "let pass",
+        ["order.confirmed"] = "confirmed",
+        ["order.asked"] = "asked",
+        ["order.granted"] = "granted",
+        ["order.sent_back"] = "sent back",
     };
 
     public async Task<List<StripMark>> MarksAsync(SolvendaDb db, long dossierId, CancellationToken cancel)

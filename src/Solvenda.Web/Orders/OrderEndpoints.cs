@@ -73,7 +73,15 @@ public static class OrderEndpoints
             MayWaive(finding, work.Actor, me);
             work.Db.Waivers.Add(new WaiverRow
             {
-                OrderId = open.Order!.Id, Check = finding.Check, LineKey = finding.Line, Fingerprint = finding.Fingerprint, Excess = finding.Excess, ById = me.Id.Value, ByName = me.Name, Reason = body.Reason.Trim(), At = work.Now,
+                OrderId = open.Order!.Id,
+                Check = finding.Check,
+                LineKey = finding.Line,
+                Fingerprint = finding.Fingerprint,
+                Excess = finding.Excess,
+                ById = me.Id.Value,
+                ByName = me.Name,
+                Reason = body.Reason.Trim(),
+                At = work.Now,
             });
             work.History(number, open.Dossier.Id, "order.waived", $"{finding.Check} let pass by {me.Name}", finding.Words, null, body.Reason.Trim());
             await work.Db.SaveChangesAsync(cancel);
@@ -129,7 +137,12 @@ public static class OrderEndpoints
         open.Sheet.Lines.First(l => l.Key == line.Line.Key).Promised = stock.Promise?.Arrives;
         work.Db.Commitments.Add(new CommitmentRow
         {
-            OrderId = open.Order!.Id, LineKey = line.Line.Key, ItemId = line.Item!.Id.Value, Warehouse = open.Sheet.ShipFrom!, Day = day, Quantity = line.Line.Quantity * line.Item.Factor(line.Line.Unit)!.Value,
+            OrderId = open.Order!.Id,
+            LineKey = line.Line.Key,
+            ItemId = line.Item!.Id.Value,
+            Warehouse = open.Sheet.ShipFrom!,
+            Day = day,
+            Quantity = line.Line.Quantity * line.Item.Factor(line.Line.Unit)!.Value,
         });
     }
 

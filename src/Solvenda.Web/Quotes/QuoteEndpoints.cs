@@ -150,7 +150,10 @@ public static class QuoteEndpoints
             work.Send("mail", messageId, letter.To, $"{messageId}.eml", mail);
             work.Db.FollowUps.Add(new FollowUpRow
             {
-                DossierId = open.Dossier.Id, PersonId = quote.SellerId, Due = DateTime.SpecifyKind(work.Today.AddDays(3).ToDateTime(new TimeOnly(9, 30)), DateTimeKind.Utc), Words = $"call {open.Buyer.ContactName ?? open.Buyer.Name}",
+                DossierId = open.Dossier.Id,
+                PersonId = quote.SellerId,
+                Due = DateTime.SpecifyKind(work.Today.AddDays(3).ToDateTime(new TimeOnly(9, 30)), DateTimeKind.Utc),
+                Words = $"call {open.Buyer.ContactName ?? open.Buyer.Name}",
             });
             work.History(quote.Number, open.Dossier.Id, "quote.sent", $"{QuoteMoves.Letter(quote.Revision)} sent to {letter.To}", nameof(QuoteState.Drafting), nameof(QuoteState.WithCustomer));
             await work.Db.SaveChangesAsync(cancel);
@@ -167,8 +170,16 @@ public static class QuoteEndpoints
             (sheet.PricingDate, sheet.FrozenRate) = (work.Today, null);
             work.Db.Quotes.Add(new QuoteRow
             {
-                Number = old.Number, Revision = old.Revision + 1, DossierId = old.DossierId, Dossier = old.Dossier, Sheet = sheet, SellerId = old.SellerId, RequestId = old.RequestId, State = QuoteState.Drafting,
-                ValidUntil = work.Today.AddDays(DocumentMaker.ValidDays), CreatedAt = work.Now,
+                Number = old.Number,
+                Revision = old.Revision + 1,
+                DossierId = old.DossierId,
+                Dossier = old.Dossier,
+                Sheet = sheet,
+                SellerId = old.SellerId,
+                RequestId = old.RequestId,
+                State = QuoteState.Drafting,
+                ValidUntil = work.Today.AddDays(DocumentMaker.ValidDays),
+                CreatedAt = work.Now,
             });
             work.History(old.Number, old.DossierId, "quote.revised", $"{QuoteMoves.Letter(old.Revision + 1)} begun", QuoteMoves.Letter(old.Revision), QuoteMoves.Letter(old.Revision + 1));
             await work.Db.SaveChangesAsync(cancel);

@@ -47,7 +47,12 @@ public sealed class Intake(CommandHandler commands, Reader reader)
         }
         var request = new RequestRow
         {
-            Number = await work.NumberAsync(Series.Request, cancel), Raw = raw, State = RequestState.Reading, Channel = channel, ReceivedAt = work.Now, Subject = filename ?? "",
+            Number = await work.NumberAsync(Series.Request, cancel),
+            Raw = raw,
+            State = RequestState.Reading,
+            Channel = channel,
+            ReceivedAt = work.Now,
+            Subject = filename ?? "",
         };
         work.Db.Requests.Add(request);
         work.History(request.Number, null, "request.received", $"came by {channel}");

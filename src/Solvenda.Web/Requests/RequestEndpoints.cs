@@ -109,8 +109,18 @@ public static class RequestEndpoints
             work.History(number, request.DossierId, "request.settled", $"line {line.No}: “{line.Words}”", $"{line.ItemCode ?? "unknown"}, {line.Quantity:0.##} {line.Unit}", $"{item.Code}, {quantity:0.##} {unit.Code}");
             return With(reading, line with
             {
-                ItemCode = item.Code, ItemWords = item.Words, ItemSure = 1m, ItemHow = $"settled by {work.Actor.Name}", Quantity = quantity, QuantitySure = 1m, QuantityHow = $"settled by {work.Actor.Name}",
-                Unit = unit.Code, UnitWord = UnitTable.OnSheet(unit), Sure = 1m, NeedsYou = false, SettledBy = work.Actor.Name,
+                ItemCode = item.Code,
+                ItemWords = item.Words,
+                ItemSure = 1m,
+                ItemHow = $"settled by {work.Actor.Name}",
+                Quantity = quantity,
+                QuantitySure = 1m,
+                QuantityHow = $"settled by {work.Actor.Name}",
+                Unit = unit.Code,
+                UnitWord = UnitTable.OnSheet(unit),
+                Sure = 1m,
+                NeedsYou = false,
+                SettledBy = work.Actor.Name,
             });
         }, cancel);
 

@@ -87,8 +87,20 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
             var (unit, quantity) = Ours(item, theirs, read.Quantity ?? 0m);
             sheet.Lines.Add(new SheetLineRow
             {
-                Key = sheet.NextKey++, Position = sheet.Lines.Count + 1, Kind = LineKind.Item, ItemId = item?.Id.Value, Words = item?.Words ?? read.Words, Quantity = quantity, Unit = unit.Code, Note = read.Note,
-                AskedWords = read.Words, AskedCode = read.TheirCode, AskedQuantity = read.Quantity, AskedUnit = theirs?.Code, AskedPrice = read.Price, AskedPriceBase = read.PriceBase,
+                Key = sheet.NextKey++,
+                Position = sheet.Lines.Count + 1,
+                Kind = LineKind.Item,
+                ItemId = item?.Id.Value,
+                Words = item?.Words ?? read.Words,
+                Quantity = quantity,
+                Unit = unit.Code,
+                Note = read.Note,
+                AskedWords = read.Words,
+                AskedCode = read.TheirCode,
+                AskedQuantity = read.Quantity,
+                AskedUnit = theirs?.Code,
+                AskedPrice = read.Price,
+                AskedPriceBase = read.PriceBase,
             });
         }
     }

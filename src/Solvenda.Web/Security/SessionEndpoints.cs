@@ -81,8 +81,14 @@ public static class SessionEndpoints
             link.UsedAt = work.Now;
             var made = new Person
             {
-                Login = body.Login.Trim().ToLowerInvariant(), Name = body.Name.Trim(), Does = "administrator", Stamp = Access.NewToken(),
-                Roles = Roles.Admin | Roles.Desk | Roles.Seller | Roles.Lead, DiscountPercent = 100, LeastMarginPercent = 0, Value = 1_000_000,
+                Login = body.Login.Trim().ToLowerInvariant(),
+                Name = body.Name.Trim(),
+                Does = "administrator",
+                Stamp = Access.NewToken(),
+                Roles = Roles.Admin | Roles.Desk | Roles.Seller | Roles.Lead,
+                DiscountPercent = 100,
+                LeastMarginPercent = 0,
+                Value = 1_000_000,
             };
             made.PasswordHash = hasher.HashPassword(made, body.Password);
             work.Db.People.Add(made);

@@ -17,8 +17,14 @@ public static class DocumentMaker
         ArgumentNullException.ThrowIfNull(buyer);
         return new SheetRow
         {
-            Currency = currency ?? buyer.Currency, PricingDate = today, DeliverTo = buyer.DeliverTo, DeliverToCountry = buyer.DeliverToCountry,
-            Incoterm = buyer.Incoterm, IncotermPlace = buyer.IncotermPlace, PaymentDays = buyer.PaymentDays, ShipFrom = buyer.ShipFrom,
+            Currency = currency ?? buyer.Currency,
+            PricingDate = today,
+            DeliverTo = buyer.DeliverTo,
+            DeliverToCountry = buyer.DeliverToCountry,
+            Incoterm = buyer.Incoterm,
+            IncotermPlace = buyer.IncotermPlace,
+            PaymentDays = buyer.PaymentDays,
+            ShipFrom = buyer.ShipFrom,
         };
     }
 
@@ -26,8 +32,14 @@ public static class DocumentMaker
     {
         var quote = new QuoteRow
         {
-            Number = await work.NumberAsync(Series.Quote, cancel), DossierId = dossier.Id, Dossier = dossier, Sheet = sheet, SellerId = SellerOf(buyer, work), State = QuoteState.Drafting,
-            ValidUntil = work.Today.AddDays(ValidDays), CreatedAt = work.Now,
+            Number = await work.NumberAsync(Series.Quote, cancel),
+            DossierId = dossier.Id,
+            Dossier = dossier,
+            Sheet = sheet,
+            SellerId = SellerOf(buyer, work),
+            State = QuoteState.Drafting,
+            ValidUntil = work.Today.AddDays(ValidDays),
+            CreatedAt = work.Now,
         };
         work.Db.Quotes.Add(quote);
         work.History(quote.Number, dossier.Id, "quote.created", "A begun");
@@ -38,8 +50,15 @@ public static class DocumentMaker
     {
         var order = new OrderRow
         {
-            Number = await work.NumberAsync(Series.Order, cancel), DossierId = dossier.Id, Dossier = dossier, Sheet = sheet, SellerId = SellerOf(buyer, work), Channel = channel,
-            PoKey = sheet.PoNumber is { } po ? PoKey.Of(po) : "", Terms = TermsTrack.Open, CreatedAt = work.Now,
+            Number = await work.NumberAsync(Series.Order, cancel),
+            DossierId = dossier.Id,
+            Dossier = dossier,
+            Sheet = sheet,
+            SellerId = SellerOf(buyer, work),
+            Channel = channel,
+            PoKey = sheet.PoNumber is { } po ? PoKey.Of(po) : "",
+            Terms = TermsTrack.Open,
+            CreatedAt = work.Now,
         };
         work.Db.Orders.Add(order);
         work.History(order.Number, dossier.Id, "order.created", "order made");
@@ -52,9 +71,21 @@ public static class DocumentMaker
         ArgumentNullException.ThrowIfNull(from);
         return new SheetRow
         {
-            Currency = from.Currency, PricingDate = from.PricingDate, DeliverTo = from.DeliverTo, DeliverToCountry = from.DeliverToCountry, Incoterm = from.Incoterm, IncotermPlace = from.IncotermPlace,
-            PaymentDays = from.PaymentDays, ShipFrom = from.ShipFrom, Wanted = from.Wanted, PoNumber = from.PoNumber, Note = from.Note, DiscountPercent = from.DiscountPercent,
-            DiscountAmount = from.DiscountAmount, FrozenRate = from.FrozenRate, NextKey = from.NextKey,
+            Currency = from.Currency,
+            PricingDate = from.PricingDate,
+            DeliverTo = from.DeliverTo,
+            DeliverToCountry = from.DeliverToCountry,
+            Incoterm = from.Incoterm,
+            IncotermPlace = from.IncotermPlace,
+            PaymentDays = from.PaymentDays,
+            ShipFrom = from.ShipFrom,
+            Wanted = from.Wanted,
+            PoNumber = from.PoNumber,
+            Note = from.Note,
+            DiscountPercent = from.DiscountPercent,
+            DiscountAmount = from.DiscountAmount,
+            FrozenRate = from.FrozenRate,
+            NextKey = from.NextKey,
             Lines =
             [
                 .. from.Lines.Select(l => new SheetLineRow

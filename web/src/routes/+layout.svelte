@@ -78,11 +78,17 @@
     {@render children()}
   {:else}
     <div class="flex h-dvh flex-col">
-      <header class="border-strong flex h-[38px] shrink-0 items-center gap-5 border-b px-5">
+      <header class="flex h-[38px] shrink-0 items-center gap-5 border-b border-strong px-5">
         <a href="/" class="font-serif text-[19px] italic">Solvenda</a>
         <nav class="flex h-full items-center gap-5 max-sm:gap-3 max-sm:overflow-x-auto" aria-label="places">
           {#each places as place (place.path)}
-            <a href={place.path} class="flex h-full items-center whitespace-nowrap {here(place.path) ? 'border-ink text-ink border-b-2 font-semibold' : 'text-second border-b-2 border-transparent'}" aria-current={here(place.path) ? 'page' : undefined}>{place.name}</a>
+            <a
+              href={place.path}
+              class="flex h-full items-center whitespace-nowrap {here(place.path)
+                ? 'border-b-2 border-ink font-semibold text-ink'
+                : 'border-b-2 border-transparent text-second'}"
+              aria-current={here(place.path) ? 'page' : undefined}>{place.name}</a
+            >
           {/each}
         </nav>
         <div class="ml-auto flex items-center gap-6 max-md:hidden">

@@ -26,7 +26,11 @@
 
   const groups = $derived(
     (['atOnce', 'today', 'whenThereIsTime'] as const)
-      .map((urgency) => ({ urgency, name: { atOnce: 'at once', today: 'today', whenThereIsTime: 'when there is time' }[urgency], items: (desk?.items ?? []).filter((i) => i.urgency === urgency) }))
+      .map((urgency) => ({
+        urgency,
+        name: { atOnce: 'at once', today: 'today', whenThereIsTime: 'when there is time' }[urgency],
+        items: (desk?.items ?? []).filter((i) => i.urgency === urgency),
+      }))
       .filter((g) => g.items.length > 0),
   );
   const items = $derived(groups.flatMap((g) => g.items));
@@ -49,7 +53,9 @@
     const names = ['Nothing needs you.', 'One thing needs you.', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
     return items.length < 2 ? names[items.length] : `${names[items.length] ?? items.length} things need you.`;
   });
-  const today = $derived(desk ? new Date(`${desk.today}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).replace(' ', ', ') : '');
+  const today = $derived(
+    desk ? new Date(`${desk.today}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).replace(' ', ', ') : '',
+  );
 
   function go(step: number) {
     at = Math.min(Math.max(0, at + step), items.length - 1);
@@ -79,42 +85,60 @@
     <section bind:this={list} aria-label="what needs you">
       <h1 class="font-serif text-[25px] leading-tight">{today}. <em class="text-second">{count}</em></h1>
       {#each groups as group (group.urgency)}
-        <div class="text-second border-strong mt-5 flex justify-between border-b pb-1 text-[12px]"><h2>{group.name}</h2><span>value</span></div>
+        <div class="mt-5 flex justify-between border-b border-strong pb-1 text-[12px] text-second">
+          <h2>{group.name}</h2>
+          <span>value</span>
+        </div>
         <ul>
           {#each group.items as item (item.kind + item.number + item.path)}
             {@const n = items.indexOf(item)}
-            <li data-item class="border-hairline border-b {n === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : ''}">
-              <a href={item.path} class="grid grid-cols-[84px_1fr_auto] items-baseline gap-x-3 px-2 py-1.5 md:grid-cols-[92px_1fr_110px_130px_96px]" onfocus={() => (at = n)} onmouseenter={() => (at = n)}>
+            <li data-item class="border-b border-hairline {n === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : ''}">
+              <a
+                href={item.path}
+                class="grid grid-cols-[84px_1fr_auto] items-baseline gap-x-3 px-2 py-1.5 md:grid-cols-[92px_1fr_110px_130px_96px]"
+                onfocus={() => (at = n)}
+                onmouseenter={() => (at = n)}
+              >
                 <span class="font-mono text-[12px]">{item.number}</span>
                 <span class="min-w-0">
                   <span class="block truncate font-serif text-[16px] leading-5">{item.buyer}</span>
-                  <span class="text-second block truncate"><span class="needs text-ink">{item.reason}</span>{#if item.rest}&ensp;{item.rest}{/if}</span>
+                  <span class="block truncate text-second"
+                    ><span class="needs text-ink">{item.reason}</span>{#if item.rest}&ensp;{item.rest}{/if}</span
+                  >
                 </span>
                 <span class="text-second max-md:hidden">{item.what}<br />{since(item.since)}</span>
                 <span class="text-right max-md:hidden">{item.value === null ? '–' : `${item.currency} ${fixed(item.value, 2)}`}</span>
-                <span class="text-right">{#if n === at}<span class="bg-ink text-sheet inline-block rounded-[3px] px-2.5 py-1 font-semibold">{item.act} <KeyCap>E</KeyCap></span>{:else}{item.act}{/if}</span>
+                <span class="text-right"
+                  >{#if n === at}<span class="inline-block rounded-[3px] bg-ink px-2.5 py-1 font-semibold text-sheet">{item.act} <KeyCap>E</KeyCap></span
+                    >{:else}{item.act}{/if}</span
+                >
               </a>
             </li>
           {/each}
         </ul>
       {:else}
-        <p class="text-second mt-6">What buyers send, what colleagues ask of you, and what is about to lapse appears here by itself, most urgent first.</p>
+        <p class="mt-6 text-second">What buyers send, what colleagues ask of you, and what is about to lapse appears here by itself, most urgent first.</p>
       {/each}
-      <p class="text-second py-4">Since yesterday {desk.cameSinceYesterday} {desk.cameSinceYesterday === 1 ? 'request' : 'requests'} came; {desk.turnedSinceYesterday} {desk.turnedSinceYesterday === 1 ? 'was' : 'were'} turned into quotes and orders.</p>
+      <p class="py-4 text-second">
+        Since yesterday {desk.cameSinceYesterday}
+        {desk.cameSinceYesterday === 1 ? 'request' : 'requests'} came; {desk.turnedSinceYesterday}
+        {desk.turnedSinceYesterday === 1 ? 'was' : 'were'} turned into quotes and orders.
+      </p>
     </section>
     <section aria-label="the day" class="max-lg:hidden">
       <h2 class="font-serif text-[19px]">The day</h2>
       <div class="relative mt-4 h-[560px]">
-        <div class="bg-strong absolute top-0 bottom-0 left-11 w-px"></div>
+        <div class="absolute top-0 bottom-0 left-11 w-px bg-strong"></div>
         {#each hours as hour (hour)}
-          <span class="text-third absolute -translate-y-1/2 text-[11.5px]" style:top="{top(hour)}%">{String(hour).padStart(2, '0')}</span>
-          <span class="bg-strong absolute left-10 h-px w-2.5" style:top="{top(hour)}%"></span>
+          <span class="absolute -translate-y-1/2 text-[11.5px] text-third" style:top="{top(hour)}%">{String(hour).padStart(2, '0')}</span>
+          <span class="absolute left-10 h-px w-2.5 bg-strong" style:top="{top(hour)}%"></span>
         {/each}
-        <div class="bg-ink absolute right-0 left-10 h-0.5" style:top="{top(nowHour)}%" role="img" aria-label="now"></div>
+        <div class="absolute right-0 left-10 h-0.5 bg-ink" style:top="{top(nowHour)}%" role="img" aria-label="now"></div>
         {#each day as mark, i (i)}
-          <span class="bg-ground border-second absolute left-[40px] size-[9px] -translate-y-1/2 rounded-full border" style:top="{mark.top}%"></span>
+          <span class="absolute left-[40px] size-[9px] -translate-y-1/2 rounded-full border border-second bg-ground" style:top="{mark.top}%"></span>
           <p class="absolute right-0 left-16 -translate-y-1/2 leading-snug" style:top="{mark.top}%">
-            {#if mark.path}<a href={mark.path} class="hover:underline">{clock(mark.at)} {mark.words}</a>{:else}{clock(mark.at)} {mark.words}{/if} <span class="text-second">{mark.rest}</span>
+            {#if mark.path}<a href={mark.path} class="hover:underline">{clock(mark.at)} {mark.words}</a>{:else}{clock(mark.at)} {mark.words}{/if}
+            <span class="text-second">{mark.rest}</span>
           </p>
         {/each}
       </div>

@@ -33,10 +33,5 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.response.ok) return answer.data as T;
   const problem = (answer.error ?? {}) as { title?: string; code?: string; field?: string };
-  throw new Refusal(
-    answer.response.status,
-    problem.code ?? 'unexpected',
-    problem.title ?? 'Something went wrong here; nothing was changed.',
-    problem.field,
-  );
+  throw new Refusal(answer.response.status, problem.code ?? 'unexpected', problem.title ?? 'Something went wrong here; nothing was changed.', problem.field);
 }

@@ -44,8 +44,16 @@
     const { approval } = sheet.view;
     const others = sheet.stops.filter((f) => f.check !== 'approval');
     const why = others.length === 0 ? '' : others.length === 1 ? others[0]!.words : `${others.length} things stop it`;
-    if (approval.state === 'needed') return { act: 'ask', words: `Ask ${approval.approver ?? '…'}`, key: 'A', possible: others.length === 0 && approval.approver !== null, why: approval.approver ? why : 'Nobody on the reporting line may decide this.' };
-    if (approval.state === 'waiting') return { act: '', words: `With ${approval.approver}`, key: '', possible: false, why: `${approval.approver} has the ask.` };
+    if (approval.state === 'needed')
+      return {
+        act: 'ask',
+        words: `Ask ${approval.approver ?? '…'}`,
+        key: 'A',
+        possible: others.length === 0 && approval.approver !== null,
+        why: approval.approver ? why : 'Nobody on the reporting line may decide this.',
+      };
+    if (approval.state === 'waiting')
+      return { act: '', words: `With ${approval.approver}`, key: '', possible: false, why: `${approval.approver} has the ask.` };
     const sold = sheet.view.lines.some((l) => l.kind === 'item');
     return isOrder
       ? { act: 'confirm', words: 'Confirm it', key: 'C', possible: others.length === 0, why }
@@ -112,9 +120,16 @@
     ...(sheet.view.editable
       ? [
           { key: 'Ctrl+z', words: 'undo', run: sheet.undo },
-          { key: 'n', words: 'add a line', run: () => ((sheet.line = null), document.querySelector<HTMLInputElement>('[data-sheet] input[role=combobox]')?.focus()) },
+          {
+            key: 'n',
+            words: 'add a line',
+            run: () => ((sheet.line = null), document.querySelector<HTMLInputElement>('[data-sheet] input[role=combobox]')?.focus()),
+          },
           ...focusFindings.flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) }))),
-          ...focusFindings.filter((f) => isOrder && f.outcome === 'stop' && f.waiveBy !== 'nobody').slice(0, 1).map((f) => ({ key: 'w', words: 'let it pass', run: () => waive(f) })),
+          ...focusFindings
+            .filter((f) => isOrder && f.outcome === 'stop' && f.waiveBy !== 'nobody')
+            .slice(0, 1)
+            .map((f) => ({ key: 'w', words: 'let it pass', run: () => waive(f) })),
         ]
       : []),
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
@@ -137,15 +152,19 @@
     <div class="min-w-0 flex-1 basis-80">
       <h1 class="truncate font-serif text-[25px] leading-tight">{doc.buyer.name} <em class="text-second">{doc.matter}</em></h1>
       <p class="text-second">
-        <span class="text-ink font-mono text-[12px]">{number}</span>{#if doc.revision}{' '}
-          · revision {doc.revision}{/if}, {stateWords} · <span class="font-mono text-[12px]">{doc.dossier}</span> · {doc.seller}
+        <span class="font-mono text-[12px] text-ink">{number}</span>
+        {#if doc.revision}· revision {doc.revision},{:else}·{/if}
+        {stateWords} · <span class="font-mono text-[12px]">{doc.dossier}</span> · {doc.seller}
         {#each doc.related as other (other.kind + other.number)}
           · <a class="underline" href="/{other.kind}s/{other.number}">{other.kind} {other.number}</a>
         {/each}
       </p>
     </div>
     {#if doc.tracks}<Tracks tracks={doc.tracks} stopped={sheet.stops.length > 0} />{/if}
-    <p class="text-right"><span class="font-serif text-[25px] leading-none">{fixed(sheet.view.tally.totalWithTax, d)}</span> <span class="text-second">{sheet.view.currency} with tax</span></p>
+    <p class="text-right">
+      <span class="font-serif text-[25px] leading-none">{fixed(sheet.view.tally.totalWithTax, d)}</span>
+      <span class="text-second">{sheet.view.currency} with tax</span>
+    </p>
     <div class="flex items-center gap-2">
       {#if next.words}
         <button class="btn btn-primary btn-sm" disabled={!next.possible} aria-describedby={next.why ? 'why-not' : undefined} onclick={act}>
@@ -154,15 +173,18 @@
       {/if}
     </div>
   </div>
-  {#if next.why && !next.possible}<p id="why-not" class="text-second mt-1 text-right">{next.why}</p>{/if}
+  {#if next.why && !next.possible}<p id="why-not" class="mt-1 text-right text-second">{next.why}</p>{/if}
   <Strip marks={doc.strip} />
   <Problem words={problem || sheet.problem} onclose={() => ((problem = ''), (sheet.problem = ''))} />
   {#if doc.asks.length}
     <ul class="pb-1">
       {#each doc.asks as round (round.id)}
         <li>
-          <span class="text-second">{day(round.askedAt)}</span> {round.seller} asked {round.approver}: <em class="font-serif text-[15px]">“{round.why}”</em>
-          <b>{{ waiting: 'waits', granted: 'granted', sentBack: 'sent back', withdrawn: 'withdrawn' }[round.outcome]}</b>{#if round.note}: <em class="font-serif text-[15px]">“{round.note}”</em>{/if}
+          <span class="text-second">{day(round.askedAt)}</span>
+          {round.seller} asked {round.approver}: <em class="font-serif text-[15px]">“{round.why}”</em>
+          <b>{{ waiting: 'waits', granted: 'granted', sentBack: 'sent back', withdrawn: 'withdrawn' }[round.outcome]}</b>{#if round.note}: <em
+              class="font-serif text-[15px]">“{round.note}”</em
+            >{/if}
         </li>
       {/each}
     </ul>
@@ -170,7 +192,7 @@
   <HeadTerms bind:this={terms} {sheet} {isOrder} oncure={cure} onwaive={isOrder ? waive : null} />
   <Sheet {sheet} oncure={cure} onwaive={isOrder ? waive : null} />
   <Tally {sheet} />
-  <p class="text-second flex flex-wrap gap-4 pb-2">
+  <p class="flex flex-wrap gap-4 pb-2 text-second">
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
     {#if !isOrder}<a href="/api/quotes/{number}/print" target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>{/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
@@ -186,7 +208,12 @@
   says={sheet.view.approval.why.join('; ')}
   label="why?"
   button="Ask"
-  take={async (why) => take(await (isOrder ? ask(api.POST('/api/orders/{number}/ask', { params: { path: { number } }, body: { why } })) : ask(api.POST('/api/quotes/{number}/ask', { params: { path: { number } }, body: { why } }))))}
+  take={async (why) =>
+    take(
+      await (isOrder
+        ? ask(api.POST('/api/orders/{number}/ask', { params: { path: { number } }, body: { why } }))
+        : ask(api.POST('/api/quotes/{number}/ask', { params: { path: { number } }, body: { why } }))),
+    )}
 />
 <Words
   bind:this={waiveDialog}
@@ -196,7 +223,8 @@
   button="Let it pass"
   start={waiveReason}
   take={async (reason) => {
-    if (waived) take(await ask(api.POST('/api/orders/{number}/waive', { params: { path: { number } }, body: { check: waived.check, line: waived.line, reason } })));
+    if (waived)
+      take(await ask(api.POST('/api/orders/{number}/waive', { params: { path: { number } }, body: { check: waived.check, line: waived.line, reason } })));
   }}
 />
 <Words

@@ -29,20 +29,30 @@
   }
 </script>
 
-<dialog bind:this={dialog} class="bg-sheet text-ink border-strong m-auto w-[min(1100px,96vw)] border p-5" aria-label="send the quote">
+<dialog bind:this={dialog} class="m-auto w-[min(1100px,96vw)] border border-strong bg-sheet p-5 text-ink" aria-label="send the quote">
   <form onsubmit={submit} class="grid gap-5 md:grid-cols-2">
     <div class="grid content-start gap-3">
       <h2 class="font-serif text-lg">Send it</h2>
       <p class="text-second">The buyer gets this letter with the quote as a PDF. A copy is kept; after that this revision is fixed.</p>
-      <label class="grid gap-1"><span class="text-second">to</span><input class="border-strong bg-sheet border px-2 py-1" type="email" bind:value={letter.to} required /></label>
-      <label class="grid gap-1"><span class="text-second">subject</span><input class="border-strong bg-sheet border px-2 py-1" bind:value={letter.subject} required /></label>
-      <label class="grid gap-1"><span class="text-second">letter; {'{link}'} becomes the buyer’s link</span><textarea class="border-strong bg-sheet border p-2 font-serif text-[15px]" rows="12" bind:value={letter.text} required></textarea></label>
+      <label class="grid gap-1"
+        ><span class="text-second">to</span><input class="border border-strong bg-sheet px-2 py-1" type="email" bind:value={letter.to} required /></label
+      >
+      <label class="grid gap-1"
+        ><span class="text-second">subject</span><input class="border border-strong bg-sheet px-2 py-1" bind:value={letter.subject} required /></label
+      >
+      <label class="grid gap-1"
+        ><span class="text-second">letter; {'{link}'} becomes the buyer’s link</span><textarea
+          class="border border-strong bg-sheet p-2 font-serif text-[15px]"
+          rows="12"
+          bind:value={letter.text}
+          required></textarea></label
+      >
       {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
       <div class="flex gap-2">
         <button class="btn btn-primary btn-sm" disabled={busy}>Send</button>
         <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog?.close()}>Not yet</button>
       </div>
     </div>
-    {#if print}<iframe class="border-hairline h-[68vh] w-full border max-md:hidden" src={print} title="the quote as it will print"></iframe>{/if}
+    {#if print}<iframe class="h-[68vh] w-full border border-hairline max-md:hidden" src={print} title="the quote as it will print"></iframe>{/if}
   </form>
 </dialog>

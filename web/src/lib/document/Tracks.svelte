@@ -12,7 +12,7 @@
       <dt class="sr-only">{track.name}</dt>
       <dd>
         <span class="text-second">{track.words}</span>
-        <span class="bg-hairline mt-0.5 block h-[3px]"><span class="block h-[3px] {track.tone}" style:width="{track.share}%"></span></span>
+        <span class="mt-0.5 block h-[3px] bg-hairline"><span class="block h-[3px] {track.tone}" style:width="{track.share}%"></span></span>
       </dd>
     </div>
   {/each}

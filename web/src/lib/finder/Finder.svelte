@@ -26,7 +26,9 @@
   }
 
   const rows = $derived.by((): Row[] => {
-    const doable = actions.filter((a) => a.words.toLowerCase().includes(text.trim().toLowerCase())).map((a) => ({ kind: 'do', number: '', words: a.words, rest: '', run: a.run }));
+    const doable = actions
+      .filter((a) => a.words.toLowerCase().includes(text.trim().toLowerCase()))
+      .map((a) => ({ kind: 'do', number: '', words: a.words, rest: '', run: a.run }));
     const records = found
       .filter((f) => f.path !== null || mayWrite)
       .map((f) => ({
@@ -71,13 +73,15 @@
   }
 </script>
 
-<button class="text-third border-strong flex w-60 items-center justify-between border-b px-0.5 py-1 max-sm:w-24" onclick={open} aria-label="find or do"><span>Find or do…</span><KeyCap>/</KeyCap></button>
+<button class="flex w-60 items-center justify-between border-b border-strong px-0.5 py-1 text-third max-sm:w-24" onclick={open} aria-label="find or do"
+  ><span>Find or do…</span><KeyCap>/</KeyCap></button
+>
 
-<dialog bind:this={dialog} class="bg-sheet text-ink border-strong mx-auto mt-[12vh] w-[min(640px,94vw)] border p-0" aria-label="find or do" closedby="any">
+<dialog bind:this={dialog} class="mx-auto mt-[12vh] w-[min(640px,94vw)] border border-strong bg-sheet p-0 text-ink" aria-label="find or do" closedby="any">
   <input
     bind:this={input}
     bind:value={text}
-    class="border-strong w-full border-b bg-transparent px-4 py-3 text-[15px] outline-none"
+    class="w-full border-b border-strong bg-transparent px-4 py-3 text-[15px] outline-none"
     placeholder="a number, a buyer, a PO; or what you want to do"
     aria-label="find or do"
     autocomplete="off"
@@ -90,14 +94,18 @@
   <ul id="found" role="listbox" aria-label="found" class="max-h-[50vh] overflow-auto py-1">
     {#each rows as row, i (row.kind + row.number + row.words)}
       <li role="option" aria-selected={i === pick}>
-        <button tabindex="-1" class="flex w-full items-baseline gap-3 px-4 py-1 text-left {i === pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}" onclick={() => choose(row)}>
-          <span class="text-second w-20 shrink-0">{row.kind}</span>
+        <button
+          tabindex="-1"
+          class="flex w-full items-baseline gap-3 px-4 py-1 text-left {i === pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+          onclick={() => choose(row)}
+        >
+          <span class="w-20 shrink-0 text-second">{row.kind}</span>
           {#if row.number}<span class="font-mono text-[12px]">{row.number}</span>{/if}
-          <span class="font-serif text-[15px]">{row.words}</span><span class="text-second ml-auto truncate">{row.rest}</span>
+          <span class="font-serif text-[15px]">{row.words}</span><span class="ml-auto truncate text-second">{row.rest}</span>
         </button>
       </li>
     {:else}
-      <li class="text-second px-4 py-2">Nothing has that.</li>
+      <li class="px-4 py-2 text-second">Nothing has that.</li>
     {/each}
   </ul>
 </dialog>

@@ -10,12 +10,12 @@
   }
 </script>
 
-<dialog bind:this={dialog} class="bg-sheet text-ink border-strong m-auto w-96 border p-5" aria-label="keys of this screen" closedby="any">
+<dialog bind:this={dialog} class="m-auto w-96 border border-strong bg-sheet p-5 text-ink" aria-label="keys of this screen" closedby="any">
   <h2 class="mb-3 font-serif text-lg">Keys of this screen</h2>
   <ul>
     {#each keys.all as key (key.key + key.words)}
-      <li class="border-hairline flex justify-between border-b py-1"><span>{key.words}</span><KeyCap>{key.key}</KeyCap></li>
+      <li class="flex justify-between border-b border-hairline py-1"><span>{key.words}</span><KeyCap>{key.key}</KeyCap></li>
     {/each}
   </ul>
-  <p class="text-second mt-3">Keys work outside fields; Esc leaves a field.</p>
+  <p class="mt-3 text-second">Keys work outside fields; Esc leaves a field.</p>
 </dialog>

@@ -69,10 +69,14 @@
 >
   <table class="w-full border-collapse" aria-label={label}>
     <thead>
-      <tr class="text-second bg-ground border-ink sticky top-0 z-10 text-left text-[11.5px]">
+      <tr class="sticky top-0 z-10 border-ink bg-ground text-left text-[11.5px] text-second">
         {#each columns as column (column.id)}
-          <th class="border-ink border-b px-2 py-1.5 font-normal {column.right ? 'text-right' : ''} {column.hide ?? ''}" aria-sort={sortBy === column.id ? (down ? 'descending' : 'ascending') : undefined}>
-            {#if column.sort}<button class="hover:text-ink" onclick={() => sort(column)}>{column.head}{sortBy === column.id ? (down ? ' ↓' : ' ↑') : ''}</button>{:else}{column.head}{/if}
+          <th
+            class="border-b border-ink px-2 py-1.5 font-normal {column.right ? 'text-right' : ''} {column.hide ?? ''}"
+            aria-sort={sortBy === column.id ? (down ? 'descending' : 'ascending') : undefined}
+          >
+            {#if column.sort}<button class="hover:text-ink" onclick={() => sort(column)}>{column.head}{sortBy === column.id ? (down ? ' ↓' : ' ↑') : ''}</button
+              >{:else}{column.head}{/if}
           </th>
         {/each}
       </tr>
@@ -80,7 +84,7 @@
     <tbody bind:this={body}>
       {#each drawn as row, i (key(row))}
         <tr
-          class="border-hairline h-8 cursor-pointer border-b {i === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : 'hover:bg-focus-row'}"
+          class="h-8 cursor-pointer border-b border-hairline {i === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : 'hover:bg-focus-row'}"
           onclick={(e) => {
             at = i;
             if (!(e.target as Element).closest('a, button')) open();
@@ -95,5 +99,5 @@
       {/each}
     </tbody>
   </table>
-  {#if rows.length === 0}<p class="text-second p-6">{empty}</p>{/if}
+  {#if rows.length === 0}<p class="p-6 text-second">{empty}</p>{/if}
 </div>

@@ -57,16 +57,18 @@
 <div class="flex min-h-0 flex-1 flex-col px-5 pt-3">
   <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-3">
     <h1 class="font-serif text-[25px] leading-tight">{title} <em class="text-second">{onlyOpen ? open : all}</em></h1>
-    <span class="text-second ml-auto">{rows ? `${shown.length} of ${rows.length}` : ''}</span>
+    <span class="ml-auto text-second">{rows ? `${shown.length} of ${rows.length}` : ''}</span>
   </div>
   <div class="flex items-center gap-3 pb-2">
     <span class="text-second">show</span>
-    <button class="border-strong rounded-full border px-3 py-0.5 {onlyOpen ? 'bg-sheet' : ''}" aria-pressed={onlyOpen} onclick={() => (onlyOpen = !onlyOpen)}>{open}</button>
-    <input class="border-hairline w-64 border-b bg-transparent px-1 py-0.5" placeholder="and these words…" bind:value={filter} aria-label="filter by words" />
+    <button class="rounded-full border border-strong px-3 py-0.5 {onlyOpen ? 'bg-sheet' : ''}" aria-pressed={onlyOpen} onclick={() => (onlyOpen = !onlyOpen)}
+      >{open}</button
+    >
+    <input class="w-64 border-b border-hairline bg-transparent px-1 py-0.5" placeholder="and these words…" bind:value={filter} aria-label="filter by words" />
   </div>
   <Problem words={problem} />
   {#if rows}
     <List label={title} {columns} rows={shown} {path} {key} {cell} empty={filter ? 'Nothing has these words.' : empty} />
-    {#if foot}<div class="border-ink flex items-center gap-4 border-t-2 py-2">{@render foot(shown)}</div>{/if}
+    {#if foot}<div class="flex items-center gap-4 border-t-2 border-ink py-2">{@render foot(shown)}</div>{/if}
   {/if}
 </div>

@@ -32,7 +32,12 @@
           { id: 'poNumber', label: 'their PO', field: reading.poNumber, show: reading.poNumber.value },
           { id: 'wanted', label: 'there by', field: reading.wanted, show: reading.wanted.value ? day(reading.wanted.value) : null },
           { id: 'deliverTo', label: 'where to', field: reading.deliverTo, show: reading.deliverTo.value },
-          { id: 'incoterm', label: 'terms', field: reading.incoterm, show: [reading.incoterm.value, reading.incotermPlace.value].filter(Boolean).join(' ') || null },
+          {
+            id: 'incoterm',
+            label: 'terms',
+            field: reading.incoterm,
+            show: [reading.incoterm.value, reading.incotermPlace.value].filter(Boolean).join(' ') || null,
+          },
           { id: 'currency', label: 'currency', field: reading.currency, show: reading.currency.value },
           { id: 'paymentDays', label: 'pays in', field: reading.paymentDays, show: reading.paymentDays.value ? `${reading.paymentDays.value} days` : null },
         ].filter((r) => r.show || r.id === 'poNumber' || r.id === 'wanted'),
@@ -56,32 +61,48 @@
   }
 </script>
 
-<section class="bg-sheet border-hairline min-h-0 overflow-auto border border-l-0 p-5 max-lg:border-l" aria-label="the reading">
+<section class="min-h-0 overflow-auto border border-l-0 border-hairline bg-sheet p-5 max-lg:border-l" aria-label="the reading">
   {#if reading}
     <dl>
-      <div class="border-hairline grid grid-cols-[110px_1fr_auto] gap-2 border-b py-1">
-        <dt class="text-second">it is</dt><dd class="font-semibold">{kinds[reading.kind]}</dd>
+      <div class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-1">
+        <dt class="text-second">it is</dt>
+        <dd class="font-semibold">{kinds[reading.kind]}</dd>
       </div>
-      <div class="border-hairline grid grid-cols-[110px_1fr_auto] gap-2 border-b py-1 {lit === 'buyer' ? 'bg-focus-row' : ''}">
+      <div class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-1 {lit === 'buyer' ? 'bg-focus-row' : ''}">
         <dt class="text-second">buyer</dt>
         <dd class="font-semibold">
           {#if editing === 'buyer'}
-            <input class="border-ink bg-sheet w-full border px-1" aria-label="buyer" placeholder="part of the name" {@attach (i: HTMLInputElement) => i.focus()} oninput={(e) => lookBuyer(e.currentTarget.value)} onkeydown={(e) => e.key === 'Escape' && (editing = null)} />
-            {#each buyers as b (b.id)}<button class="hover:bg-focus-row block w-full py-0.5 text-left" onclick={() => ((editing = null), oncorrect('buyer', String(b.id)))}>{b.words}</button>{/each}
+            <input
+              class="w-full border border-ink bg-sheet px-1"
+              aria-label="buyer"
+              placeholder="part of the name"
+              {@attach (i: HTMLInputElement) => i.focus()}
+              oninput={(e) => lookBuyer(e.currentTarget.value)}
+              onkeydown={(e) => e.key === 'Escape' && (editing = null)}
+            />
+            {#each buyers as b (b.id)}<button
+                class="block w-full py-0.5 text-left hover:bg-focus-row"
+                onclick={() => ((editing = null), oncorrect('buyer', String(b.id)))}>{b.words}</button
+              >{/each}
           {:else}
             <button disabled={!open} class:needs={reading.buyerId === null} onclick={() => (editing = 'buyer')}>{reading.buyer.value ?? 'who is it?'}</button>
           {/if}
         </dd>
-        <dd class="text-second text-[12px]">{reading.buyer.how}</dd>
+        <dd class="text-[12px] text-second">{reading.buyer.how}</dd>
       </div>
       {#each rows as row (row.id)}
         <!-- svelte-ignore a11y_no_static_element_interactions -->
-        <div class="border-hairline grid grid-cols-[110px_1fr_auto] gap-2 border-b py-1 {lit === row.id ? 'bg-focus-row' : ''}" data-reads={row.id} onmouseenter={() => onlight(row.id)} onmouseleave={() => onlight(null)}>
+        <div
+          class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-1 {lit === row.id ? 'bg-focus-row' : ''}"
+          data-reads={row.id}
+          onmouseenter={() => onlight(row.id)}
+          onmouseleave={() => onlight(null)}
+        >
           <dt class="text-second">{row.label}</dt>
           <dd>
             {#if editing === row.id}
               <input
-                class="border-ink bg-sheet border px-1"
+                class="border border-ink bg-sheet px-1"
                 type={row.id === 'wanted' ? 'date' : 'text'}
                 aria-label={row.label}
                 value={row.field.value ?? ''}
@@ -95,13 +116,13 @@
               <button onclick={() => (editing = row.id)}>{row.show ?? '–'}</button>
             {:else}{row.show}{/if}
           </dd>
-          <dd class="text-second text-right text-[12px]">{row.field.value ? row.field.how : ''}</dd>
+          <dd class="text-right text-[12px] text-second">{row.field.value ? row.field.how : ''}</dd>
         </div>
       {/each}
     </dl>
     <table class="mt-3 w-full">
       <thead>
-        <tr class="text-second border-strong border-b text-[11.5px]">
+        <tr class="border-b border-strong text-[11.5px] text-second">
           <th class="w-6"><span class="sr-only">line</span></th><th class="py-1 text-left font-normal">what</th><th class="text-right font-normal">quantity</th>
           <th class="pl-3 text-right font-normal">their price</th><th class="w-16 text-right font-normal">sure</th>
         </tr>
@@ -110,28 +131,39 @@
         {#each reading.lines as l (l.no)}
           {@const here = line === l.no}
           <tr
-            class="border-hairline border-b align-top {here || lit === String(l.no) ? 'bg-focus-row' : ''} {here ? 'shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+            class="border-b border-hairline align-top {here || lit === String(l.no) ? 'bg-focus-row' : ''} {here ? 'shadow-[inset_3px_0_0_var(--ink)]' : ''}"
             data-reads={l.no}
             onmouseenter={() => onlight(String(l.no))}
             onmouseleave={() => onlight(null)}
           >
-            <td class="text-second py-1.5 pl-2">{l.no}</td>
+            <td class="py-1.5 pl-2 text-second">{l.no}</td>
             <td class="py-1.5">
               <button class="text-left" onclick={() => (line = l.no)}>
-                {#if l.itemCode}<span class="text-second font-mono text-[12px]">{l.itemCode}</span> <span class={here ? 'font-semibold' : ''}>{l.itemWords}</span>
+                {#if l.itemCode}<span class="font-mono text-[12px] text-second">{l.itemCode}</span>
+                  <span class={here ? 'font-semibold' : ''}>{l.itemWords}</span>
                 {:else}<span class="needs">{l.words}{l.theirCode ? `, ${l.theirCode}` : ''}?</span>{/if}
                 {#if l.note}<span class="text-second"> · {l.note}</span>{/if}
               </button>
-              {#if here}<div class="text-second text-[12px]">“{l.words}” · {l.itemHow}{l.quantityHow && l.quantityHow !== l.itemHow ? `; quantity ${l.quantityHow}` : ''}</div>{/if}
+              {#if here}<div class="text-[12px] text-second">
+                  “{l.words}” · {l.itemHow}{l.quantityHow && l.quantityHow !== l.itemHow ? `; quantity ${l.quantityHow}` : ''}
+                </div>{/if}
             </td>
             <td class="py-1.5 text-right whitespace-nowrap">
-              <span class:needs={l.needsYou && l.itemCode !== null}>{l.quantity === null ? '?' : plain(l.quantity)} {l.unitWord}{l.needsYou && l.itemCode ? ' ?' : ''}</span>
+              <span class:needs={l.needsYou && l.itemCode !== null}
+                >{l.quantity === null ? '?' : plain(l.quantity)} {l.unitWord}{l.needsYou && l.itemCode ? ' ?' : ''}</span
+              >
             </td>
-            <td class="py-1.5 pl-3 text-right whitespace-nowrap">{l.price === null ? '' : `${fixed(l.price, 2)}${l.priceBase === 1 ? '' : ` / ${plain(l.priceBase)}`}`}</td>
-            <td class="py-2.5 pl-3"><div class="bg-hairline h-[4px]" role="img" aria-label="{Math.round(l.sure * 100)} percent sure"><div class="bg-ink h-[4px]" style:width="{l.sure * 100}%"></div></div></td>
+            <td class="py-1.5 pl-3 text-right whitespace-nowrap"
+              >{l.price === null ? '' : `${fixed(l.price, 2)}${l.priceBase === 1 ? '' : ` / ${plain(l.priceBase)}`}`}</td
+            >
+            <td class="py-2.5 pl-3"
+              ><div class="h-[4px] bg-hairline" role="img" aria-label="{Math.round(l.sure * 100)} percent sure">
+                <div class="h-[4px] bg-ink" style:width="{l.sure * 100}%"></div>
+              </div></td
+            >
           </tr>
           {#if here && open}
-            <tr class="bg-focus-row border-hairline border-b shadow-[inset_3px_0_0_var(--ink)]">
+            <tr class="border-b border-hairline bg-focus-row shadow-[inset_3px_0_0_var(--ink)]">
               <td></td>
               <td colspan="4" class="pb-2">
                 <ul>
@@ -139,21 +171,34 @@
                     <li>
                       <button class="flex min-h-6 w-full items-baseline gap-2 py-0.5 text-left" onclick={() => onsettle(l, p.code, p.quantity, p.unit)}>
                         <KeyCap>{i + 1}</KeyCap><b>{plain(p.quantity)} {p.unitWord}</b>
-                        {#if p.code !== l.itemCode}<span class="text-second font-mono text-[12px]">{p.code}</span> {p.words}{/if}
-                        <span class="text-second ml-auto pr-1">{p.why}</span>
+                        {#if p.code !== l.itemCode}<span class="font-mono text-[12px] text-second">{p.code}</span> {p.words}{/if}
+                        <span class="ml-auto pr-1 text-second">{p.why}</span>
                       </button>
                     </li>
                   {/each}
                 </ul>
                 <div class="mt-1 flex flex-wrap items-center gap-3">
-                  <input class="border-strong bg-sheet w-72 border px-2 py-0.5" placeholder="another item, and how much: cleat 8 x 24" aria-label="another item for line {l.no}" bind:value={search} oninput={look} onkeydown={(e) => e.key === 'Enter' && hits?.items[0] && pick(l, hits.items[0].code)} />
-                  {#if l.itemCode && l.needsYou}<button onclick={() => onsettle(l, l.itemCode ?? '', l.quantity, l.unit)}><KeyCap>Y</KeyCap> it is right as read</button>{/if}
+                  <input
+                    class="w-72 border border-strong bg-sheet px-2 py-0.5"
+                    placeholder="another item, and how much: cleat 8 x 24"
+                    aria-label="another item for line {l.no}"
+                    bind:value={search}
+                    oninput={look}
+                    onkeydown={(e) => e.key === 'Enter' && hits?.items[0] && pick(l, hits.items[0].code)}
+                  />
+                  {#if l.itemCode && l.needsYou}<button onclick={() => onsettle(l, l.itemCode ?? '', l.quantity, l.unit)}
+                      ><KeyCap>Y</KeyCap> it is right as read</button
+                    >{/if}
                   <button onclick={() => onleaveout(l)}><KeyCap>L</KeyCap> not an item</button>
                 </div>
                 {#if hits}
                   <ul class="mt-1">
                     {#each hits.items as item (item.code)}
-                      <li><button class="hover:bg-sheet flex min-h-6 w-full gap-2 py-0.5 text-left" onclick={() => pick(l, item.code)}><span class="text-second font-mono text-[12px]">{item.code}</span> {item.words}</button></li>
+                      <li>
+                        <button class="flex min-h-6 w-full gap-2 py-0.5 text-left hover:bg-sheet" onclick={() => pick(l, item.code)}
+                          ><span class="font-mono text-[12px] text-second">{item.code}</span> {item.words}</button
+                        >
+                      </li>
                     {:else}<li class="text-second">Nothing is called so.</li>{/each}
                   </ul>
                 {/if}
@@ -163,9 +208,9 @@
         {/each}
       </tbody>
     </table>
-    {#each reading.charges as charge (charge.kind)}<p class="text-second mt-2">{charge.kind} on their order: {fixed(charge.amount, 2)}</p>{/each}
-    {#each reading.warnings as warning (warning)}<p class="text-notice mt-2">{warning}</p>{/each}
-    {#if reading.lines.length === 0}<p class="text-second mt-4">No lines could be read out of it. It can be put aside, with a word about what was done.</p>{/if}
+    {#each reading.charges as charge (charge.kind)}<p class="mt-2 text-second">{charge.kind} on their order: {fixed(charge.amount, 2)}</p>{/each}
+    {#each reading.warnings as warning (warning)}<p class="mt-2 text-notice">{warning}</p>{/each}
+    {#if reading.lines.length === 0}<p class="mt-4 text-second">No lines could be read out of it. It can be put aside, with a word about what was done.</p>{/if}
   {:else}
     <p class="text-second">There is no reading: {request.reason}</p>
   {/if}

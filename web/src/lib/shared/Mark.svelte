@@ -8,5 +8,7 @@
 {:else if outcome === 'notice'}
   <svg viewBox="0 0 10 10" class="inline size-[9px] shrink-0" role="img" aria-label="notice"><circle cx="5" cy="5" r="5" class="fill-notice" /></svg>
 {:else}
-  <svg viewBox="0 0 10 10" class="inline size-[9px] shrink-0" role="img" aria-label="clear"><path d="M1 5.5 4 8.5 9 1.5" class="stroke-clear fill-none" stroke-width="1.5" /></svg>
+  <svg viewBox="0 0 10 10" class="inline size-[9px] shrink-0" role="img" aria-label="clear"
+    ><path d="M1 5.5 4 8.5 9 1.5" class="fill-none stroke-clear" stroke-width="1.5" /></svg
+  >
 {/if}

@@ -3,8 +3,8 @@
 </script>
 
 {#if words}
-  <p role="alert" class="border-stop bg-sheet text-stop my-2 flex items-baseline gap-3 border-l-[3px] px-3 py-1.5">
+  <p role="alert" class="my-2 flex items-baseline gap-3 border-l-[3px] border-stop bg-sheet px-3 py-1.5 text-stop">
     <span>{words}</span>
-    {#if onclose}<button class="text-second ml-auto underline" onclick={onclose}>understood</button>{/if}
+    {#if onclose}<button class="ml-auto text-second underline" onclick={onclose}>understood</button>{/if}
   </p>
 {/if}

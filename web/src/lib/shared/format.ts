@@ -2,9 +2,7 @@ const minus = '\u2212';
 
 /** A number with exactly so many decimals, thousands apart, and a true minus. */
 export function fixed(value: number, decimals: number): string {
-  return value
-    .toLocaleString('en-IE', { minimumFractionDigits: decimals, maximumFractionDigits: decimals })
-    .replace('-', minus);
+  return value.toLocaleString('en-IE', { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).replace('-', minus);
 }
 
 /** A number with as many decimals as it has, at most six. */

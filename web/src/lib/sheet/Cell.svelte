@@ -74,7 +74,7 @@
 
 <td
   bind:this={cell}
-  class="{extra} {here ? 'outline-ink -outline-offset-1 focus:outline focus:outline-1' : ''}"
+  class="{extra} {here ? '-outline-offset-1 outline-ink focus:outline focus:outline-1' : ''}"
   tabindex={here ? 0 : -1}
   onclick={() => {
     if (here && !editing) begin(null);
@@ -85,7 +85,7 @@
 >
   {#if editing}
     <input
-      class="bg-sheet border-ink h-6 w-full min-w-16 border px-1 {column === 'item' ? '' : 'text-right'}"
+      class="h-6 w-full min-w-16 border border-ink bg-sheet px-1 {column === 'item' ? '' : 'text-right'}"
       value={first ?? textOf(line, column)}
       aria-label="{column} of line"
       {@attach ready}

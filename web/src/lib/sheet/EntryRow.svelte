@@ -35,9 +35,7 @@
     text = '';
     hits = null;
     asked++;
-    const edit = typed.startsWith('#')
-      ? { kind: 'addHeading' as const, value: typed.slice(1).trim() }
-      : { kind: 'add' as const, value: typed, field: chosen };
+    const edit = typed.startsWith('#') ? { kind: 'addHeading' as const, value: typed.slice(1).trim() } : { kind: 'add' as const, value: typed, field: chosen };
     if (!(await sheet.edit([edit]))) text = typed;
     await tick();
     input?.scrollIntoView({ block: 'nearest' });
@@ -73,14 +71,14 @@
   }
 </script>
 
-<tr class="border-hairline h-[31px] border-b {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}">
+<tr class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}">
   <td></td>
-  <td class="text-third text-right">{number}</td>
+  <td class="text-right text-third">{number}</td>
   <td colspan="8" class="relative pl-3">
     <input
       bind:this={input}
       bind:value={text}
-      class="placeholder:text-third w-full bg-transparent py-1 outline-none"
+      class="w-full bg-transparent py-1 outline-none placeholder:text-third"
       placeholder="item, quantity @price −discount, such as  thimble 12 x 20 ; # begins a heading"
       aria-label="add a line"
       role="combobox"
@@ -93,7 +91,12 @@
       onfocus={() => (sheet.line = null)}
     />
     {#if hits && here}
-      <ul id="entry-hits" role="listbox" aria-label="items" class="bg-sheet border-strong absolute bottom-full left-0 z-20 max-h-72 w-[min(640px,90vw)] overflow-auto border">
+      <ul
+        id="entry-hits"
+        role="listbox"
+        aria-label="items"
+        class="absolute bottom-full left-0 z-20 max-h-72 w-[min(640px,90vw)] overflow-auto border border-strong bg-sheet"
+      >
         {#each hits.items as item, i (item.code)}
           <li role="option" aria-selected={i === pick}>
             <button
@@ -105,13 +108,13 @@
                 void add();
               }}
             >
-              <span class="text-second w-24 shrink-0 font-mono text-[12px]">{item.code}</span>
+              <span class="w-24 shrink-0 font-mono text-[12px] text-second">{item.code}</span>
               <span class="truncate">{item.words}</span>
-              <span class="text-second ml-auto shrink-0">{item.list?.toFixed(2) ?? 'no price'} · {plain(item.freeHere)} {item.unitWord}</span>
+              <span class="ml-auto shrink-0 text-second">{item.list?.toFixed(2) ?? 'no price'} · {plain(item.freeHere)} {item.unitWord}</span>
             </button>
           </li>
         {:else}
-          <li class="text-second px-3 py-1">Nothing is called so; Enter keeps your words, and a check asks for the item.</li>
+          <li class="px-3 py-1 text-second">Nothing is called so; Enter keeps your words, and a check asks for the item.</li>
         {/each}
       </ul>
     {/if}

@@ -18,7 +18,9 @@
   const missing = $derived(new Set(findings.filter((f) => f.outcome === 'stop').map((f) => f.field)));
 
   const fields = $derived([
-    ...(isOrder ? [{ id: 'poNumber', label: 'their PO', value: head.poNumber ?? '', type: 'text' }] : [{ id: 'validUntil', label: 'holds until', value: head.validUntil ?? '', type: 'date' }]),
+    ...(isOrder
+      ? [{ id: 'poNumber', label: 'their PO', value: head.poNumber ?? '', type: 'text' }]
+      : [{ id: 'validUntil', label: 'holds until', value: head.validUntil ?? '', type: 'date' }]),
     { id: 'wanted', label: 'wanted', value: head.wanted ?? '', type: 'date' },
     { id: 'paymentDays', label: 'days to pay', value: head.paymentDays?.toString() ?? '', type: 'text' },
     { id: 'incoterm', label: 'Incoterm', value: head.incoterm ?? '', type: 'text' },
@@ -48,7 +50,7 @@
         {#if open === field.id}
           <input
             type={field.type}
-            class="border-ink bg-sheet h-6 border px-1"
+            class="h-6 border border-ink bg-sheet px-1"
             value={field.value}
             aria-label={field.label}
             {@attach (input: HTMLInputElement) => input.focus()}
@@ -60,7 +62,9 @@
           />
         {:else}
           <button
-            class="decoration-strong max-w-64 truncate align-bottom {sheet.view.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id) ? 'needs' : ''}"
+            class="max-w-64 truncate align-bottom decoration-strong {sheet.view.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id)
+              ? 'needs'
+              : ''}"
             disabled={!sheet.view.editable}
             onclick={() => (open = field.id)}
           >

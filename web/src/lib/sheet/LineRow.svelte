@@ -35,36 +35,41 @@
 </script>
 
 <tr
-  class="border-hairline h-[31px] border-b {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+  class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
   ondragover={(e) => e.preventDefault()}
   ondrop={drop}
   aria-current={here ? 'true' : undefined}
   data-line={line.key}
 >
-  <td class="w-7 pl-2 text-center">{#if worst}<Mark outcome={worst.outcome} />{/if}</td>
+  <td class="w-7 pl-2 text-center"
+    >{#if worst}<Mark outcome={worst.outcome} />{/if}</td
+  >
   <td
-    class="text-second w-8 cursor-grab text-right"
+    class="w-8 cursor-grab text-right text-second"
     draggable={sheet.view.editable}
     ondragstart={(e) => e.dataTransfer?.setData('text/x-line', String(line.key))}
     title={sheet.view.editable ? 'drag to another place, or Alt with an arrow' : undefined}>{line.kind === 'heading' ? '' : number}</td
   >
   {#if line.kind === 'heading'}
-    <Cell {sheet} {line} column="item" class="pl-3 pt-2">
+    <Cell {sheet} {line} column="item" class="pt-2 pl-3">
       <em class="font-serif text-[15.5px]">{line.words || 'heading'}</em>
     </Cell>
     <td colspan="5"></td>
-    <td class="text-second pr-3 text-right">{fixed(sum, decimals)}</td>
+    <td class="pr-3 text-right text-second">{fixed(sum, decimals)}</td>
     <td></td>
   {:else}
     <Cell {sheet} {line} column="item" class="max-w-0 truncate pl-3">
-      {#if line.code}<span class="text-second mr-1.5 font-mono text-[12px]">{line.code}</span>{/if}
+      {#if line.code}<span class="mr-1.5 font-mono text-[12px] text-second">{line.code}</span>{/if}
       {#if line.optional}<em class="font-serif">if wanted: </em>{/if}
       <span class={here ? 'font-semibold' : ''} class:needs={!line.code}>{line.words}</span>
       {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
     </Cell>
     <Cell {sheet} {line} column="quantity" class="w-20 text-right"><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell>
     <Cell {sheet} {line} column="price" class="w-24 text-right">
-      {#if line.netPrice === null}<span class="text-stop">no price</span>{:else}{fixed(line.handKind === 'discountPercent' ? (line.basePrice ?? 0) : line.netPrice, 4)}{#if line.priceBase !== 1}<span class="text-second">/{plain(line.priceBase)}</span>{/if}{/if}
+      {#if line.netPrice === null}<span class="text-stop">no price</span>{:else}{fixed(
+          line.handKind === 'discountPercent' ? (line.basePrice ?? 0) : line.netPrice,
+          4,
+        )}{#if line.priceBase !== 1}<span class="text-second">/{plain(line.priceBase)}</span>{/if}{/if}
     </Cell>
     <Cell {sheet} {line} column="discount" class="w-16 text-right">
       {#if line.discountPercent !== 0}<span class:needs>{plain(Number(line.discountPercent.toFixed(2)))} %</span>{/if}
@@ -78,11 +83,14 @@
           cost={line.cost}
           limit={line.floor}
           over={below}
-          label="net {line.netPrice}, cost {line.cost ?? 'unknown'}, floor {line.floor ?? 'none'}, list {line.listPrice}; margin {line.marginPercent ?? 'unknown'} percent"
+          label="net {line.netPrice}, cost {line.cost ?? 'unknown'}, floor {line.floor ?? 'none'}, list {line.listPrice}; margin {line.marginPercent ??
+            'unknown'} percent"
         />
       {/if}
     </Cell>
-    <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit">{#if asked !== null}<span class={asked < (line.netPrice ?? 0) ? 'text-stop' : 'text-second'}>{fixed(asked, 4)}</span>{/if}</td>
+    <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit"
+      >{#if asked !== null}<span class={asked < (line.netPrice ?? 0) ? 'text-stop' : 'text-second'}>{fixed(asked, 4)}</span>{/if}</td
+    >
     <td class="w-24 pr-3 text-right {asked === null ? '' : ''}" colspan={asked === null ? 2 : 1}>
       {#if line.netPrice !== null}{line.optional ? `(${fixed(line.net, decimals)})` : fixed(line.net, decimals)}{/if}
     </td>
@@ -90,27 +98,31 @@
   {/if}
 </tr>
 {#if here && line.kind === 'item' && (line.build.length > 0 || findings.length > 0)}
-  <tr class="bg-focus-row border-hairline border-b shadow-[inset_3px_0_0_var(--ink)]">
+  <tr class="border-b border-hairline bg-focus-row shadow-[inset_3px_0_0_var(--ink)]">
     <td colspan="2"></td>
     <td colspan="8" class="px-3 pt-1 pb-2">
       {#if line.build.length > 0}
         <ol class="flex flex-wrap items-start gap-x-2 gap-y-1" aria-label="price build">
           {#each line.build as step, i (i)}
-            {#if i > 0}<li class="text-second pt-1" aria-hidden="true">→</li>{/if}
+            {#if i > 0}<li class="pt-1 text-second" aria-hidden="true">→</li>{/if}
             <li>
               <div class="font-semibold">{fixed(step.price, 4)}</div>
-              <div class="text-second text-[12px]">{step.words}{#if step.to}, to {day(step.to)}{/if}</div>
+              <div class="text-[12px] text-second">
+                {step.words}{#if step.to}, to {day(step.to)}{/if}
+              </div>
             </li>
           {/each}
           {#if line.marginPercent !== null}
-            <li class="text-second pt-1" aria-hidden="true">→</li>
+            <li class="pt-1 text-second" aria-hidden="true">→</li>
             <li>
               <div class="font-semibold {below ? 'text-stop' : ''}">{fixed(line.marginPercent, 1)} % margin</div>
-              <div class="text-second text-[12px]">floor {line.floor === null ? 'none' : fixed(line.floor, 4)}, cost {line.cost === null ? 'unknown' : fixed(line.cost, 4)}</div>
+              <div class="text-[12px] text-second">
+                floor {line.floor === null ? 'none' : fixed(line.floor, 4)}, cost {line.cost === null ? 'unknown' : fixed(line.cost, 4)}
+              </div>
             </li>
           {/if}
           {#if sheet.view.editable && line.headroom !== null && !needs}
-            <li class="text-second ml-auto pt-1 text-[12px]">up to {plain(line.headroom)} % without asking</li>
+            <li class="ml-auto pt-1 text-[12px] text-second">up to {plain(line.headroom)} % without asking</li>
           {/if}
         </ol>
       {/if}
@@ -121,10 +133,10 @@
             {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
             {#if sheet.view.editable}
               {#each finding.cures as cure (cure.key)}
-                <button class="text-ink ml-2" onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
+                <button class="ml-2 text-ink" onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
               {/each}
               {#if onwaive && finding.outcome === 'stop' && finding.waiveBy !== 'nobody'}
-                <button class="text-ink ml-2" onclick={() => onwaive(finding)}><KeyCap>W</KeyCap> let it pass…</button>
+                <button class="ml-2 text-ink" onclick={() => onwaive(finding)}><KeyCap>W</KeyCap> let it pass…</button>
               {/if}
             {/if}
           </p>

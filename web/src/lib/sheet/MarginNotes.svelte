@@ -25,11 +25,11 @@
   });
 </script>
 
-<aside class="border-strong w-52 shrink-0 border-l border-dashed px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
+<aside class="w-52 shrink-0 border-l border-dashed border-strong px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
   {#if notes && sheet.focused}
     <h3 class="font-semibold">{sheet.focused.code ?? 'This line'}, this buyer</h3>
     {#each notes.toThisBuyer as sale (sale.document)}
-      <div class="text-second grid grid-cols-[1fr_auto_auto] gap-3" title={sale.document}>
+      <div class="grid grid-cols-[1fr_auto_auto] gap-3 text-second" title={sale.document}>
         <span>{day(sale.day)}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="w-16 text-right">{fixed(sale.netPrice, 4)}</span>
       </div>
     {:else}
@@ -38,7 +38,8 @@
     {#if notes.freeNow !== null}
       <h3 class="mt-3 font-semibold">Stock</h3>
       <p class="text-second">
-        {plain(notes.freeNow)} {notes.unitWord} free here{#if notes.nextIncoming}; {plain(notes.nextIncomingQuantity ?? 0)} {notes.unitWord} more on {day(notes.nextIncoming)}{/if}
+        {plain(notes.freeNow)}
+        {notes.unitWord} free here{#if notes.nextIncoming}; {plain(notes.nextIncomingQuantity ?? 0)} {notes.unitWord} more on {day(notes.nextIncoming)}{/if}
       </p>
     {/if}
     {#if notes.break}
@@ -47,7 +48,7 @@
     {/if}
     {#if notes.theyWrote}
       <h3 class="mt-3 font-semibold">They asked for</h3>
-      <p class="text-second font-serif text-[15px] leading-snug italic">“{notes.theyWrote}”</p>
+      <p class="font-serif text-[15px] leading-snug text-second italic">“{notes.theyWrote}”</p>
     {/if}
   {/if}
 </aside>

@@ -28,11 +28,11 @@
   );
 </script>
 
-<section class="bg-sheet border-hairline flex min-h-0 flex-1 border" aria-label="sheet" data-sheet>
+<section class="flex min-h-0 flex-1 border border-hairline bg-sheet" aria-label="sheet" data-sheet>
   <div class="min-w-0 flex-1 overflow-auto">
     <table class="w-full border-collapse">
       <thead>
-        <tr class="text-second bg-sheet sticky top-0 z-10 text-[11.5px]">
+        <tr class="sticky top-0 z-10 bg-sheet text-[11.5px] text-second">
           <th class="w-7 border-b border-(--strong)"><span class="sr-only">check</span></th>
           <th class="w-8 border-b border-(--strong)"><span class="sr-only">line</span></th>
           <th class="border-b border-(--strong) py-1.5 pl-3 text-left font-normal">what</th>
@@ -40,7 +40,9 @@
           <th class="w-24 border-b border-(--strong) text-right font-normal">price</th>
           <th class="w-16 border-b border-(--strong) text-right font-normal">less</th>
           <th class="w-[130px] border-b border-(--strong) pl-3 text-left font-normal max-md:hidden">cost · floor · list</th>
-          <th class="border-b border-(--strong) text-right font-normal {theirs ? 'w-24' : 'w-0'} max-md:hidden">{#if theirs}theirs{:else}<span class="sr-only">their price</span>{/if}</th>
+          <th class="border-b border-(--strong) text-right font-normal {theirs ? 'w-24' : 'w-0'} max-md:hidden"
+            >{#if theirs}theirs{:else}<span class="sr-only">their price</span>{/if}</th
+          >
           <th class="w-24 border-b border-(--strong) pr-3 text-right font-normal">{sheet.view.currency}</th>
           <th class="w-20 border-b border-(--strong) pr-3 text-right font-normal max-md:hidden">there by</th>
         </tr>
@@ -53,7 +55,7 @@
       </tbody>
     </table>
     {#if lines.length === 0}
-      <p class="text-second p-6">Nothing on it yet. Type an item’s code or a few words of its name, a quantity, and Enter; or paste rows from a spreadsheet.</p>
+      <p class="p-6 text-second">Nothing on it yet. Type an item’s code or a few words of its name, a quantity, and Enter; or paste rows from a spreadsheet.</p>
     {/if}
   </div>
   <MarginNotes {sheet} />

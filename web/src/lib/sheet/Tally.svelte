@@ -28,9 +28,9 @@
   }
 </script>
 
-<footer class="bg-sheet border-ink mt-3 mb-3 flex shrink-0 flex-wrap items-center gap-x-7 gap-y-2 border-t-2 px-3.5 py-2.5" aria-label="tally">
+<footer class="mt-3 mb-3 flex shrink-0 flex-wrap items-center gap-x-7 gap-y-2 border-t-2 border-ink bg-sheet px-3.5 py-2.5" aria-label="tally">
   <div class="w-52">
-    <div class="text-second text-[12px]">
+    <div class="text-[12px] text-second">
       margin {tally.marginPercent === null ? 'unknown' : `${fixed(tally.marginPercent, 1)} %`}{#if tally.linesWithoutCost}, {tally.linesWithoutCost} without cost{/if}
     </div>
     {#if tally.marginPercent !== null}
@@ -53,14 +53,17 @@
     {#if whole.length && sheet.stops.every((f) => f.line !== null)}<span class="text-second"> · {whole[0]!.words}</span>{/if}
   </div>
   <dl class="flex items-end gap-6 text-right">
-    <div><dt class="text-second text-[12px]">goods</dt><dd class="font-semibold">{fixed(tally.goods, d)}</dd></div>
+    <div>
+      <dt class="text-[12px] text-second">goods</dt>
+      <dd class="font-semibold">{fixed(tally.goods, d)}</dd>
+    </div>
     {#if tally.sheetDiscount || editing}
       <div>
-        <dt class="text-second text-[12px]">less {tally.sheetDiscountPercent ?? ''} %</dt>
+        <dt class="text-[12px] text-second">less {tally.sheetDiscountPercent ?? ''} %</dt>
         <dd class="font-semibold">
           {#if editing}
             <input
-              class="border-ink bg-sheet w-16 border px-1 text-right"
+              class="w-16 border border-ink bg-sheet px-1 text-right"
               aria-label="discount on the sheet, percent"
               value={tally.sheetDiscountPercent ?? ''}
               {@attach (input: HTMLInputElement) => input.focus()}
@@ -75,11 +78,20 @@
       </div>
     {/if}
     {#each tally.chargeLines as charge (charge.kind)}
-      <div><dt class="text-second text-[12px]">{charge.kind}{charge.byHand ? ', typed' : ''}</dt><dd class="font-semibold">{fixed(charge.amount, d)}</dd></div>
+      <div>
+        <dt class="text-[12px] text-second">{charge.kind}{charge.byHand ? ', typed' : ''}</dt>
+        <dd class="font-semibold">{fixed(charge.amount, d)}</dd>
+      </div>
     {/each}
     {#each tally.taxes as tax (tax.category + tax.percent)}
-      <div class="max-md:hidden"><dt class="text-second text-[12px]">{taxWords(tax)}</dt><dd class="font-semibold">{fixed(tax.tax, d)}</dd></div>
+      <div class="max-md:hidden">
+        <dt class="text-[12px] text-second">{taxWords(tax)}</dt>
+        <dd class="font-semibold">{fixed(tax.tax, d)}</dd>
+      </div>
     {/each}
-    <div><dt class="text-second text-[12px]">in all</dt><dd class="text-[15.5px] font-bold">{fixed(tally.totalWithTax, d)}</dd></div>
+    <div>
+      <dt class="text-[12px] text-second">in all</dt>
+      <dd class="text-[15.5px] font-bold">{fixed(tally.totalWithTax, d)}</dd>
+    </div>
   </dl>
 </footer>

@@ -35,11 +35,13 @@
   }
 </script>
 
-<dialog bind:this={dialog} class="bg-sheet text-ink border-strong m-auto w-[min(440px,94vw)] border p-5" aria-label={title}>
+<dialog bind:this={dialog} class="m-auto w-[min(440px,94vw)] border border-strong bg-sheet p-5 text-ink" aria-label={title}>
   <form onsubmit={submit} class="grid gap-3">
     <h2 class="font-serif text-lg">{title}</h2>
     <p class="text-second">{says}</p>
-    <label class="grid gap-1"><span class="text-second">{label}</span><textarea class="border-strong bg-sheet border p-2" rows="3" bind:value={words} required></textarea></label>
+    <label class="grid gap-1"
+      ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
+    >
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
     <div class="flex gap-2">
       <button class="btn btn-primary btn-sm" disabled={busy}>{button}</button>

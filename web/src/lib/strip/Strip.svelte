@@ -25,20 +25,24 @@
 </script>
 
 <div class="relative mx-0 h-[74px] text-[11.5px] max-md:hidden" aria-label="strip of the dossier" role="list">
-  <div class="bg-ink absolute top-9 left-0 h-[3px]" style:width="{NOW}%"></div>
-  <div class="bg-strong absolute top-[37px] right-0 h-px" style:left="{NOW}%"></div>
-  <div class="border-ink absolute top-3 h-12 border-l-2" style:left="{NOW}%"></div>
+  <div class="absolute top-9 left-0 h-[3px] bg-ink" style:width="{NOW}%"></div>
+  <div class="absolute top-[37px] right-0 h-px bg-strong" style:left="{NOW}%"></div>
+  <div class="absolute top-3 h-12 border-l-2 border-ink" style:left="{NOW}%"></div>
   <span class="absolute top-2 font-semibold" style:left="calc({NOW}% + 6px)">now</span>
   {#each shown as mark, i (i)}
     {@const spot = placed[i]!}
     {@const to = path(mark.document)}
     <div role="listitem">
       <span
-        class="absolute top-[33px] -ml-[4.5px] size-[9px] rounded-full {mark.ahead ? 'bg-ground border-second border' : 'bg-ink border-ground border'}"
+        class="absolute top-[33px] -ml-[4.5px] size-[9px] rounded-full {mark.ahead ? 'border border-second bg-ground' : 'border border-ground bg-ink'}"
         style:left="{spot.at}%"
       ></span>
       <span
-        class="absolute w-28 -translate-x-1/2 truncate text-center {spot.above ? (spot.at > NOW && spot.at < NOW + 8 ? 'top-[52px]' : 'top-[14px]') : 'top-[52px]'} {mark.ahead ? 'text-second' : ''}"
+        class="absolute w-28 -translate-x-1/2 truncate text-center {spot.above
+          ? spot.at > NOW && spot.at < NOW + 8
+            ? 'top-[52px]'
+            : 'top-[14px]'
+          : 'top-[52px]'} {mark.ahead ? 'text-second' : ''}"
         style:left="clamp(56px, {spot.at}%, calc({mark.ahead ? 100 : NOW}% - 60px))"
         title="{mark.words}, {day(mark.at)}{mark.who ? `, ${mark.who}` : ''}"
       >
@@ -46,5 +50,5 @@
       </span>
     </div>
   {/each}
-  {#if hidden > 0}<span class="text-third absolute top-[14px] left-[9%]">{hidden} more in the history</span>{/if}
+  {#if hidden > 0}<span class="absolute top-[14px] left-[9%] text-third">{hidden} more in the history</span>{/if}
 </div>

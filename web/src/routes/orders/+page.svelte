@@ -14,7 +14,7 @@
     { id: 'Goods', head: 'goods', sort: (o) => o.goods, hide: 'max-md:hidden' },
     { id: 'Money', head: 'money', sort: (o) => o.money, hide: 'max-md:hidden' },
     { id: 'total', head: 'with tax', right: true, sort: (o) => o.total },
-    { id: 'currency', head: '', sort: (o) => o.currency },
+    { id: 'currency', head: 'in', sort: (o) => o.currency },
     { id: 'via', head: 'via', sort: (o) => o.channel, hide: 'max-md:hidden' },
   ];
   const load = (open: boolean) => ask(api.GET('/api/orders', { params: { query: { open } } }));
@@ -40,8 +40,8 @@
   {#snippet cell(o, c)}
     {@const track = tracks(o).find((t) => t.name === c.id)}
     {#if track}
-      <span class="text-second block text-[11.5px] leading-4">{track.words}</span>
-      <span class="bg-hairline block h-[3px] w-20"><span class="block h-[3px] {track.tone}" style:width="{track.share}%"></span></span>
+      <span class="block text-[11.5px] leading-4 text-second">{track.words}</span>
+      <span class="block h-[3px] w-20 bg-hairline"><span class="block h-[3px] {track.tone}" style:width="{track.share}%"></span></span>
     {:else if c.id === 'number'}{o.number}
     {:else if c.id === 'buyer'}<span class="font-serif text-[15px]">{o.buyer}</span>
     {:else if c.id === 'po'}<span class="font-mono text-[12px]">{o.poNumber}</span>
@@ -52,6 +52,8 @@
   {/snippet}
   {#snippet foot(rows)}
     <span class="text-second">{rows.length} orders</span>
-    <span class="ml-auto flex gap-5 font-semibold">{#each sums(rows) as [currency, sum] (currency)}<span>{currency} {fixed(sum, 2)}</span>{/each}</span>
+    <span class="ml-auto flex gap-5 font-semibold"
+      >{#each sums(rows) as [currency, sum] (currency)}<span>{currency} {fixed(sum, 2)}</span>{/each}</span
+    >
   {/snippet}
 </ListPage>

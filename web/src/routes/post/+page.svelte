@@ -44,33 +44,42 @@
   <h1 class="font-serif text-[25px] leading-tight">Post room <em class="text-second">what went out, exactly as it went</em></h1>
   <Problem words={problem} />
   <div class="mt-3 grid min-h-0 flex-1 gap-4 pb-4 lg:grid-cols-[2fr_3fr]">
-    <ul class="border-ink min-h-0 overflow-auto border-t" aria-label="messages">
+    <ul class="min-h-0 overflow-auto border-t border-ink" aria-label="messages">
       {#each rows ?? [] as row, i (row.name)}
         <li>
-          <button class="border-hairline grid w-full grid-cols-[1fr_auto] gap-x-3 border-b px-2 py-1.5 text-left {one?.name === row.name ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : ''}" onclick={() => open(i)}>
+          <button
+            class="grid w-full grid-cols-[1fr_auto] gap-x-3 border-b border-hairline px-2 py-1.5 text-left {one?.name === row.name
+              ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]'
+              : ''}"
+            onclick={() => open(i)}
+          >
             <span class="truncate font-serif text-[15px]">{row.subject}</span><span class="text-second">{since(row.at)}</span>
-            <span class="text-second truncate">{row.to}</span><span class="text-second">{row.channel}</span>
+            <span class="truncate text-second">{row.to}</span><span class="text-second">{row.channel}</span>
           </button>
         </li>
       {:else}
-        <li class="text-second p-4">{rows ? 'Nothing went out yet. A quote that is sent and an order that is confirmed appear here.' : ''}</li>
+        <li class="p-4 text-second">{rows ? 'Nothing went out yet. A quote that is sent and an order that is confirmed appear here.' : ''}</li>
       {/each}
     </ul>
-    <article class="bg-sheet border-hairline min-h-0 overflow-auto border p-5" aria-label="the message">
+    <article class="min-h-0 overflow-auto border border-hairline bg-sheet p-5" aria-label="the message">
       {#if one}
-        <header class="border-strong text-second mb-3 border-b pb-3">
+        <header class="mb-3 border-b border-strong pb-3 text-second">
           {#if one.from}<p>From {one.from}</p>{/if}
           <p>To {one.to}</p>
           <p>Subject <b class="text-ink">{one.subject}</b></p>
           <p class="mt-2 flex flex-wrap gap-4">
-            {#each one.attachments as part, i (part.name)}<a class="underline" href="/api/demo/post/{one.name}/attachment/{i}" target="_blank" rel="noopener">{part.name}</a>{/each}
+            {#each one.attachments as part, i (part.name)}<a class="underline" href="/api/demo/post/{one.name}/attachment/{i}" target="_blank" rel="noopener"
+                >{part.name}</a
+              >{/each}
             <button class="underline" onclick={() => (raw = !raw)}>{raw ? 'as a letter' : 'exactly as it went'}</button>
           </p>
         </header>
         {#if raw || one.channel === 'edi'}
           <pre class="font-mono text-[11.5px] break-all whitespace-pre-wrap">{one.raw}</pre>
         {:else}
-          <p class="font-serif text-[16px] leading-relaxed break-words whitespace-pre-wrap">{#each parts as part, i (i)}{#if i % 2}<a class="underline" href={part}>{part}</a>{:else}{part}{/if}{/each}</p>
+          <p class="font-serif text-[16px] leading-relaxed break-words whitespace-pre-wrap">
+            {#each parts as part, i (i)}{#if i % 2}<a class="underline" href={part}>{part}</a>{:else}{part}{/if}{/each}
+          </p>
         {/if}
       {:else}<p class="text-second">Pick a message.</p>{/if}
     </article>

@@ -12,7 +12,7 @@
     { id: 'state', head: 'where it stands', sort: (q) => q.state },
     { id: 'until', head: 'holds until', right: true, sort: (q) => q.validUntil, hide: 'max-md:hidden' },
     { id: 'total', head: 'with tax', right: true, sort: (q) => q.total },
-    { id: 'currency', head: '', sort: (q) => q.currency },
+    { id: 'currency', head: 'in', sort: (q) => q.currency },
   ];
   const load = (open: boolean) => ask(api.GET('/api/quotes', { params: { query: { open } } }));
   const words = {

@@ -35,13 +35,16 @@
 <main class="mx-auto max-w-lg px-5 py-10">
   <p class="font-serif text-[19px] italic">Solvenda</p>
   <h1 class="mt-6 font-serif text-[25px]">{demo ? 'Who are you today?' : 'Sign in'}</h1>
-  {#if demo}<p class="text-second mt-1">{session.view?.seller}: a made-up house, so every door stands open.</p>{/if}
+  {#if demo}<p class="mt-1 text-second">{session.view?.seller}: a made-up house, so every door stands open.</p>{/if}
   <Problem words={problem} />
   {#if demo}
-    <ul class="border-ink mt-4 border-t">
+    <ul class="mt-4 border-t border-ink">
       {#each people as person (person.id)}
-        <li class="border-hairline border-b">
-          <button class="hover:bg-sheet flex w-full items-baseline justify-between px-2 py-1.5 text-left" onclick={() => enter(() => session.stepIn(person.id))}>
+        <li class="border-b border-hairline">
+          <button
+            class="flex w-full items-baseline justify-between px-2 py-1.5 text-left hover:bg-sheet"
+            onclick={() => enter(() => session.stepIn(person.id))}
+          >
             <span class="font-serif text-[16px]">{person.name}</span>
             <span class="text-second">{person.does}</span>
           </button>
@@ -56,8 +59,23 @@
         void enter(() => session.signIn(login, password));
       }}
     >
-      <label class="grid gap-1"><span class="text-second">name</span><input class="border-strong bg-sheet border px-2 py-1.5" bind:value={login} autocomplete="username" required /></label>
-      <label class="grid gap-1"><span class="text-second">password</span><input class="border-strong bg-sheet border px-2 py-1.5" type="password" bind:value={password} autocomplete="current-password" required /></label>
+      <label class="grid gap-1"
+        ><span class="text-second">name</span><input
+          class="border border-strong bg-sheet px-2 py-1.5"
+          bind:value={login}
+          autocomplete="username"
+          required
+        /></label
+      >
+      <label class="grid gap-1"
+        ><span class="text-second">password</span><input
+          class="border border-strong bg-sheet px-2 py-1.5"
+          type="password"
+          bind:value={password}
+          autocomplete="current-password"
+          required
+        /></label
+      >
       <button class="btn btn-primary">Sign in</button>
     </form>
   {/if}

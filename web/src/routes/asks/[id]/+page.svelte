@@ -55,57 +55,77 @@
 <Problem words={problem} />
 {#if view}
   <div class="mx-auto flex w-full max-w-[560px] flex-1 flex-col gap-3 px-4 pt-3 pb-4 text-[14px] lg:max-w-[1020px]">
-    {#if view.waiting}<p class="text-second text-right">{view.position || '–'} of {view.waiting}</p>{/if}
+    {#if view.waiting}<p class="text-right text-second">{view.position || '–'} of {view.waiting}</p>{/if}
     <div>
       <h1 class="font-serif text-[23px] leading-snug">{view.sentence}</h1>
-      <p class="text-second mt-1">
+      <p class="mt-1 text-second">
         {view.mine ? 'Yours to decide' : `With ${view.approver}`}: {view.fired.join('; ')}.
-        <em class="text-ink font-serif text-[16px]">“{view.why}”</em>
+        <em class="font-serif text-[16px] text-ink">“{view.why}”</em>
         <a class="font-mono text-[12px] underline" href="/{view.isOrder ? 'orders' : 'quotes'}/{view.subject}">{view.subject}</a>
       </p>
     </div>
     <div class="grid gap-3 lg:grid-cols-2">
-      <section class="bg-sheet border-hairline border p-4" aria-label="figures against limits">
+      <section class="border border-hairline bg-sheet p-4" aria-label="figures against limits">
         {#each view.rulers as r (r.words)}
           <div class="grid grid-cols-[118px_1fr_64px] items-center gap-3 py-1">
             <span class="text-second">{r.words}</span>
-            <Ruler from={r.from} to={r.to} at={r.figure} limit={r.sellersLimit} cost={r.moreIsWorse ? null : r.from} ring={r.before} over={over(r)} label="{r.words}: {r.figure} percent; {view.sellerFirst} may go to {r.sellersLimit ?? 'nothing'}, before {r.before ?? 'unknown'}" />
+            <Ruler
+              from={r.from}
+              to={r.to}
+              at={r.figure}
+              limit={r.sellersLimit}
+              cost={r.moreIsWorse ? null : r.from}
+              ring={r.before}
+              over={over(r)}
+              label="{r.words}: {r.figure} percent; {view.sellerFirst} may go to {r.sellersLimit ?? 'nothing'}, before {r.before ?? 'unknown'}"
+            />
             <b class="text-right {over(r) ? 'text-stop' : ''}">{fixed(r.figure, 1)} %</b>
           </div>
         {/each}
         <p class="mt-2">It costs {fixed(view.costs, 2)}; the whole of {fixed(view.total, 2)} {view.currency} still earns {fixed(view.earns, 2)}.</p>
-        <p class="text-second text-[12.5px]">Red tick: where {view.sellerFirst}’s own authority ends. Ring: before anything was given.</p>
+        <p class="text-[12.5px] text-second">Red tick: where {view.sellerFirst}’s own authority ends. Ring: before anything was given.</p>
       </section>
-      <section class="bg-sheet border-hairline border p-4" aria-label="the buyer">
+      <section class="border border-hairline bg-sheet p-4" aria-label="the buyer">
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">the buyer</span><span>{view.buyer}</span></div>
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">bought this year</span><span>{fixed(view.boughtThisYear, 2)}</span></div>
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
       </section>
       {#each view.lines as line (line.code)}
-        <section class="bg-sheet border-hairline border p-4" aria-label="line {line.code}">
-          <h2 class="font-semibold"><span class="text-second font-mono text-[12px] font-normal">{line.code}</span> {line.words}</h2>
+        <section class="border border-hairline bg-sheet p-4" aria-label="line {line.code}">
+          <h2 class="font-semibold"><span class="font-mono text-[12px] font-normal text-second">{line.code}</span> {line.words}</h2>
           <p class="text-second">
-            {line.quantity} at {line.netPrice === null ? '–' : fixed(line.netPrice, 4)}, was {line.basePrice === null ? '–' : fixed(line.basePrice, 4)}; floor {line.floor === null ? 'none' : fixed(line.floor, 4)}, margin
+            {line.quantity} at {line.netPrice === null ? '–' : fixed(line.netPrice, 4)}, was {line.basePrice === null ? '–' : fixed(line.basePrice, 4)}; floor {line.floor ===
+            null
+              ? 'none'
+              : fixed(line.floor, 4)}, margin
             {line.marginPercent === null ? 'unknown' : `${fixed(line.marginPercent, 1)} %`}
           </p>
           <h3 class="mt-2 font-semibold">Sold before</h3>
           {#each [...line.toThisBuyer, ...line.toOthers] as sale (sale.document + sale.quantity)}
-            <div class="text-second grid grid-cols-[64px_1fr_auto_76px] gap-2">
-              <span>{day(sale.day)}</span><span class="truncate">{sale.buyer}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="text-right">{fixed(sale.netPrice, 4)}</span>
+            <div class="grid grid-cols-[64px_1fr_auto_76px] gap-2 text-second">
+              <span>{day(sale.day)}</span><span class="truncate">{sale.buyer}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="text-right"
+                >{fixed(sale.netPrice, 4)}</span
+              >
             </div>
           {:else}<p class="text-second">never</p>{/each}
-          {#if line.stock !== null}<p class="mt-2 flex justify-between"><span class="text-second">in stock</span><span>{plain(line.stock)} {line.unitWord}{line.monthsOfStock !== null ? `, ${plain(line.monthsOfStock)} months’ worth` : ''}</span></p>{/if}
+          {#if line.stock !== null}<p class="mt-2 flex justify-between">
+              <span class="text-second">in stock</span><span
+                >{plain(line.stock)} {line.unitWord}{line.monthsOfStock !== null ? `, ${plain(line.monthsOfStock)} months’ worth` : ''}</span
+              >
+            </p>{/if}
         </section>
       {/each}
     </div>
     {#if view.mine}
-      <div class="bg-ground sticky bottom-0 mt-auto grid gap-2 pt-3 pb-1 sm:grid-cols-2">
+      <div class="sticky bottom-0 mt-auto grid gap-2 bg-ground pt-3 pb-1 sm:grid-cols-2">
         <button class="btn btn-primary" disabled={busy} onclick={grant}>Grant {highest ? `${plain(highest.figure)} %` : 'it'} <KeyCap>G</KeyCap></button>
         <button class="btn btn-outline" onclick={() => back?.open()}>Send back… <KeyCap>B</KeyCap></button>
       </div>
     {:else}
       <p class="mt-auto">
-        {{ waiting: `${view.approver} has it.`, granted: 'Granted.', sentBack: 'Sent back.', withdrawn: 'Withdrawn.' }[view.outcome]}{view.note ? ` “${view.note}”` : ''}
+        {{ waiting: `${view.approver} has it.`, granted: 'Granted.', sentBack: 'Sent back.', withdrawn: 'Withdrawn.' }[view.outcome]}{view.note
+          ? ` “${view.note}”`
+          : ''}
       </p>
     {/if}
   </div>

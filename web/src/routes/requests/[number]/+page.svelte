@@ -74,7 +74,14 @@
   }
 
   const settle = (l: Schemas['ReadLineView'], itemCode: string, quantity: number | null, unit: string | null) =>
-    run(() => ask(api.POST('/api/requests/{number}/settle', { params: { path: { number } }, body: { version: request!.version, line: l.no, itemCode, quantity, unit, remember: true } })));
+    run(() =>
+      ask(
+        api.POST('/api/requests/{number}/settle', {
+          params: { path: { number } },
+          body: { version: request!.version, line: l.no, itemCode, quantity, unit, remember: true },
+        }),
+      ),
+    );
   const leaveOut = (l: Schemas['ReadLineView']) =>
     run(() => ask(api.POST('/api/requests/{number}/leave-out/{line}', { params: { path: { number, line: l.no }, query: { version: request!.version } } })));
   const correct = (field: string, value: string) =>
@@ -113,15 +120,23 @@
     { key: 'ArrowUp', words: 'line before', run: () => move(-1) },
     ...(open && focused
       ? [
-          ...focused.proposals.map((p, i) => ({ key: String(i + 1), words: `${p.quantity} ${p.unitWord} ${p.code}`, run: () => void settle(focused, p.code, p.quantity, p.unit) })),
-          ...(focused.itemCode && focused.needsYou ? [{ key: 'y', words: 'right as read', run: () => void settle(focused, focused.itemCode ?? '', focused.quantity, focused.unit) }] : []),
+          ...focused.proposals.map((p, i) => ({
+            key: String(i + 1),
+            words: `${p.quantity} ${p.unitWord} ${p.code}`,
+            run: () => void settle(focused, p.code, p.quantity, p.unit),
+          })),
+          ...(focused.itemCode && focused.needsYou
+            ? [{ key: 'y', words: 'right as read', run: () => void settle(focused, focused.itemCode ?? '', focused.quantity, focused.unit) }]
+            : []),
           { key: 'l', words: 'not an item', run: () => void leaveOut(focused) },
         ]
       : []),
   ]);
 
   const wants = $derived(
-    reading ? { unclear: 'wrote', requestForQuotation: 'wants a price', order: 'orders', question: 'asks something', notForUs: 'wrote' }[reading.kind] : 'could not be read',
+    reading
+      ? { unclear: 'wrote', requestForQuotation: 'wants a price', order: 'orders', question: 'asks something', notForUs: 'wrote' }[reading.kind]
+      : 'could not be read',
   );
 </script>
 
@@ -133,26 +148,36 @@
       <div>
         <h1 class="font-serif text-[25px] leading-tight">{reading?.buyer.value ?? (request.from || request.subject)} <em class="text-second">{wants}</em></h1>
         <p class="text-second">
-          <span class="text-ink font-mono text-[12px]">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(request.receivedAt)} ago
-          {#if request.turnedInto}· became <a class="underline" href="/{request.turnedInto.startsWith('S') ? 'orders' : 'quotes'}/{request.turnedInto}">{request.turnedInto}</a>{/if}
+          <span class="font-mono text-[12px] text-ink">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(
+            request.receivedAt,
+          )} ago
+          {#if request.turnedInto}· became <a class="underline" href="/{request.turnedInto.startsWith('S') ? 'orders' : 'quotes'}/{request.turnedInto}"
+              >{request.turnedInto}</a
+            >{/if}
           {#if request.state === 'setAside'}· set aside: “{request.reason}”{/if}
           · <a class="underline" href="/api/requests/{request.number}/original" download>the original</a>
         </p>
       </div>
-      {#if request.position > 0}<p class="text-second">{request.position} of {request.waiting} waiting {#if request.next}<a href="/requests/{request.next}"><KeyCap>J</KeyCap> next</a>{/if}</p>{/if}
+      {#if request.position > 0}<p class="text-second">
+          {request.position} of {request.waiting} waiting {#if request.next}<a href="/requests/{request.next}"><KeyCap>J</KeyCap> next</a>{/if}
+        </p>{/if}
     </div>
     <div bind:this={desk} class="relative grid min-h-0 flex-1 lg:grid-cols-[2fr_3fr]">
       <Original {request} {lit} onlight={(of) => (lit = of)} />
       <ReadingPane {request} {lit} bind:line {open} onlight={(of) => (lit = of)} onsettle={settle} onleaveout={leaveOut} oncorrect={correct} />
       {#if thread}
-        <svg class="pointer-events-none absolute inset-0 size-full overflow-visible max-lg:hidden" aria-hidden="true"><path d={thread} class="stroke-ink fill-none" stroke-width="1.2" /></svg>
+        <svg class="pointer-events-none absolute inset-0 size-full overflow-visible max-lg:hidden" aria-hidden="true"
+          ><path d={thread} class="fill-none stroke-ink" stroke-width="1.2" /></svg
+        >
       {/if}
     </div>
     <footer class="flex flex-wrap items-center gap-3 py-3">
       {#if open}
         {#if reading?.lines.length}
           <button class="btn btn-primary btn-sm" onclick={() => turn(isOrder)}>{isOrder ? 'Make it an order' : 'Quote it'} <KeyCap>Enter</KeyCap></button>
-          <button class="btn btn-outline btn-sm" onclick={() => turn(!isOrder)}>{isOrder ? 'Quote it instead' : 'It is an order'} <KeyCap>{isOrder ? 'Q' : 'O'}</KeyCap></button>
+          <button class="btn btn-outline btn-sm" onclick={() => turn(!isOrder)}
+            >{isOrder ? 'Quote it instead' : 'It is an order'} <KeyCap>{isOrder ? 'Q' : 'O'}</KeyCap></button
+          >
         {/if}
         <button class="btn btn-outline btn-sm" onclick={() => asideDialog?.open()}>Set aside… <KeyCap>X</KeyCap></button>
         {#if focused?.needsYou}<span class="text-second">What you settle here is remembered: next time the same words from this buyer are read so.</span>{/if}
