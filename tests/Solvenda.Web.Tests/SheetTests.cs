@@ -1,0 +1,160 @@
+using System.Globalization;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Xunit;
+
+namespace Solvenda.Web.Tests;
+
+/// <summary>Quotes and prices through the real host.</summary>
+public sealed class SheetTests(House house) : IClassFixture<House>
+{
+    private static readonly CancellationToken Cancel = TestContext.Current.CancellationToken;
+
+    private static async Task<HttpResponseMessage> EditAsync(HttpClient client, JsonElement sheet, params object[] edits)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits") { Content = JsonContent.Create(edits) };
+        request.Headers.TryAddWithoutValidation("If-Match", $"\"{sheet.GetProperty("version").GetInt64()}\"");
+        return await client.SendAsync(request, Cancel);
+    }
+
+    private static async Task<(string Number, JsonElement Sheet)> NewQuoteAsync(HttpClient client, long buyer = 1)
+    {
+        var made = await (await client.PostAsJsonAsync("/api/quotes", new { buyerId = buyer, matter = "a test" }, Cancel)).JsonAsync();
+        var number = made.GetProperty("number").GetString()!;
+        return (number, (await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet"));
+    }
+
+    [Fact]
+    public async Task The_price_door_answers_with_build_tally_and_findings_and_stores_nothing()
+    {
+        var body = new { buyer = "Tressel & Vane Rigging", lines = new object[] { new { item = "BB2-10-NV", quantity = 180, discountPercent = 12 }, new { item = "NO-SUCH", quantity = 1 } } };
+        var view = await (await house.Machine().PostAsJsonAsync("/api/v1/price", body, Cancel)).JsonAsync();
+        var line = view.GetProperty("lines")[0];
+        Assert.Equal([2.42m, 2.2264m, 1.9592m], line.GetProperty("build").EnumerateArray().Select(s => s.GetProperty("price").GetDecimal()));
+        Assert.Equal((352.66m, 17.10m, 2.0823m), (line.GetProperty("net").GetDecimal(), line.GetProperty("marginPercent").GetDecimal(), line.GetProperty("floor").GetDecimal()));
+        Assert.Equal(433.77m, view.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
+        Assert.Contains(view.GetProperty("findings").EnumerateArray(), f => f.GetProperty("check").GetString() == "item" && f.GetProperty("outcome").GetString() == "stop");
+    }
+
+    [Theory]
+    [InlineData("""{"buyer":"nobody","lines":[]}""", "buyer_unknown")]
+    [InlineData("""{"buyer":"1","currency":"XXQ","lines":[]}""", "currency_unknown")]
+    [InlineData("""{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"netPrice":1,"discountPercent":2}]}""", "number")]
+    [InlineData("""{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"marginPercent":100}]}""", "number")]
+    public async Task The_price_door_refuses_by_code(string json, string code)
+    {
+        var answer = await house.Machine().PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
+        Assert.Equal((HttpStatusCode.UnprocessableEntity, code), (answer.StatusCode, await answer.CodeAsync()));
+    }
+
+    [Fact]
+    public async Task A_stale_edit_gets_409_with_what_changed_and_changes_nothing()
+    {
+        var (sorcha, nell) = (await house.AsAsync(4), await house.AsAsync(3));
+        var (number, sheet) = await NewQuoteAsync(sorcha);
+        var fresh = await (await EditAsync(sorcha, sheet, new { kind = "add", value = "SHK-BOW-10 x 12" })).JsonAsync();
+        Assert.Equal(49.80m, fresh.GetProperty("lines")[0].GetProperty("net").GetDecimal());
+        var stale = await EditAsync(nell, sheet, new { kind = "add", value = "THM-SS-12 x 5" });
+        Assert.Equal(HttpStatusCode.Conflict, stale.StatusCode);
+        var problem = await stale.JsonAsync();
+        Assert.Equal("stale", problem.GetProperty("code").GetString());
+        Assert.Contains("Sorcha Quill", problem.GetProperty("title").GetString(), StringComparison.Ordinal);
+        Assert.NotEmpty(problem.GetProperty("facts").EnumerateArray());
+        var now = await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync();
+        Assert.Equal(1, now.GetProperty("sheet").GetProperty("lines").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task Bad_input_says_what_was_kept_and_undo_brings_lines_back()
+    {
+        var sorcha = await house.AsAsync(4);
+        var (_, empty) = await NewQuoteAsync(sorcha);
+        var sheet = await (await EditAsync(sorcha, empty, new { kind = "add", value = "PS3-12-WH x 100 m" }, new { kind = "add", value = "eye splice x 2" })).JsonAsync();
+        var key = sheet.GetProperty("lines")[0].GetProperty("key").GetInt64();
+        foreach (var (field, value) in new[] { ("quantity", "a lot"), ("discount", "101"), ("margin", "100"), ("unit", "furlong"), ("item", "NO-SUCH") })
+        {
+            var refused = await EditAsync(sorcha, sheet, new { kind = "set", line = key, field, value });
+            Assert.Equal((field, HttpStatusCode.UnprocessableEntity), (field, refused.StatusCode));
+            Assert.Contains("kept", (await refused.JsonAsync()).GetProperty("title").GetString(), StringComparison.Ordinal);
+        }
+        var states = sheet.GetProperty("lines").EnumerateArray().Select(l => new
+        {
+            key = l.GetProperty("key").GetInt64(), kind = l.GetProperty("kind").GetString(), code = l.GetProperty("code").GetString(), words = l.GetProperty("words").GetString(), quantity = l.GetProperty("quantity").GetDecimal(),
+            unit = l.GetProperty("unit").GetString(), handKind = l.GetProperty("handKind").GetString(), handValue = l.GetProperty("handValue").GetDecimal(), optional = false, note = "",
+        }).ToArray();
+        var without = await (await EditAsync(sorcha, sheet, new { kind = "remove", line = key })).JsonAsync();
+        Assert.Equal(1, without.GetProperty("lines").GetArrayLength());
+        var back = await (await EditAsync(sorcha, without, new { kind = "restore", lines = states })).JsonAsync();
+        Assert.Equal(sheet.GetProperty("tally").GetRawText(), back.GetProperty("tally").GetRawText());
+    }
+
+    [Fact]
+    public async Task The_figures_of_a_granted_ask_cannot_be_passed_by_a_sheet_discount()
+    {
+        var (sorcha, paz) = (await house.AsAsync(4), await house.AsAsync(2));
+        var (number, empty) = await NewQuoteAsync(sorcha);
+        var sheet = await (await EditAsync(sorcha, empty, new { kind = "add", value = "BB2-10-NV x 180 m -12%" })).JsonAsync();
+        Assert.Equal("needed", sheet.GetProperty("approval").GetProperty("state").GetString());
+        var letter = new { to = "fionn@tresselvane.example", subject = "x", text = "{link}" };
+        Assert.Equal("stopped", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", letter, Cancel)).CodeAsync());
+        Assert.Equal("reason_missing", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/ask", new { why = " " }, Cancel)).CodeAsync());
+        var asked = await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/ask", new { why = "they must have it" }, Cancel)).JsonAsync();
+        var ask = asked.GetProperty("asks")[0].GetProperty("id").GetInt64();
+
+        // Havergal leads too, but her authority ends at 5 %.
+        var nell = await house.AsAsync(3);
+        Assert.Equal(HttpStatusCode.Forbidden, (await nell.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await paz.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode);
+        Assert.Equal("ask_decided", await (await paz.PostAsJsonAsync($"/api/asks/{ask}/send-back", new { note = "no" }, Cancel)).CodeAsync());
+
+        var granted = (await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet");
+        var worse = await (await EditAsync(sorcha, granted, new { kind = "set", field = "sheetDiscount", value = "1" })).JsonAsync();
+        Assert.Equal("needed", worse.GetProperty("approval").GetProperty("state").GetString());
+        Assert.Equal("drafting", (await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("state").GetString());
+        Assert.Equal("stopped", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", letter, Cancel)).CodeAsync());
+    }
+
+    [Fact]
+    public async Task A_link_answers_only_for_the_live_revision()
+    {
+        var sorcha = await house.AsAsync(4);
+        var (number, empty) = await NewQuoteAsync(sorcha, 14);
+        await EditAsync(sorcha, empty, new { kind = "add", value = "SHK-BOW-10 x 10" });
+        Assert.Equal("link_missing", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", new { to = "a@b.example", subject = "x", text = "no link" }, Cancel)).CodeAsync());
+        Assert.Equal("address", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", new { to = "nowhere", subject = "x", text = "{link}" }, Cancel)).CodeAsync());
+        var first = await SendAsync(sorcha, number, "first");
+        await sorcha.PostAsync($"/api/quotes/{number}/revise", null, Cancel);
+        var buyer = house.CreateClient();
+        var refused = await buyer.PostAsJsonAsync($"/api/offers/{first}/accept", new { name = "A", poNumber = "1" }, Cancel);
+        Assert.Equal("offer_closed", await refused.CodeAsync());
+        Assert.Contains("newer revision", (await refused.JsonAsync()).GetProperty("title").GetString(), StringComparison.Ordinal);
+
+        var second = await SendAsync(sorcha, number, "second");
+        Assert.Equal("name_missing", await (await buyer.PostAsJsonAsync($"/api/offers/{second}/accept", new { name = " " }, Cancel)).CodeAsync());
+        Assert.Equal("reason_missing", await (await buyer.PostAsJsonAsync($"/api/offers/{second}/decline", new { reason = "" }, Cancel)).CodeAsync());
+        Assert.Equal(HttpStatusCode.OK, (await buyer.PostAsJsonAsync($"/api/offers/{second}/decline", new { reason = "10 % too dear" }, Cancel)).StatusCode);
+        Assert.Equal("offer_closed", await (await buyer.PostAsJsonAsync($"/api/offers/{second}/accept", new { name = "A" }, Cancel)).CodeAsync());
+        Assert.Equal("quote_state", await (await sorcha.PostAsync($"/api/quotes/{number}/order", null, Cancel)).CodeAsync());
+        Assert.Equal("link_unknown", await (await buyer.GetAsync($"/api/offers/{second}x", Cancel)).CodeAsync());
+        var offer = await (await buyer.GetAsync($"/api/offers/{second}", Cancel)).Content.ReadAsStringAsync(Cancel);
+        Assert.DoesNotContain("margin", offer, StringComparison.OrdinalIgnoreCase);
+        Assert.DoesNotContain("cost", offer, StringComparison.OrdinalIgnoreCase);
+    }
+
+    // The link stands only in the letter: it is taken from where the letter arrived.
+    private static async Task<string> SendAsync(HttpClient client, string number, string subject)
+    {
+        var sent = await client.PostAsJsonAsync($"/api/quotes/{number}/send", new { to = "office@gullrockboatyard.example", subject, text = "here: {link}" }, Cancel);
+        Assert.Equal(HttpStatusCode.OK, sent.StatusCode);
+        for (var tries = 0; tries < 100; tries++)
+        {
+            var post = await (await client.GetAsync("/api/demo/post", Cancel)).JsonAsync();
+            var name = post.EnumerateArray().Where(p => p.GetProperty("subject").GetString() == subject).Select(p => p.GetProperty("name").GetString()).FirstOrDefault();
+            if (name is not null)
+                return (await (await client.GetAsync($"/api/demo/post/{name}", Cancel)).JsonAsync()).GetProperty("text").GetString()!.Trim().Split('/')[^1];
+            await Task.Delay(100, Cancel);
+        }
+        throw new InvalidOperationException(string.Create(CultureInfo.InvariantCulture, $"The letter “{subject}” did not arrive."));
+    }
+}
