@@ -95,20 +95,20 @@ public static class Policies
     [
         new("discount", "line discount", RouteStyle.FirstAble,
             (f, a) => f.HighestLineDiscount > 0 && f.HighestLineDiscount > (a.DiscountPercent ?? 0m),
-            (f, a) => FormattableString.Invariant($"{f.HighestLineDiscount:0.##} % discount on a line; {a.DiscountPercent ?? 0m:0.##} % is yours to give")),
+            (f, a) => FormattableString.Invariant($"{f.HighestLineDiscount:0.##} % discount on a line, {a.DiscountPercent ?? 0m:0.##} % may be given alone")),
         new("sheet-discount", "sheet discount", RouteStyle.FirstAble,
             (f, a) => f.SheetDiscount > 0 && f.SheetDiscount > (a.DiscountPercent ?? 0m),
-            (f, a) => FormattableString.Invariant($"{f.SheetDiscount:0.##} % discount on all; {a.DiscountPercent ?? 0m:0.##} % is yours to give")),
+            (f, a) => FormattableString.Invariant($"{f.SheetDiscount:0.##} % discount on all, {a.DiscountPercent ?? 0m:0.##} % may be given alone")),
         new("margin", "line margin", RouteStyle.FirstAble,
             (f, a) => f.LeastLineMargin is { } m && m < (a.LeastMarginPercent ?? decimal.MaxValue),
-            (f, a) => FormattableString.Invariant($"{f.LeastLineMargin:0.0} % margin on a line; yours ends at {a.LeastMarginPercent:0.##} %")),
+            (f, a) => FormattableString.Invariant($"{f.LeastLineMargin:0.0} % margin on a line, {a.LeastMarginPercent:0.##} % is the least alone")),
         // The floor binds the seller's own level; whoever may sell at the margin that results may also pass the floor.
         new("floor", "below the floor", RouteStyle.FirstAble,
             (f, a) => f.LinesBelowFloor > 0 && (a.LeastMarginPercent is not { } least || least > FloorPassMargin || f.LeastLineMargin < least),
             (f, _) => f.LinesBelowFloor == 1 ? "a line is below its floor" : FormattableString.Invariant($"{f.LinesBelowFloor} lines are below their floor")),
         new("value", "value", RouteStyle.FirstAble,
             (f, a) => f.ValueHome > (a.Value ?? 0m),
-            (f, a) => FormattableString.Invariant($"worth {f.ValueHome:#,0} in home currency; {a.Value ?? 0m:#,0} is yours")),
+            (f, a) => FormattableString.Invariant($"worth {f.ValueHome:#,0} in home currency, {a.Value ?? 0m:#,0} may be sold alone")),
     ];
 
     /// <summary>Who may pass a floor at all: an authority that reaches down to this margin or further, which sellers' do not.</summary>

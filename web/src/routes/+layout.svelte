@@ -91,9 +91,20 @@
             >
           {/each}
         </nav>
-        <div class="ml-auto flex items-center gap-6 max-md:hidden">
-          <Finder bind:this={finder} {actions} mayWrite={session.person.mayWrite} />
-          <button class="whitespace-nowrap" onclick={leave} title={session.view?.demo ? 'step in as somebody else' : 'sign out'}>{session.person.name}</button>
+        <div class="ml-auto flex items-center gap-6">
+          <div class="max-md:hidden"><Finder bind:this={finder} {actions} mayWrite={session.person.mayWrite} /></div>
+          <button
+            class="whitespace-nowrap"
+            onclick={leave}
+            aria-label="{session.person.name}, {session.view?.demo ? 'step in as somebody else' : 'sign out'}"
+            title={session.view?.demo ? 'step in as somebody else' : 'sign out'}
+            ><span class="max-md:hidden">{session.person.name}</span><span class="md:hidden" aria-hidden="true"
+              >{session.person.name
+                .split(' ')
+                .map((n) => n[0])
+                .join('')}</span
+            ></button
+          >
         </div>
       </header>
       <main class="flex min-h-0 flex-1 flex-col overflow-y-auto">{@render children()}</main>

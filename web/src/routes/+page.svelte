@@ -95,13 +95,13 @@
             <li data-item class="border-b border-hairline {n === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : ''}">
               <a
                 href={item.path}
-                class="grid grid-cols-[84px_1fr_auto] items-baseline gap-x-3 px-2 py-1.5 md:grid-cols-[92px_1fr_110px_130px_96px]"
+                class="grid grid-cols-[1fr_auto] items-baseline gap-x-3 px-2 py-1.5 md:grid-cols-[92px_1fr_110px_130px_96px]"
                 onfocus={() => (at = n)}
                 onmouseenter={() => (at = n)}
               >
-                <span class="font-mono text-[12px]">{item.number}</span>
+                <span class="font-mono text-[12px] max-md:col-span-2">{item.number}</span>
                 <span class="min-w-0">
-                  <span class="block truncate font-serif text-[16px] leading-5">{item.buyer}</span>
+                  <span class="block font-serif text-[16px] leading-5 md:truncate">{item.buyer}</span>
                   <span class="block truncate text-second"
                     ><span class="needs text-ink">{item.reason}</span>{#if item.rest}&ensp;{item.rest}{/if}</span
                   >
@@ -133,7 +133,12 @@
           <span class="absolute -translate-y-1/2 text-[11.5px] text-third" style:top="{top(hour)}%">{String(hour).padStart(2, '0')}</span>
           <span class="absolute left-10 h-px w-2.5 bg-strong" style:top="{top(hour)}%"></span>
         {/each}
-        <div class="absolute right-0 left-10 h-0.5 bg-ink" style:top="{top(nowHour)}%" role="img" aria-label="now"></div>
+        {#if nowHour >= 8 && nowHour <= 18.5}<div
+            class="absolute right-0 left-10 h-0.5 bg-ink"
+            style:top="{top(nowHour)}%"
+            role="img"
+            aria-label="now"
+          ></div>{/if}
         {#each day as mark, i (i)}
           <span class="absolute left-[40px] size-[9px] -translate-y-1/2 rounded-full border border-second bg-ground" style:top="{mark.top}%"></span>
           <p class="absolute right-0 left-16 -translate-y-1/2 leading-snug" style:top="{mark.top}%">

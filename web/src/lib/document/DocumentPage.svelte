@@ -22,7 +22,7 @@
   // svelte-ignore state_referenced_locally
   let doc = $state.raw(given);
   // svelte-ignore state_referenced_locally
-  const sheet = new SheetState(given.sheet, reload);
+  const sheet = new SheetState(given.sheet, reload, session.person?.mayWrite ?? false);
   let problem = $state('');
   let terms = $state<HeadTerms>();
   let history = $state<History>();
@@ -117,7 +117,7 @@
   const focusFindings = $derived(sheet.view.findings.filter((f) => f.line === sheet.line || f.line === null));
   useKeys(() => [
     ...(next.key ? [{ key: next.key.toLowerCase(), words: next.words, run: act }] : []),
-    ...(sheet.view.editable
+    ...(sheet.editable
       ? [
           { key: 'Ctrl+z', words: 'undo', run: sheet.undo },
           {
@@ -166,7 +166,7 @@
       <span class="text-second">{sheet.view.currency} with tax</span>
     </p>
     <div class="flex items-center gap-2">
-      {#if next.words}
+      {#if next.words && sheet.mayWrite}
         <button class="btn btn-primary btn-sm" disabled={!next.possible} aria-describedby={next.why ? 'why-not' : undefined} onclick={act}>
           {next.words}{#if next.key && next.possible}<KeyCap>{next.key}</KeyCap>{/if}
         </button>
@@ -189,14 +189,14 @@
       {/each}
     </ul>
   {/if}
-  <HeadTerms bind:this={terms} {sheet} {isOrder} oncure={cure} onwaive={isOrder ? waive : null} />
-  <Sheet {sheet} oncure={cure} onwaive={isOrder ? waive : null} />
+  <HeadTerms bind:this={terms} {sheet} {isOrder} oncure={cure} onwaive={isOrder && decides ? waive : null} />
+  <Sheet {sheet} oncure={cure} onwaive={isOrder && decides ? waive : null} />
   <Tally {sheet} />
   <p class="flex flex-wrap gap-4 pb-2 text-second">
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
     {#if !isOrder}<a href="/api/quotes/{number}/print" target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>{/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
-    {#if sheet.view.editable}<span class="max-md:hidden">kept as you type; <KeyCap>Ctrl Z</KeyCap> undoes</span>{/if}
+    {#if sheet.editable}<span class="max-md:hidden">kept as you type; <KeyCap>Ctrl Z</KeyCap> undoes</span>{/if}
   </p>
 </div>
 

@@ -26,7 +26,7 @@
   };
 </script>
 
-<svg viewBox="0 0 130 18" class="h-[18px] w-full max-w-[200px]" role="img" aria-label={label} preserveAspectRatio="none">
+<svg viewBox="0 0 130 18" class="h-auto w-full max-w-[210px]" role="img" aria-label={label}>
   <line x1="6" x2="124" y1="13" y2="13" class="stroke-strong" vector-effect="non-scaling-stroke" />
   {#if cost !== null}
     <rect x="6" y="11.5" height="3" width={Math.max(0, x(cost) - 6)} class="fill-cost" />

@@ -23,7 +23,7 @@
   });
 
   function begin(text: string | null) {
-    if (!sheet.view.editable) return;
+    if (!sheet.editable) return;
     first = text;
     sheet.editing = true;
   }
@@ -35,6 +35,7 @@
 
   function cellKeys(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey) return;
+    if (!sheet.editable && (event.altKey || event.key === 'Delete')) return;
     const moves: Record<string, () => void> = {
       ArrowDown: () => sheet.move(1),
       ArrowUp: () => sheet.move(-1),

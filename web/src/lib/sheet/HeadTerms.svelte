@@ -62,10 +62,10 @@
           />
         {:else}
           <button
-            class="max-w-64 truncate align-bottom decoration-strong {sheet.view.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id)
+            class="max-w-64 truncate align-bottom decoration-strong {sheet.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id)
               ? 'needs'
               : ''}"
-            disabled={!sheet.view.editable}
+            disabled={!sheet.editable}
             onclick={() => (open = field.id)}
           >
             {field.value ? (field.type === 'date' ? day(field.value) : field.value) : missing.has(field.id) ? 'missing' : '–'}
@@ -86,7 +86,7 @@
           <a class="underline" href="/{document.startsWith('S') ? 'orders' : 'requests'}/{document}">{document}</a>
         {/each}
         {#if sheet.view.editable && finding.outcome === 'stop'}
-          {#each finding.cures as cure (cure.key)}
+          {#each sheet.editable ? finding.cures : [] as cure (cure.key)}
             <button onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
           {/each}
           {#if onwaive && finding.waiveBy !== 'nobody'}

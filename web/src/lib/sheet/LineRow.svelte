@@ -46,9 +46,9 @@
   >
   <td
     class="w-8 cursor-grab text-right text-second"
-    draggable={sheet.view.editable}
+    draggable={sheet.editable}
     ondragstart={(e) => e.dataTransfer?.setData('text/x-line', String(line.key))}
-    title={sheet.view.editable ? 'drag to another place, or Alt with an arrow' : undefined}>{line.kind === 'heading' ? '' : number}</td
+    title={sheet.editable ? 'drag to another place, or Alt with an arrow' : undefined}>{line.kind === 'heading' ? '' : number}</td
   >
   {#if line.kind === 'heading'}
     <Cell {sheet} {line} column="item" class="pt-2 pl-3">
@@ -121,7 +121,7 @@
               </div>
             </li>
           {/if}
-          {#if sheet.view.editable && line.headroom !== null && !needs}
+          {#if sheet.editable && line.headroom !== null && !needs}
             <li class="ml-auto pt-1 text-[12px] text-second">up to {plain(line.headroom)} % without asking</li>
           {/if}
         </ol>
@@ -132,7 +132,7 @@
             {finding.words}
             {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
             {#if sheet.view.editable}
-              {#each finding.cures as cure (cure.key)}
+              {#each sheet.editable ? finding.cures : [] as cure (cure.key)}
                 <button class="ml-2 text-ink" onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
               {/each}
               {#if onwaive && finding.outcome === 'stop' && finding.waiveBy !== 'nobody'}

@@ -51,7 +51,7 @@
         {#each lines as line, i (line.key)}
           <LineRow {sheet} {line} number={numbers[i]!} sum={sums[i]!} {oncure} {onwaive} />
         {/each}
-        {#if sheet.view.editable}<EntryRow {sheet} number={numbers.reduce((a, b) => Math.max(a, b), 0) + 1} />{/if}
+        {#if sheet.editable}<EntryRow {sheet} number={numbers.reduce((a, b) => Math.max(a, b), 0) + 1} />{/if}
       </tbody>
     </table>
     {#if lines.length === 0}

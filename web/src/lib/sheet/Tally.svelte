@@ -21,7 +21,7 @@
     return `${without}${plain(you.upToPercent)} % on all${beyond}${further}`;
   });
 
-  useKeys(() => (sheet.view.editable ? [{ key: 'd', words: 'discount on the sheet', run: () => (editing = true) }] : []));
+  useKeys(() => (sheet.editable ? [{ key: 'd', words: 'discount on the sheet', run: () => (editing = true) }] : []));
 
   function taxWords(tax: { category: string; percent: number }) {
     return { S: `tax ${plain(tax.percent)} %`, K: 'reverse charge', G: 'export, no tax', E: 'exempt', Z: 'tax 0 %' }[tax.category] ?? `tax ${tax.category}`;

@@ -28,12 +28,18 @@ export class SheetState {
   #reload: () => Promise<void>;
 
   /** @param reload fetches the document anew, after somebody else changed it. */
-  constructor(view: SheetView, reload: () => Promise<void>) {
+  constructor(
+    view: SheetView,
+    reload: () => Promise<void>,
+    readonly mayWrite = true,
+  ) {
     this.view = view;
     this.line = view.lines.find((l) => l.kind === 'item')?.key ?? null;
     this.#reload = reload;
   }
 
+  /** Whether this person may change it, and it may be changed. */
+  editable = $derived(this.view.editable && this.mayWrite);
   focused = $derived(this.view.lines.find((l) => l.key === this.line) ?? null);
   stops = $derived(this.view.findings.filter((f) => f.outcome === 'stop'));
   notices = $derived(this.view.findings.filter((f) => f.outcome === 'notice'));

@@ -64,8 +64,8 @@
         <a class="font-mono text-[12px] underline" href="/{view.isOrder ? 'orders' : 'quotes'}/{view.subject}">{view.subject}</a>
       </p>
     </div>
-    <div class="grid gap-3 lg:grid-cols-2">
-      <section class="border border-hairline bg-sheet p-4" aria-label="figures against limits">
+    <div class="gap-3 lg:columns-2">
+      <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="figures against limits">
         {#each view.rulers as r (r.words)}
           <div class="grid grid-cols-[118px_1fr_64px] items-center gap-3 py-1">
             <span class="text-second">{r.words}</span>
@@ -85,13 +85,13 @@
         <p class="mt-2">It costs {fixed(view.costs, 2)}; the whole of {fixed(view.total, 2)} {view.currency} still earns {fixed(view.earns, 2)}.</p>
         <p class="text-[12.5px] text-second">Red tick: where {view.sellerFirst}’s own authority ends. Ring: before anything was given.</p>
       </section>
-      <section class="border border-hairline bg-sheet p-4" aria-label="the buyer">
+      <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="the buyer">
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">the buyer</span><span>{view.buyer}</span></div>
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">bought this year</span><span>{fixed(view.boughtThisYear, 2)}</span></div>
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
       </section>
       {#each view.lines as line (line.code)}
-        <section class="border border-hairline bg-sheet p-4" aria-label="line {line.code}">
+        <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="line {line.code}">
           <h2 class="font-semibold"><span class="font-mono text-[12px] font-normal text-second">{line.code}</span> {line.words}</h2>
           <p class="text-second">
             {line.quantity} at {line.netPrice === null ? '–' : fixed(line.netPrice, 4)}, was {line.basePrice === null ? '–' : fixed(line.basePrice, 4)}; floor {line.floor ===
