@@ -80,8 +80,16 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         }
         var states = sheet.GetProperty("lines").EnumerateArray().Select(l => new
         {
-            key = l.GetProperty("key").GetInt64(), kind = l.GetProperty("kind").GetString(), code = l.GetProperty("code").GetString(), words = l.GetProperty("words").GetString(), quantity = l.GetProperty("quantity").GetDecimal(),
-            unit = l.GetProperty("unit").GetString(), handKind = l.GetProperty("handKind").GetString(), handValue = l.GetProperty("handValue").GetDecimal(), optional = false, note = "",
+            key = l.GetProperty("key").GetInt64(),
+            kind = l.GetProperty("kind").GetString(),
+            code = l.GetProperty("code").GetString(),
+            words = l.GetProperty("words").GetString(),
+            quantity = l.GetProperty("quantity").GetDecimal(),
+            unit = l.GetProperty("unit").GetString(),
+            handKind = l.GetProperty("handKind").GetString(),
+            handValue = l.GetProperty("handValue").GetDecimal(),
+            optional = false,
+            note = "",
         }).ToArray();
         var without = await (await EditAsync(sorcha, sheet, new { kind = "remove", line = key })).JsonAsync();
         Assert.Equal(1, without.GetProperty("lines").GetArrayLength());

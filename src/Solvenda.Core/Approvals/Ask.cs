@@ -33,9 +33,13 @@ public static class Approval
     {
         if (!need.Needed)
             return ApprovalState.NotNeeded;
-        var covering = asks.Where(a => now.NoWorseThan(a.Figures)).Select(a => a.Outcome).ToList();
+        var covering = asks.Where(a => need.Fired.All(f => Covers(f, now, a.Figures))).Select(a => a.Outcome).ToList();
         if (covering.Contains(AskOutcome.Granted))
             return ApprovalState.Granted;
         return covering.Contains(AskOutcome.Waiting) ? ApprovalState.Waiting : ApprovalState.Needed;
     }
+
+    // Only what fires now has to be covered: a sheet that grew within the seller's own authority asks nobody again.
+    private static bool Covers(Fired fired, SheetFigures now, SheetFigures asked) =>
+        fired.Policy == Policies.Value ? now.ValueHome <= asked.ValueHome : now.PricesNoWorseThan(asked);
 }

@@ -52,14 +52,13 @@ public sealed record SheetFigures(
             home is { } h ? Amount.Round(h, sheet.Rates.Home).Value : decimal.MaxValue);
     }
 
-    /// <summary>True where none of these is worse than in the other: a grant for the other still covers these.</summary>
-    public bool NoWorseThan(SheetFigures other) =>
+    /// <summary>True where no price figure is worse than in the other. Value is apart: a better price makes it more.</summary>
+    public bool PricesNoWorseThan(SheetFigures other) =>
         HighestLineDiscount <= other.HighestLineDiscount
         && SheetDiscount <= other.SheetDiscount
         && (LeastLineMargin ?? decimal.MaxValue) >= (other.LeastLineMargin ?? decimal.MaxValue)
         && (SheetMargin ?? decimal.MaxValue) >= (other.SheetMargin ?? decimal.MaxValue)
-        && LinesBelowFloor <= other.LinesBelowFloor
-        && ValueHome <= other.ValueHome;
+        && LinesBelowFloor <= other.LinesBelowFloor;
 
     /// <summary>What a line given away counts as: a percentage of nothing does not exist, but it is the worst there is.</summary>
     public const decimal GivenAway = -10_000m;
@@ -91,6 +90,9 @@ public sealed record Policy(string Code, string Words, RouteStyle Route, Func<Sh
 /// <summary>The policies that hold. Each is one entry here; nothing else needs to change for a new one.</summary>
 public static class Policies
 {
+    /// <summary>Code of the policy on the sheet's value.</summary>
+    public const string Value = "value";
+
     public static readonly ImmutableArray<Policy> All =
     [
         new("discount", "line discount", RouteStyle.FirstAble,
@@ -106,7 +108,7 @@ public static class Policies
         new("floor", "below the floor", RouteStyle.FirstAble,
             (f, a) => f.LinesBelowFloor > 0 && (a.LeastMarginPercent is not { } least || least > FloorPassMargin || f.LeastLineMargin < least),
             (f, _) => f.LinesBelowFloor == 1 ? "a line is below its floor" : FormattableString.Invariant($"{f.LinesBelowFloor} lines are below their floor")),
-        new("value", "value", RouteStyle.FirstAble,
+        new(Value, "value", RouteStyle.FirstAble,
             (f, a) => f.ValueHome > (a.Value ?? 0m),
             (f, a) => FormattableString.Invariant($"worth {f.ValueHome:#,0} in home currency, {a.Value ?? 0m:#,0} may be sold alone")),
     ];

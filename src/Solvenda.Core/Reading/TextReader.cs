@@ -152,7 +152,7 @@ public static partial class TextReader
         var byCode = words.Split(' ').Select(context.Items.ByCode).FirstOrDefault(i => i is not null);
         var candidates = byCode is not null
             ? [new Candidate(byCode, 1m)]
-            : context.Items.Search(words, 5, id => bought.Any(b => b.Item == id) ? 0.08m : 0m);
+            : context.Items.Search(BothEnds().Replace(words, ""), 5, id => bought.Any(b => b.Item == id) ? 0.08m : 0m);
         if (candidates.IsEmpty || candidates[0].Score < LeastScore)
             return null;
         var best = candidates[0].Item;
@@ -263,7 +263,7 @@ public static partial class TextReader
     [GeneratedRegex(@"\b(?:order|send|ship|deliver|need)\b", RegexOptions.IgnoreCase)]
     private static partial Regex Orders();
 
-    [GeneratedRegex(@"\bboth ends\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"\s+(?:on|at)\s+both\s+ends\b.*$", RegexOptions.IgnoreCase)]
     private static partial Regex BothEnds();
 
     [GeneratedRegex(@"\b(?<n>\d{1,3})\s+lengths?\b", RegexOptions.IgnoreCase)]

@@ -115,28 +115,27 @@
   }
 
   const focusFindings = $derived(sheet.view.findings.filter((f) => f.line === sheet.line || f.line === null));
+  const waivable = $derived(isOrder && decides && sheet.view.editable ? focusFindings.find((f) => f.outcome === 'stop' && f.waiveBy !== 'nobody') : undefined);
   useKeys(() => [
-    ...(next.key ? [{ key: next.key.toLowerCase(), words: next.words, run: act }] : []),
+    ...(next.key && sheet.mayWrite ? [{ key: next.key.toLowerCase(), words: next.words, run: act }] : []),
     ...(sheet.editable
       ? [
           { key: 'Ctrl+z', words: 'undo', run: sheet.undo },
-          {
-            key: 'n',
-            words: 'add a line',
-            run: () => ((sheet.line = null), document.querySelector<HTMLInputElement>('[data-sheet] input[role=combobox]')?.focus()),
-          },
+          { key: 'n', words: 'add a line', run: addLine },
           ...focusFindings.flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) }))),
-          ...focusFindings
-            .filter((f) => isOrder && f.outcome === 'stop' && f.waiveBy !== 'nobody')
-            .slice(0, 1)
-            .map((f) => ({ key: 'w', words: 'let it pass', run: () => waive(f) })),
         ]
       : []),
+    ...(waivable ? [{ key: 'w', words: 'let it pass', run: () => waive(waivable) }] : []),
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
     ...(isOrder ? [] : [{ key: 'p', words: 'as it would print', run: () => void window.open(`/api/quotes/${number}/print`, '_blank') }]),
     { key: 'ArrowDown', words: 'next line', run: () => enter(1) },
     { key: 'ArrowUp', words: 'line before', run: () => enter(-1) },
   ]);
+
+  function addLine() {
+    sheet.line = null;
+    document.querySelector<HTMLInputElement>('[data-sheet] input[role=combobox]')?.focus();
+  }
 
   // From anywhere on the page, an arrow goes into the sheet.
   function enter(step: number) {

@@ -28,16 +28,14 @@ export class SheetState {
   #reload: () => Promise<void>;
 
   /** @param reload fetches the document anew, after somebody else changed it. */
-  constructor(
-    view: SheetView,
-    reload: () => Promise<void>,
-    readonly mayWrite = true,
-  ) {
+  constructor(view: SheetView, reload: () => Promise<void>, mayWrite = true) {
+    this.mayWrite = mayWrite;
     this.view = view;
     this.line = view.lines.find((l) => l.kind === 'item')?.key ?? null;
     this.#reload = reload;
   }
 
+  mayWrite = $state(true);
   /** Whether this person may change it, and it may be changed. */
   editable = $derived(this.view.editable && this.mayWrite);
   focused = $derived(this.view.lines.find((l) => l.key === this.line) ?? null);
