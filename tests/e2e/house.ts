@@ -29,3 +29,10 @@ export async function type(page: Page, code: string, cell: number, text: string)
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('tally')).not.toHaveText(before);
 }
+
+/** Does what decides an ask, and waits until the house has it: the page moves on to the next ask, which has an address of the same form. */
+export async function decided(page: Page, act: () => Promise<void>) {
+  const answer = page.waitForResponse((r) => /\/api\/asks\/\d+\/(grant|send-back)$/.test(r.url()));
+  await act();
+  expect((await answer).status()).toBe(200);
+}

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { accessible, line, stepIn, type } from './house.js';
+import { accessible, decided, line, stepIn, type } from './house.js';
 
 // One matter from the first message to the confirmed order, each step on what the last one left.
 test.describe.configure({ mode: 'serial' });
@@ -94,8 +94,7 @@ test('Paz sends it back with a note; it is changed, asked again, and granted', a
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.keyboard.press('b');
   await page.getByRole('textbox', { name: 'what should change?' }).fill('11 % and I go along.');
-  await page.getByRole('button', { name: 'Send back', exact: true }).click();
-  await page.waitForURL(/\/(asks\/\d+)?$/);
+  await decided(page, () => page.getByRole('button', { name: 'Send back', exact: true }).click());
 
   await stepIn(page, 'Sorcha Quill');
   await page.getByRole('link', { name: /sent back.*11 % and I go along/ }).click();
@@ -107,8 +106,7 @@ test('Paz sends it back with a note; it is changed, asked again, and granted', a
 
   await stepIn(page, 'Leandro Paz');
   await page.getByRole('link', { name: /Tressel & Vane.*your answer/ }).click();
-  await page.getByRole('button', { name: /Grant 11 %/ }).click();
-  await page.waitForURL(/\/(asks\/\d+)?$/);
+  await decided(page, () => page.getByRole('button', { name: /Grant 11 %/ }).click());
 });
 
 test('worse than granted needs a new ask; better does not', async () => {
