@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 
@@ -13,18 +14,19 @@ public static class Headroom
     /// <summary>Discounts are looked at in tenths of a percent; one step more than the headroom fires a policy.</summary>
     public const decimal Step = 0.1m;
 
+    private const int Most = (int)(100m / Step);
+
     /// <summary>The largest discount on one line, in place of what is typed there, that the authority covers; null where even 0 % is too much.</summary>
     public static decimal? Line(PricedLine line, PricedSheet sheet, Authority authority)
     {
         if (!line.HasPrice)
             return null;
-        return Largest(d =>
+        var share = line.Figures.SheetDiscountShare;
+        return Largest(LineGuess(line, authority), d =>
         {
             var terms = line.Terms with { ByHand = new ByHand(ByHandKind.DiscountPercent, d, null) };
-            var figures = SheetArithmetic.Line(terms, sheet.Sheet.Currency);
-            var trial = line with { Terms = terms, Figures = figures with { SheetDiscountShare = line.Figures.SheetDiscountShare } };
-            var of = new SheetFigures(Math.Max(0m, d), 0m, SheetFigures.MarginOf(trial), null, trial.BelowFloor ? 1 : 0, 0m);
-            return !Policies.All.Any(p => p.Fires(of, authority));
+            var trial = line with { Terms = terms, Figures = SheetArithmetic.Line(terms, sheet.Sheet.Currency) with { SheetDiscountShare = share } };
+            return Allows(authority, new SheetFigures(Math.Max(0m, d), 0m, SheetFigures.MarginOf(trial), null, trial.BelowFloor ? 1 : 0, 0m));
         });
     }
 
@@ -37,35 +39,110 @@ public static class Headroom
 
     private static decimal? SheetDiscount(PricedSheet sheet, Authority authority)
     {
-        var lines = sheet.Lines.Select(l => l.Terms with { Counts = l.Terms.Counts && !FiresAlone(l, authority) }).ToList();
-        return Largest(d =>
+        var currency = sheet.Sheet.Currency;
+        var zero = Amount.Zero(currency);
+        List<PricedLine> lines =
+        [
+            .. sheet.Lines.Where(l => l.Terms.Counts && l.HasPrice && !FiresAlone(l, authority)).Select(l => l with { Figures = l.Figures with { SheetDiscountShare = zero } }),
+        ];
+        var weights = new decimal[lines.Count];
+        var guess = authority.DiscountPercent ?? 0m;
+        for (var i = 0; i < weights.Length; i++)
         {
-            var (figures, tally) = SheetArithmetic.Calculate(sheet.Sheet.Currency, lines, new Pricing.SheetDiscount(d, null), [], 0m);
-            var trial = sheet with
+            if (!lines[i].Terms.Discountable)
+                continue;
+            weights[i] = lines[i].Figures.Net.Value;
+            guess = Math.Min(guess, SheetGuess(lines[i], authority));
+        }
+        var discountable = weights.Sum();
+        return Largest(guess, d =>
+        {
+            var shares = Amount.Round(discountable * d / 100m, currency).SplitOver(weights);
+            decimal? least = null;
+            var below = 0;
+            for (var i = 0; i < weights.Length; i++)
             {
-                Sheet = sheet.Sheet with { Discount = new Pricing.SheetDiscount(d, null) },
-                Lines = [.. sheet.Lines.Select((l, i) => l with { Figures = figures[i], Terms = lines[i] }).Where((_, i) => lines[i].Counts)],
-                Tally = tally,
-            };
-            var of = SheetFigures.Of(trial) with { ValueHome = 0m, HighestLineDiscount = 0m };
-            return !Policies.All.Any(p => p.Fires(of, authority));
+                var trial = lines[i] with { Figures = lines[i].Figures with { SheetDiscountShare = shares[i] } };
+                if (SheetFigures.MarginOf(trial) is { } margin && !(margin >= least))
+                    least = margin;
+                if (trial.BelowFloor)
+                    below++;
+            }
+            return Allows(authority, new SheetFigures(0m, d, least, null, below, 0m));
         });
     }
 
-    private static bool FiresAlone(PricedLine line, Authority authority)
+    private static bool FiresAlone(PricedLine line, Authority authority) =>
+        !Allows(authority, new SheetFigures(line.DiscountPercent, 0m, SheetFigures.MarginOf(line), null, line.BelowFloor ? 1 : 0, 0m));
+
+    private static bool Allows(Authority authority, SheetFigures figures)
     {
-        var of = new SheetFigures(line.DiscountPercent, 0m, SheetFigures.MarginOf(line), null, line.BelowFloor ? 1 : 0, 0m);
-        return Policies.All.Any(p => p.Fires(of, authority));
+        foreach (var policy in Policies.All)
+        {
+            if (policy.Fires(figures, authority))
+                return false;
+        }
+        return true;
     }
 
-    // Worse discounts never become allowed again, so the edge can be halved towards.
-    private static decimal? Largest(Func<decimal, bool> allowed)
+    // Where the edge should lie by plain arithmetic, before any rounding. Only the search's start: the policies themselves decide.
+    private static decimal LineGuess(PricedLine line, Authority authority)
     {
-        if (!allowed(0m))
-            return null;
-        var (low, high) = (0, (int)(100m / Step));
-        if (allowed(100m))
+        var guess = authority.DiscountPercent ?? 0m;
+        var gross = line.Figures.Gross.Value;
+        if (gross <= 0)
+            return guess;
+        if (line.Figures.Cost is { } cost && authority.LeastMarginPercent is { } least and < 100m and > -1000m)
+            guess = Math.Min(guess, 100m * (1 - (((cost.Value * 100m / (100m - least)) + line.Figures.SheetDiscountShare.Value) / gross)));
+        if (line.Floor is { } floor && line.Terms.Base is { } price and > 0)
+            guess = Math.Min(guess, 100m * (1 - (floor / price)));
+        return guess;
+    }
+
+    private static decimal SheetGuess(PricedLine line, Authority authority)
+    {
+        var net = (line.Figures.Net - line.Figures.Charges).Value;
+        if (net <= 0)
             return 100m;
+        var guess = 100m;
+        if (line.Figures.Cost is { } cost && authority.LeastMarginPercent is { } least and < 100m and > -1000m)
+            guess = 100m * (1 - (cost.Value * 100m / (100m - least) / net));
+        if (line.Floor is { } floor && line.Figures.NetPrice > 0)
+            guess = Math.Min(guess, 100m * (1 - (floor / line.Figures.NetPrice)));
+        return guess;
+    }
+
+    // Worse discounts never become allowed again. From the guess the search goes in doubling strides to bracket the edge, then halves.
+    private static decimal? Largest(decimal guess, Func<decimal, bool> allowed)
+    {
+        var at = (int)Math.Clamp(Math.Floor(guess / Step), 0m, Most);
+        int low, high;
+        if (allowed(at * Step))
+        {
+            low = at;
+            for (var stride = 1; ; stride *= 2)
+            {
+                if (low == Most)
+                    return 100m;
+                high = Math.Min(Most, low + stride);
+                if (!allowed(high * Step))
+                    break;
+                low = high;
+            }
+        }
+        else
+        {
+            high = at;
+            for (var stride = 1; ; stride *= 2)
+            {
+                if (high == 0)
+                    return null;
+                low = Math.Max(0, high - stride);
+                if (allowed(low * Step))
+                    break;
+                high = low;
+            }
+        }
         while (high - low > 1)
         {
             var middle = (low + high) / 2;

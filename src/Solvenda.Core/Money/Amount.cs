@@ -76,12 +76,22 @@ public readonly record struct Amount : IComparable<Amount>
                 remainders[i] = Math.Abs(exact - parts[i]);
             }
             var left = Minor - parts.Sum();
-            var step = Math.Sign(left);
-            foreach (var i in Enumerable.Range(0, parts.Length).OrderByDescending(i => remainders[i]).ThenBy(i => i).Take((int)Math.Abs(left)))
-                parts[i] += step;
+            if (left != 0)
+                GiveOut(parts, remainders, left);
         }
         var currency = Currency;
         return [.. parts.Select(p => new Amount(p, currency))];
+    }
+
+    // The units left over go to the largest remainders; of equal ones the earlier part goes first.
+    private static void GiveOut(long[] parts, decimal[] remainders, long left)
+    {
+        var order = new int[parts.Length];
+        for (var i = 0; i < order.Length; i++)
+            order[i] = i;
+        Array.Sort(order, (a, b) => remainders[b].CompareTo(remainders[a]) is var c and not 0 ? c : a.CompareTo(b));
+        for (var i = 0; i < Math.Abs(left); i++)
+            parts[order[i]] += Math.Sign(left);
     }
 
     public override string ToString() => $"{Value.ToString(System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";

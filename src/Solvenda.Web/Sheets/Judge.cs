@@ -67,11 +67,15 @@ public sealed class Judge(HouseClock clock)
         var warehouse = open.Sheet.ShipFrom ?? "";
         var ids = lines.Select(l => l.Item!.Id.Value).Distinct().ToList();
         var orderId = open.Order?.Id ?? 0;
-        var onHand = await db.Stock.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse).ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
-        var incoming = await db.Incoming.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse).Select(s => new { s.ItemId, s.Due, s.Quantity }).ToListAsync(cancel);
-        var committed = await db.Commitments.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != orderId).Select(s => new { s.ItemId, s.Day, s.Quantity }).ToListAsync(cancel);
         var today = clock.Today;
+        var onHand = await db.Stock.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse).ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
+        var incoming = (await db.Incoming.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse).Select(s => new { s.ItemId, s.Due, s.Quantity }).ToListAsync(cancel))
+            .ToLookup(i => i.ItemId, i => new StockMove(Math.Max(i.Due.DayNumber - today.DayNumber, 1), i.Quantity));
+        var committed = (await db.Commitments.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != orderId).Select(s => new { s.ItemId, s.Day, s.Quantity }).ToListAsync(cancel))
+            .ToLookup(c => c.ItemId, c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity));
+        var outlooks = ids.ToDictionary(id => id, id => Outlook.Over(Horizon, onHand.GetValueOrDefault(id), incoming[id], committed[id]));
         var terms = new PromiseTerms(CutOff, 1, open.Buyer.TransitDays, WorkCalendar.MondayToFriday, WorkCalendar.MondayToFriday);
+        var now = clock.LocalNow;
 
         var stock = new Dictionary<long, LineStock>();
         // Lines of one item draw on the same stock: the earlier line first.
@@ -79,16 +83,12 @@ public sealed class Judge(HouseClock clock)
         foreach (var line in lines)
         {
             var item = line.Item!;
-            var outlook = Outlook.Over(
-                Horizon,
-                onHand.GetValueOrDefault(item.Id.Value),
-                incoming.Where(i => i.ItemId == item.Id.Value).Select(i => new StockMove(Math.Max(i.Due.DayNumber - today.DayNumber, 1), i.Quantity)),
-                committed.Where(c => c.ItemId == item.Id.Value).Select(c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity)));
+            var outlook = outlooks[item.Id.Value];
             var wanted = line.Line.Quantity * (item.Factor(line.Line.Unit) ?? 1m) + taken.GetValueOrDefault(item.Id.Value);
             if (!line.Line.Optional)
                 taken[item.Id.Value] = wanted;
             int? lead = item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
-            stock[line.Line.Key] = new LineStock(outlook.Free[0], PromiseFinder.Find(outlook, wanted, lead, clock.LocalNow, terms));
+            stock[line.Line.Key] = new LineStock(outlook.Free[0], PromiseFinder.Find(outlook, wanted, lead, now, terms));
         }
         return stock;
     }
