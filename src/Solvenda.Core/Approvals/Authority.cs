@@ -64,14 +64,14 @@ public sealed record SheetFigures(
     public const decimal GivenAway = -10_000m;
 
     /// <summary>A line's margin percent, also where it is optional; null without cost.</summary>
-    public static decimal? MarginOf(PricedLine line)
+    public static decimal? MarginOf(PricedLine line) => line.Figures.Cost is { } cost ? MarginOf(line.Figures.Earned, cost) : null;
+
+    /// <summary>The margin percent of such earnings at such a cost; null where neither is anything.</summary>
+    public static decimal? MarginOf(Amount earned, Amount cost)
     {
-        if (line.Figures.Cost is not { } cost)
-            return null;
-        var earned = line.Figures.Earned;
         if (earned.Minor <= 0)
             return cost.Minor > 0 ? GivenAway : null;
-        return decimal.Round((earned - cost).Value * 100m / earned.Value, 2, MidpointRounding.AwayFromZero);
+        return decimal.Round((earned - cost).Minor * 100m / earned.Minor, 2, MidpointRounding.AwayFromZero);
     }
 }
 
@@ -106,7 +106,7 @@ public static class Policies
             (f, a) => FormattableString.Invariant($"{f.LeastLineMargin:0.0} % margin on a line, {a.LeastMarginPercent:0.##} % is the least alone")),
         // The floor binds the seller's own level; whoever may sell at the margin that results may also pass the floor.
         new("floor", "below the floor", RouteStyle.FirstAble,
-            (f, a) => f.LinesBelowFloor > 0 && (a.LeastMarginPercent is not { } least || least > FloorPassMargin || f.LeastLineMargin < least),
+            (f, a) => f.LinesBelowFloor > 0 && (!MayPassFloors(a) || f.LeastLineMargin < a.LeastMarginPercent),
             (f, _) => f.LinesBelowFloor == 1 ? "a line is below its floor" : FormattableString.Invariant($"{f.LinesBelowFloor} lines are below their floor")),
         new(Value, "value", RouteStyle.FirstAble,
             (f, a) => f.ValueHome > (a.Value ?? 0m),
@@ -115,4 +115,7 @@ public static class Policies
 
     /// <summary>Who may pass a floor at all: an authority that reaches down to this margin or further, which sellers' do not.</summary>
     public const decimal FloorPassMargin = 20m;
+
+    /// <summary>Whether somebody with this authority may sell below a floor.</summary>
+    public static bool MayPassFloors(Authority authority) => authority.LeastMarginPercent <= FloorPassMargin;
 }

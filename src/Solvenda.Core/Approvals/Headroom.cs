@@ -24,9 +24,10 @@ public static class Headroom
         var share = line.Figures.SheetDiscountShare;
         return Largest(LineGuess(line, authority), d =>
         {
-            var terms = line.Terms with { ByHand = new ByHand(ByHandKind.DiscountPercent, d, null) };
-            var trial = line with { Terms = terms, Figures = SheetArithmetic.Line(terms, sheet.Sheet.Currency) with { SheetDiscountShare = share } };
-            return Allows(authority, new SheetFigures(Math.Max(0m, d), 0m, SheetFigures.MarginOf(trial), null, trial.BelowFloor ? 1 : 0, 0m));
+            var trial = SheetArithmetic.Line(line.Terms with { ByHand = new ByHand(ByHandKind.DiscountPercent, d, null) }, sheet.Sheet.Currency);
+            var earned = trial.Net - trial.Charges - share;
+            var margin = trial.Cost is { } cost ? SheetFigures.MarginOf(earned, cost) : null;
+            return Allows(authority, new SheetFigures(Math.Max(0m, d), 0m, margin, null, line.IsBelowFloor(trial.NetPrice, earned, share) ? 1 : 0, 0m));
         });
     }
 
@@ -40,36 +41,44 @@ public static class Headroom
     private static decimal? SheetDiscount(PricedSheet sheet, Authority authority)
     {
         var currency = sheet.Sheet.Currency;
-        var zero = Amount.Zero(currency);
-        List<PricedLine> lines =
-        [
-            .. sheet.Lines.Where(l => l.Terms.Counts && l.HasPrice && !FiresAlone(l, authority)).Select(l => l with { Figures = l.Figures with { SheetDiscountShare = zero } }),
-        ];
-        var weights = new decimal[lines.Count];
+        List<PricedLine> lines = [.. sheet.Lines.Where(l => l.Terms.Counts && l.HasPrice && !FiresAlone(l, authority))];
+        var nets = new Amount[lines.Count];
+        var weights = new long[lines.Count];
         var guess = authority.DiscountPercent ?? 0m;
-        for (var i = 0; i < weights.Length; i++)
+        var discountable = 0L;
+        for (var i = 0; i < nets.Length; i++)
         {
+            nets[i] = lines[i].Figures.Net - lines[i].Figures.Charges;
             if (!lines[i].Terms.Discountable)
                 continue;
-            weights[i] = lines[i].Figures.Net.Value;
+            weights[i] = lines[i].Figures.Net.Minor;
+            discountable += weights[i];
             guess = Math.Min(guess, SheetGuess(lines[i], authority));
         }
-        var discountable = weights.Sum();
         return Largest(guess, d =>
         {
-            var shares = Amount.Round(discountable * d / 100m, currency).SplitOver(weights);
-            decimal? least = null;
+            var shares = Amount.Round(Amount.FromMinor(discountable, currency).Value * d / 100m, currency).SplitOver(weights);
+            (Amount Earned, Amount Cost)? worst = null;
             var below = 0;
-            for (var i = 0; i < weights.Length; i++)
+            for (var i = 0; i < nets.Length; i++)
             {
-                var trial = lines[i] with { Figures = lines[i].Figures with { SheetDiscountShare = shares[i] } };
-                if (SheetFigures.MarginOf(trial) is { } margin && !(margin >= least))
-                    least = margin;
-                if (trial.BelowFloor)
+                var earned = nets[i] - shares[i];
+                if (lines[i].Figures.Cost is { } cost && (worst is not { } w || IsWorse(earned, cost, w.Earned, w.Cost)))
+                    worst = (earned, cost);
+                if (lines[i].IsBelowFloor(lines[i].Figures.NetPrice, earned, shares[i]))
                     below++;
             }
+            var least = worst is { } found ? SheetFigures.MarginOf(found.Earned, found.Cost) : null;
             return Allows(authority, new SheetFigures(0m, d, least, null, below, 0m));
         });
+    }
+
+    // Whether the first margin is the lower one: cost over earnings compared crosswise, so that nothing is divided. Earnings of nothing are the worst.
+    private static bool IsWorse(Amount earned, Amount cost, Amount thanEarned, Amount thanCost)
+    {
+        if (earned.Minor <= 0 || thanEarned.Minor <= 0)
+            return earned.Minor <= 0 && cost.Minor > 0;
+        return (Int128)cost.Minor * thanEarned.Minor > (Int128)thanCost.Minor * earned.Minor;
     }
 
     private static bool FiresAlone(PricedLine line, Authority authority) =>
@@ -94,7 +103,7 @@ public static class Headroom
             return guess;
         if (line.Figures.Cost is { } cost && authority.LeastMarginPercent is { } least and < 100m and > -1000m)
             guess = Math.Min(guess, 100m * (1 - (((cost.Value * 100m / (100m - least)) + line.Figures.SheetDiscountShare.Value) / gross)));
-        if (line.Floor is { } floor && line.Terms.Base is { } price and > 0)
+        if (line.Floor is { } floor && line.Terms.Base is { } price and > 0 && !Policies.MayPassFloors(authority))
             guess = Math.Min(guess, 100m * (1 - (floor / price)));
         return guess;
     }
@@ -107,7 +116,7 @@ public static class Headroom
         var guess = 100m;
         if (line.Figures.Cost is { } cost && authority.LeastMarginPercent is { } least and < 100m and > -1000m)
             guess = 100m * (1 - (cost.Value * 100m / (100m - least) / net));
-        if (line.Floor is { } floor && line.Figures.NetPrice > 0)
+        if (line.Floor is { } floor && line.Figures.NetPrice > 0 && !Policies.MayPassFloors(authority))
             guess = Math.Min(guess, 100m * (1 - (floor / line.Figures.NetPrice)));
         return guess;
     }

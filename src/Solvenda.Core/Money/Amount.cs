@@ -46,46 +46,60 @@ public readonly record struct Amount : IComparable<Amount>
 
     public static bool operator >=(Amount a, Amount b) => a.CompareTo(b) >= 0;
 
-    public static Amount Sum(IEnumerable<Amount> amounts, Currency currency) => amounts.Aggregate(Zero(currency), (a, b) => a + b);
+    public static Amount Sum(IEnumerable<Amount> amounts, Currency currency)
+    {
+        var sum = Zero(currency);
+        foreach (var amount in amounts)
+            sum += amount;
+        return sum;
+    }
 
     public int CompareTo(Amount other) => Minor.CompareTo(other.Same(this).Minor);
 
     /// <summary>
-    /// Splits in proportion to the weights: each part is cut towards zero, and the minor units left over go to the largest
+    /// Splits in proportion to whole weights: each part is cut towards zero, and the minor units left over go to the largest
     /// remainders, ties to the earlier part. The parts always add back up to the amount. All weights zero: everything to the first part.
     /// </summary>
     /// <exception cref="ArgumentException">There is no part to split over, while the amount is not zero.</exception>
-    public IReadOnlyList<Amount> SplitOver(IReadOnlyList<decimal> weights)
+    public Amount[] SplitOver(ReadOnlySpan<long> weights)
     {
-        ArgumentNullException.ThrowIfNull(weights);
-        if (weights.Count == 0)
-            return IsZero ? [] : throw new ArgumentException("There is nothing to split over.", nameof(weights));
-        var total = weights.Sum();
-        var parts = new long[weights.Count];
+        var shares = new Amount[weights.Length];
+        if (weights.Length == 0)
+            return IsZero ? shares : throw new ArgumentException("There is nothing to split over.", nameof(weights));
+        var total = 0L;
+        foreach (var weight in weights)
+            total = checked(total + weight);
+        var parts = new long[weights.Length];
         if (total == 0)
-        {
             parts[0] = Minor;
-        }
-        else
-        {
-            var remainders = new decimal[weights.Count];
-            for (var i = 0; i < weights.Count; i++)
-            {
-                var exact = Minor * weights[i] / total;
-                parts[i] = decimal.ToInt64(decimal.Truncate(exact));
-                remainders[i] = Math.Abs(exact - parts[i]);
-            }
-            var left = Minor - parts.Sum();
-            if (left != 0)
-                GiveOut(parts, remainders, left);
-        }
-        var currency = Currency;
-        return [.. parts.Select(p => new Amount(p, currency))];
+        else if (Minor != 0)
+            Divide(weights, total, parts);
+        for (var i = 0; i < parts.Length; i++)
+            shares[i] = new Amount(parts[i], Currency);
+        return shares;
     }
 
-    // The units left over go to the largest remainders; of equal ones the earlier part goes first.
-    private static void GiveOut(long[] parts, decimal[] remainders, long left)
+    private void Divide(ReadOnlySpan<long> weights, long total, long[] parts)
     {
+        var remainders = new long[weights.Length];
+        var left = Minor;
+        for (var i = 0; i < weights.Length; i++)
+        {
+            var product = (Int128)Minor * weights[i];
+            if (product >= long.MinValue && product <= long.MaxValue)
+            {
+                (parts[i], var remainder) = Math.DivRem((long)product, total);
+                remainders[i] = Math.Abs(remainder);
+            }
+            else
+            {
+                parts[i] = (long)(product / total);
+                remainders[i] = (long)Int128.Abs(product % total);
+            }
+            left -= parts[i];
+        }
+        if (left == 0)
+            return;
         var order = new int[parts.Length];
         for (var i = 0; i < order.Length; i++)
             order[i] = i;

@@ -59,7 +59,16 @@ public sealed record Agreement(
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);
 
     /// <summary>The highest break whose quantity is reached; null where none is: then the agreement does not apply.</summary>
-    public QuantityBreak? BreakAt(decimal quantity) => Breaks.Where(b => b.From <= quantity).MaxBy(b => b.From);
+    public QuantityBreak? BreakAt(decimal quantity)
+    {
+        QuantityBreak? reached = null;
+        foreach (var b in Breaks)
+        {
+            if (b.From <= quantity && (reached is null || b.From > reached.From))
+                reached = b;
+        }
+        return reached;
+    }
 }
 
 /// <summary>A price for everybody for a while. Both dates are included.</summary>

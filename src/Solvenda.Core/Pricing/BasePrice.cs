@@ -51,18 +51,11 @@ public static class BasePrice
     private static (PriceStep? Step, decimal PriceBase, PriceGap Gap) List(PriceBook book, Rates rates, PriceQuestion q, decimal factor)
     {
         var gap = PriceGap.NoListPrice;
-        foreach (var list in Lists(book, q.Buyer))
+        // The buyer's own list, else its group's, else the house list: the first that has a price.
+        for (var rung = 0; rung < 3; rung++)
         {
-            var valid = book.PricesOf(list, q.Item.Id).Where(p => p.From <= q.Date && (p.To is null || q.Date <= p.To)).ToList();
-            if (valid.Count == 0)
-                continue;
-            var best = valid
-                .Where(p => p.Unit == q.Unit || p.Unit == q.Item.StockUnit)
-                .OrderByDescending(p => p.Price.Currency == q.Currency)
-                .ThenByDescending(p => p.Unit == q.Unit)
-                .ThenByDescending(p => p.From)
-                .FirstOrDefault();
-            if (best is null)
+            var list = rung switch { 0 => q.Buyer.PriceList, 1 => book.GroupList(q.Buyer.Group), _ => book.HouseList };
+            if (list is null || Best(book.PricesOf(list, q.Item.Id), q) is not { } best)
                 continue;
             var times = best.Unit == q.Unit ? 1m : factor;
             if (rates.Convert(best.Price.Value * times, best.Price.Currency, q.Currency) is { } price)
@@ -72,13 +65,20 @@ public static class BasePrice
         return (null, 1m, gap);
     }
 
-    private static IEnumerable<string> Lists(PriceBook book, Buyer buyer)
+    // Of the prices that hold on the day: one in the sheet's currency before others, one in the line's unit before the stock unit's, a later one before an earlier.
+    private static ListPrice? Best(ReadOnlySpan<ListPrice> prices, PriceQuestion q)
     {
-        if (buyer.PriceList is { } own)
-            yield return own;
-        if (buyer.Group is { } group && book.GroupLists.TryGetValue(group, out var ofGroup))
-            yield return ofGroup;
-        yield return book.HouseList;
+        ListPrice? best = null;
+        var bestRank = -1;
+        foreach (var p in prices)
+        {
+            if (p.From > q.Date || (p.To is { } to && q.Date > to) || (p.Unit != q.Unit && p.Unit != q.Item.StockUnit))
+                continue;
+            var rank = (p.Price.Currency == q.Currency ? 2 : 0) + (p.Unit == q.Unit ? 1 : 0);
+            if (rank > bestRank || (rank == bestRank && p.From > best!.From))
+                (best, bestRank) = (p, rank);
+        }
+        return best;
     }
 
     private static string Words(string list, ListPrice price, PriceQuestion q, Rates rates) =>

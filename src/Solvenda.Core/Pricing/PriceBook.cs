@@ -19,8 +19,7 @@ public sealed record Family(string Code, string Words, decimal LeastMarginPercen
 public sealed class PriceBook
 {
     private readonly FrozenLookup<(string List, ItemId Item), ListPrice> _prices;
-    private readonly FrozenLookup<BuyerId, Agreement> _ofBuyer;
-    private readonly FrozenLookup<string, Agreement> _ofGroup;
+    private readonly FrozenLookup<(BuyerId? Buyer, string? Group, ItemId? Item, string? Family), Agreement> _agreements;
     private readonly FrozenLookup<ItemId, DatedCost> _costs;
     private readonly ImmutableDictionary<ItemId, Item> _items;
     private readonly Dictionary<string, Item> _byCode;
@@ -40,8 +39,7 @@ public sealed class PriceBook
         _byCode = contents.Items.ToDictionary(i => i.Code, StringComparer.OrdinalIgnoreCase);
         _families = contents.Families.ToDictionary(f => f.Code);
         _prices = new(contents.Prices, p => (p.List, p.Item));
-        _ofBuyer = new(contents.Agreements.Where(a => a.Buyer is not null), a => a.Buyer!.Value);
-        _ofGroup = new(contents.Agreements.Where(a => a.Group is not null), a => a.Group!);
+        _agreements = new(contents.Agreements, a => (a.Buyer, a.Group, a.Scope == RuleScope.Item ? a.Item : null, a.Scope == RuleScope.Family ? a.Family : null));
         _costs = new(contents.Costs, c => c.Item);
     }
 
@@ -71,18 +69,43 @@ public sealed class PriceBook
     /// <summary>The cost on the day in home currency per stock unit; null where none is known.</summary>
     public decimal? CostOf(ItemId item, DateOnly day) => _costs[item].Where(c => c.From <= day).MaxBy(c => c.From)?.Cost;
 
-    public IReadOnlyList<ListPrice> PricesOf(string list, ItemId item) => _prices[(list, item)];
+    /// <summary>The price list of a group; null where the group has none.</summary>
+    public string? GroupList(string? group) => group is null ? null : GroupLists.GetValueOrDefault(group);
 
-    /// <summary>The agreements that cover this buyer and item, of every rank, not yet judged by date or quantity.</summary>
-    public IEnumerable<Agreement> AgreementsFor(Buyer buyer, Item item) =>
-        _ofBuyer[buyer.Id].Concat(buyer.Group is null ? [] : _ofGroup[buyer.Group]).Where(a => Covers(a, item));
+    public ReadOnlySpan<ListPrice> PricesOf(string list, ItemId item) => _prices[(list, item)];
 
-    private static bool Covers(Agreement a, Item item) => a.Scope switch
+    /// <summary>The house's list price of a stock unit on the day; null where there is none.</summary>
+    public decimal? ListPriceOn(Item item, DateOnly day)
     {
-        RuleScope.Item => a.Item == item.Id,
-        RuleScope.Family => a.Family == item.Family,
-        _ => true,
-    };
+        ArgumentNullException.ThrowIfNull(item);
+        ListPrice? latest = null;
+        foreach (var p in PricesOf(HouseList, item.Id))
+        {
+            if (p.Unit == item.StockUnit && p.From <= day && (p.To is null || day <= p.To) && (latest is null || p.From > latest.From))
+                latest = p;
+        }
+        return latest?.Price.Value;
+    }
+
+    /// <summary>The agreements that cover this buyer and item, of every rank, the narrowest first, not yet judged by date or quantity.</summary>
+    public IReadOnlyList<Agreement> AgreementsFor(Buyer buyer, Item item)
+    {
+        ArgumentNullException.ThrowIfNull(buyer);
+        ArgumentNullException.ThrowIfNull(item);
+        Agreement[] found = [];
+        Add(ref found, _agreements[(buyer.Id, null, item.Id, null)]);
+        Add(ref found, _agreements[(buyer.Id, null, null, item.Family)]);
+        Add(ref found, _agreements[(buyer.Id, null, null, null)]);
+        if (buyer.Group is not { } group)
+            return found;
+        Add(ref found, _agreements[(null, group, item.Id, null)]);
+        Add(ref found, _agreements[(null, group, null, item.Family)]);
+        Add(ref found, _agreements[(null, group, null, null)]);
+        return found;
+    }
+
+    // Mostly one rank has something, so nothing is copied.
+    private static void Add(ref Agreement[] found, Agreement[] more) => found = found.Length == 0 ? more : more.Length == 0 ? found : [.. found, .. more];
 
     private sealed class FrozenLookup<TKey, TValue>(IEnumerable<TValue> values, Func<TValue, TKey> key)
         where TKey : notnull

@@ -51,26 +51,37 @@ public static class PriceRules
         DateOnly date,
         Func<decimal, Currency?, decimal?> toLine)
     {
-        var steps = ImmutableArray.CreateBuilder<PriceStep>();
-        steps.Add(list);
         var (agreement, agreed) = Choose(list.Price, agreements, quantity, date, toLine);
-        var running = campaigns.Where(c => c.HoldsOn(date)).ToList();
+        var combines = agreement is { Combines: true };
+        var (campaign, reduced) = Cheapest(campaigns, combines ? agreed : list.Price, date, toLine);
+        var campaignWins = campaign is not null && reduced < (agreement is null ? list.Price : agreed);
 
-        if (agreement is not null && (agreement.Combines || running.Count == 0))
-            steps.Add(Step(agreement, agreed));
-        var start = agreement is { Combines: true } ? agreed : list.Price;
-        var best = running
-            .Select(c => (Campaign: c, Price: Apply(c.Kind, c.Value, null, start, toLine)))
-            .Where(c => c.Price is not null)
-            .OrderBy(c => c.Price).ThenBy(c => c.Campaign.Id, StringComparer.Ordinal)
-            .FirstOrDefault();
-        var beaten = agreement is null ? list.Price : agreed;
-        if (best.Price is { } campaignPrice && campaignPrice < beaten)
-            steps.Add(new PriceStep(StepKind.Campaign, best.Campaign.Id, best.Campaign.Words, best.Campaign.From, best.Campaign.To, campaignPrice));
-        else if (agreement is { Combines: false } && running.Count > 0)
-            steps.Add(Step(agreement, agreed));
+        // An agreement that does not combine is a step only where no campaign beats it.
+        var agreedStep = agreement is not null && (combines || !campaignWins) ? Step(agreement, agreed) : null;
+        var campaignStep = campaignWins ? new PriceStep(StepKind.Campaign, campaign!.Id, campaign.Words, campaign.From, campaign.To, reduced) : null;
+        ImmutableArray<PriceStep> steps = (agreedStep, campaignStep) switch
+        {
+            (null, null) => [list],
+            ({ } one, null) => [list, one],
+            (null, { } one) => [list, one],
+            ({ } first, { } second) => [list, first, second],
+        };
+        return new PriceBuild(steps, UnitPrice.Round(list.Price, currency), UnitPrice.Round(steps[^1].Price, currency), priceBase, PriceGap.None);
+    }
 
-        return new PriceBuild(steps.ToImmutable(), UnitPrice.Round(list.Price, currency), UnitPrice.Round(steps[^1].Price, currency), priceBase, PriceGap.None);
+    // Of several campaigns the lowest price wins; they do not stack.
+    private static (Campaign? Campaign, decimal Price) Cheapest(IEnumerable<Campaign> campaigns, decimal start, DateOnly date, Func<decimal, Currency?, decimal?> toLine)
+    {
+        Campaign? best = null;
+        var bestPrice = 0m;
+        foreach (var c in campaigns)
+        {
+            if (!c.HoldsOn(date) || Apply(c.Kind, c.Value, null, start, toLine) is not { } price)
+                continue;
+            if (best is null || price < bestPrice || (price == bestPrice && string.CompareOrdinal(c.Id, best.Id) < 0))
+                (best, bestPrice) = (c, price);
+        }
+        return (best, bestPrice);
     }
 
     private static PriceStep Step(Agreement a, decimal price) => new(StepKind.Agreement, a.Id, a.Words, a.From, a.To, price);

@@ -111,7 +111,9 @@ public static class SheetArithmetic
             ByHandKind.Margin when line.Cost is { } cost => (NetForMargin(cost, typed), gross - Extend(NetForMargin(cost, typed))),
             _ => (unitBase, Amount.Zero(currency)),
         };
-        var charges = Amount.Sum(line.Charges.Select(c => Amount.Round(c, currency)), currency);
+        var charges = Amount.Zero(currency);
+        foreach (var charge in line.Charges)
+            charges += Amount.Round(charge, currency);
         Amount? costAmount = line.Cost is { } c ? Extend(c) : null;
         return new LineFigures(net, gross, allowance, charges, gross - allowance + charges, costAmount, Amount.Zero(currency), null, null);
     }
@@ -122,7 +124,12 @@ public static class SheetArithmetic
     private static (Amount Taken, bool Refused) SheetDiscountAmount(
         Currency currency, IReadOnlyList<LineTerms> lines, LineFigures[] figures, SheetDiscount discount)
     {
-        var discountable = Amount.Sum(figures.Where((_, i) => lines[i].Counts && lines[i].Discountable).Select(f => f.Net), currency);
+        var discountable = Amount.Zero(currency);
+        for (var i = 0; i < figures.Length; i++)
+        {
+            if (lines[i].Counts && lines[i].Discountable)
+                discountable += figures[i].Net;
+        }
         if (discount.Percent is { } percent)
             return (Amount.Round(discountable.Value * percent / 100m, currency), false);
         if (discount.Amount is not { } asked)
@@ -131,21 +138,21 @@ public static class SheetArithmetic
         return amount > discountable ? (Amount.Zero(currency), true) : (amount, false);
     }
 
-    private static decimal[] Weights(IReadOnlyList<LineTerms> lines, LineFigures[] figures)
+    private static long[] Weights(IReadOnlyList<LineTerms> lines, LineFigures[] figures)
     {
-        var weights = new decimal[figures.Length];
+        var weights = new long[figures.Length];
         for (var i = 0; i < weights.Length; i++)
-            weights[i] = lines[i].Counts && lines[i].Discountable ? figures[i].Net.Value : 0m;
+            weights[i] = lines[i].Counts && lines[i].Discountable ? figures[i].Net.Minor : 0;
         return weights;
     }
 
     private static LineFigures WithMargin(LineFigures f, bool counts, Amount share)
     {
-        var shared = f with { SheetDiscountShare = share };
         if (!counts || f.Cost is not { } cost)
-            return shared;
-        var margin = shared.Earned - cost;
-        return shared with { Margin = margin, MarginPercent = Percent(margin, shared.Earned) };
+            return share.IsZero ? f : f with { SheetDiscountShare = share };
+        var earned = f.Net - f.Charges - share;
+        var margin = earned - cost;
+        return f with { SheetDiscountShare = share, Margin = margin, MarginPercent = Percent(margin, earned) };
     }
 
     private static Tally Totals(
@@ -158,50 +165,79 @@ public static class SheetArithmetic
         decimal deposit)
     {
         var zero = Amount.Zero(currency);
-        var counting = Enumerable.Range(0, lines.Count).Where(i => lines[i].Counts).ToList();
-        var goods = Amount.Sum(counting.Select(i => figures[i].Net), currency);
-        var chargeAmounts = charges.Select(c => Amount.Round(c.Amount, currency)).ToList();
-        var chargeTotal = Amount.Sum(chargeAmounts, currency);
-        var taxes = TaxTable(currency, lines, figures, charges, chargeAmounts, counting, taken);
+        var (goods, margin, earned) = (zero, zero, zero);
+        var withoutCost = 0;
+        for (var i = 0; i < figures.Length; i++)
+        {
+            if (!lines[i].Counts)
+                continue;
+            goods += figures[i].Net;
+            if (figures[i].Margin is { } of)
+            {
+                margin += of;
+                earned += figures[i].Earned;
+            }
+            else
+            {
+                withoutCost++;
+            }
+        }
+        var chargeTotal = zero;
+        foreach (var charge in charges)
+            chargeTotal += Amount.Round(charge.Amount, currency);
 
-        var costed = counting.Where(i => figures[i].Margin is not null).ToList();
-        var margin = Amount.Sum(costed.Select(i => figures[i].Margin!.Value), currency);
-        var earned = Amount.Sum(costed.Select(i => figures[i].Earned), currency);
+        var taxes = TaxTable(currency, lines, figures, charges, taken);
+        var tax = zero;
+        foreach (var row in taxes)
+            tax += row.TaxAmount;
         var withoutTax = goods - taken + chargeTotal;
-        var tax = Amount.Sum(taxes.Select(t => t.TaxAmount), currency);
         var withTax = withoutTax + tax;
         var paid = Amount.Round(deposit, currency);
-        return new Tally(
-            goods, taken, refused, chargeTotal, taxes, withoutTax, tax, withTax, paid, withTax - paid,
-            costed.Count == 0 ? zero : margin, Percent(margin, earned), counting.Count - costed.Count);
+        return new Tally(goods, taken, refused, chargeTotal, taxes, withoutTax, tax, withTax, paid, withTax - paid, margin, Percent(margin, earned), withoutCost);
     }
 
     // EN 16931 works tax out by category and rate, not by line (BR-CO-17). A row without a known tax is left out; the check on it stops the sheet.
     private static ImmutableArray<TaxRow> TaxTable(
-        Currency currency,
-        IReadOnlyList<LineTerms> lines,
-        ImmutableArray<LineFigures> figures,
-        IReadOnlyList<SheetCharge> charges,
-        List<Amount> chargeAmounts,
-        List<int> counting,
-        Amount taken)
+        Currency currency, IReadOnlyList<LineTerms> lines, ImmutableArray<LineFigures> figures, IReadOnlyList<SheetCharge> charges, Amount taken)
     {
-        var taxes = counting.Select(i => lines[i].Tax).Concat(charges.Select(c => c.Tax)).Distinct().ToList();
-        Amount LinesOf(Tax? tax, bool discountableOnly) => Amount.Sum(
-            counting.Where(i => lines[i].Tax == tax && (!discountableOnly || lines[i].Discountable)).Select(i => figures[i].Net), currency);
-        var shares = taxes.Count == 0 ? [] : taken.SplitOver([.. taxes.Select(t => LinesOf(t, true).Value)]);
-        var rows = ImmutableArray.CreateBuilder<TaxRow>();
-        for (var t = 0; t < taxes.Count; t++)
+        var zero = Amount.Zero(currency);
+        var of = new List<(Tax? Tax, Amount Nets, Amount Discountable, Amount Charges)>(4);
+        int At(Tax? tax)
         {
-            if (taxes[t] is not { } tax)
+            for (var i = 0; i < of.Count; i++)
+            {
+                if (of[i].Tax == tax)
+                    return i;
+            }
+            of.Add((tax, zero, zero, zero));
+            return of.Count - 1;
+        }
+        for (var i = 0; i < figures.Length; i++)
+        {
+            if (!lines[i].Counts)
                 continue;
-            var ofCharges = Amount.Sum(chargeAmounts.Where((_, i) => charges[i].Tax == tax), currency);
-            var basis = LinesOf(tax, false) - shares[t] + ofCharges;
+            var at = At(lines[i].Tax);
+            var net = figures[i].Net;
+            of[at] = of[at] with { Nets = of[at].Nets + net, Discountable = lines[i].Discountable ? of[at].Discountable + net : of[at].Discountable };
+        }
+        foreach (var charge in charges)
+        {
+            var at = At(charge.Tax);
+            of[at] = of[at] with { Charges = of[at].Charges + Amount.Round(charge.Amount, currency) };
+        }
+
+        var shares = taken.SplitOver([.. of.Select(t => t.Discountable.Minor)]);
+        var rows = ImmutableArray.CreateBuilder<TaxRow>(of.Count);
+        for (var i = 0; i < of.Count; i++)
+        {
+            if (of[i].Tax is not { } tax)
+                continue;
+            var basis = of[i].Nets - shares[i] + of[i].Charges;
             rows.Add(new TaxRow(tax, basis, Amount.Round(basis.Value * tax.Percent / 100m, currency)));
         }
         return rows.ToImmutable();
     }
 
     private static decimal? Percent(Amount part, Amount whole) =>
-        whole.IsZero ? null : decimal.Round(part.Value * 100m / whole.Value, 2, MidpointRounding.AwayFromZero);
+        whole.IsZero ? null : decimal.Round(part.Minor * 100m / whole.Minor, 2, MidpointRounding.AwayFromZero);
 }

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data;
+using Solvenda.Web.Commands;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Finder;
@@ -10,7 +11,7 @@ namespace Solvenda.Web.Finder;
 public sealed record Found(string Kind, string Number, string Words, string Rest, string? Path, long? Id);
 
 /// <summary>An item for a line that is being typed.</summary>
-public sealed record ItemHit(string Code, string Words, string UnitWord, decimal? List, decimal FreeHere, decimal Score);
+public sealed record ItemHit(string Code, string Words, string UnitWord, decimal? List, decimal FreeHere);
 
 /// <summary>What the typed words mean: quantity, unit, and the items that may be meant.</summary>
 public sealed record ItemHits(string Words, decimal? Quantity, string? UnitWord, IReadOnlyList<ItemHit> Items);
@@ -44,7 +45,7 @@ public static class FindEndpoints
     }
 
     /// <summary>Items for what is being typed on a sheet: by code, GTIN or words, with the quantity that stands behind them.</summary>
-    private static async Task<ItemHits> Items(string q, SolvendaDb db, PriceBooks books, CancellationToken cancel)
+    private static async Task<ItemHits> Items(string q, SolvendaDb db, PriceBooks books, HouseClock clock, CancellationToken cancel)
     {
         var typed = QuickLine.Parse(q);
         var finder = await books.ItemsAsync(db, cancel);
@@ -57,7 +58,8 @@ public static class FindEndpoints
                 .DistinctBy(i => i.Id).Take(Most).ToList();
         var ids = items.Select(i => i.Id.Value).ToList();
         var stock = (await db.Stock.Where(s => ids.Contains(s.ItemId)).Select(s => new { s.ItemId, s.OnHand }).ToListAsync(cancel)).ToLookup(s => s.ItemId, s => s.OnHand);
+        var committed = (await db.Commitments.Where(c => ids.Contains(c.ItemId)).Select(c => new { c.ItemId, c.Quantity }).ToListAsync(cancel)).ToLookup(c => c.ItemId, c => c.Quantity);
         return new ItemHits(typed.Words, typed.Quantity, typed.Unit is { } u ? UnitTable.OnSheet(u) : null,
-            [.. items.Select(i => new ItemHit(i.Code, i.Words, UnitTable.OnSheet(i.StockUnit), book.PricesOf(book.HouseList, i.Id).FirstOrDefault(p => p.Unit == i.StockUnit)?.Price.Value, stock[i.Id.Value].Sum(), 0m))]);
+            [.. items.Select(i => new ItemHit(i.Code, i.Words, UnitTable.OnSheet(i.StockUnit), book.ListPriceOn(i, clock.Today), Math.Max(0m, stock[i.Id.Value].Sum() - committed[i.Id.Value].Sum())))]);
     }
 }

@@ -68,10 +68,10 @@ public sealed class Judge(HouseClock clock)
         var ids = lines.Select(l => l.Item!.Id.Value).Distinct().ToList();
         var orderId = open.Order?.Id ?? 0;
         var today = clock.Today;
-        var onHand = await db.Stock.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse).ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
-        var incoming = (await db.Incoming.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse).Select(s => new { s.ItemId, s.Due, s.Quantity }).ToListAsync(cancel))
+        var onHand = await db.Stock.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse).ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
+        var incoming = (await db.Incoming.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse).Select(s => new { s.ItemId, s.Due, s.Quantity }).ToListAsync(cancel))
             .ToLookup(i => i.ItemId, i => new StockMove(Math.Max(i.Due.DayNumber - today.DayNumber, 1), i.Quantity));
-        var committed = (await db.Commitments.Where(s => ids.Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != orderId).Select(s => new { s.ItemId, s.Day, s.Quantity }).ToListAsync(cancel))
+        var committed = (await db.Commitments.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != orderId).Select(s => new { s.ItemId, s.Day, s.Quantity }).ToListAsync(cancel))
             .ToLookup(c => c.ItemId, c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity));
         var outlooks = ids.ToDictionary(id => id, id => Outlook.Over(Horizon, onHand.GetValueOrDefault(id), incoming[id], committed[id]));
         var terms = new PromiseTerms(CutOff, 1, open.Buyer.TransitDays, WorkCalendar.MondayToFriday, WorkCalendar.MondayToFriday);

@@ -10,14 +10,14 @@ public sealed class MoneyTests
 {
     [Fact]
     public void Splitting_never_loses_a_cent_and_keeps_to_the_proportion() =>
-        Gen.Select(Gen.Long[-1_000_000, 1_000_000], Gen.Decimal[0m, 10_000m].Array[1, 12]).Sample((minor, weights) =>
+        Gen.Select(Gen.Long[-1_000_000, 1_000_000], Gen.Long[0, 1_000_000_000_000_000].Array[1, 12]).Sample((minor, weights) =>
         {
             var amount = Amount.FromMinor(minor, World.Eur);
             var parts = amount.SplitOver(weights);
             Assert.Equal(amount, Amount.Sum(parts, World.Eur));
-            var total = weights.Sum();
+            var total = weights.Sum(w => (decimal)w);
             if (total > 0)
-                Assert.All(parts.Zip(weights), p => Assert.True(Math.Abs(p.First.Minor - (minor * p.Second / total)) <= 1m));
+                Assert.All(parts.Zip(weights), p => Assert.True(Math.Abs(p.First.Minor - (minor * (decimal)p.Second / total)) <= 1m));
         });
 
     [Theory]
