@@ -712,6 +712,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("DossierId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("FirstStop")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Goods")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -742,6 +746,9 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("SheetId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Stops")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Terms")

@@ -173,6 +173,10 @@ public sealed class OrderRow
     public DateTime CreatedAt { get; set; }
     public DateTime? ConfirmedAt { get; set; }
     public string HeldWhy { get; set; } = "";
+
+    /// <summary>Kept for lists: how many stops its checks found when last run, and the first in words.</summary>
+    public int Stops { get; set; }
+    public string FirstStop { get; set; } = "";
 }
 
 /// <summary>One request for approval, with the figures at that moment.</summary>

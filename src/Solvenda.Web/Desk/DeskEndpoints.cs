@@ -144,9 +144,9 @@ public static class DeskEndpoints
     private static async Task<List<DeskItem>> OrdersAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {
         var rows = await db.Orders.Where(o => (o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held) && (o.SellerId == me.PersonId || me.Roles.HasFlag(Roles.Desk)))
-            .Select(o => new { o.Number, Buyer = o.Dossier.Buyer.Name, o.Sheet.Currency, o.Sheet.TotalWithTaxMinor, o.CreatedAt, o.Sheet.PoNumber, o.Channel }).ToListAsync(cancel);
+            .Select(o => new { o.Number, Buyer = o.Dossier.Buyer.Name, o.Sheet.Currency, o.Sheet.TotalWithTaxMinor, o.CreatedAt, o.Sheet.PoNumber, o.Channel, o.Stops, o.FirstStop }).ToListAsync(cancel);
         return [.. rows.Select(o => new DeskItem(
-            Urgency.AtOnce, "order", o.Number, $"/orders/{o.Number}", o.Buyer, "not confirmed yet", o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}") : "no PO number", $"order, {o.Channel}", o.CreatedAt,
-            o.Currency, QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency), "check", 3))];
+            Urgency.AtOnce, "order", o.Number, $"/orders/{o.Number}", o.Buyer, o.Stops switch { 0 => "ready to confirm", 1 => o.FirstStop, _ => $"{o.Stops} things stop it: {o.FirstStop}" }, o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}") : "no PO number", o.Stops == 0 ? "order" : "order held", o.CreatedAt,
+            o.Currency, QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency), o.Stops == 0 ? "confirm" : "check", 3))];
     }
 }

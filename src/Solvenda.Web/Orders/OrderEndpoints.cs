@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Claims;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Ordering;
@@ -19,7 +20,7 @@ using Solvenda.Web.Sheets;
 namespace Solvenda.Web.Orders;
 
 public sealed record OrderListRow(
-    string Number, string Buyer, string PoNumber, DateOnly? Wanted, TermsTrack Terms, GoodsTrack Goods, MoneyTrack Money, string Currency, decimal Total, string Channel, DateTime CreatedAt, string Matter);
+    string Number, string Buyer, string PoNumber, DateOnly? Wanted, TermsTrack Terms, GoodsTrack Goods, MoneyTrack Money, string Currency, decimal Total, string Channel, DateTime CreatedAt, string Matter, int Stops, string FirstStop);
 
 /// <summary>Lets a stop pass, with the reason.</summary>
 public sealed record Waive(string Check, long? Line, string Reason);
@@ -40,18 +41,19 @@ public static class OrderEndpoints
     private static async Task<List<OrderListRow>> List(SolvendaDb db, bool? open, CancellationToken cancel)
     {
         var rows = await db.Orders.Where(o => open != true || (o.Goods != GoodsTrack.Shipped && o.Terms != TermsTrack.Cancelled)).OrderByDescending(o => o.CreatedAt).ThenByDescending(o => o.Id)
-            .Select(o => new { o.Number, Buyer = o.Dossier.Buyer.Name, o.Sheet.PoNumber, o.Sheet.Wanted, o.Terms, o.Goods, o.Money, o.Sheet.Currency, o.Sheet.TotalWithTaxMinor, o.Channel, o.CreatedAt, o.Dossier.Matter })
+            .Select(o => new { o.Number, Buyer = o.Dossier.Buyer.Name, o.Sheet.PoNumber, o.Sheet.Wanted, o.Terms, o.Goods, o.Money, o.Sheet.Currency, o.Sheet.TotalWithTaxMinor, o.Channel, o.CreatedAt, o.Dossier.Matter, o.Stops, o.FirstStop })
             .Take(2000).ToListAsync(cancel);
-        return [.. rows.Select(o => new OrderListRow(o.Number, o.Buyer, o.PoNumber ?? "", o.Wanted, o.Terms, o.Goods, o.Money, o.Currency, QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency), o.Channel, o.CreatedAt, o.Matter))];
+        return [.. rows.Select(o => new OrderListRow(o.Number, o.Buyer, o.PoNumber ?? "", o.Wanted, o is { Terms: TermsTrack.Open, Stops: > 0 } ? TermsTrack.Held : o.Terms, o.Goods, o.Money, o.Currency, QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency), o.Channel, o.CreatedAt, o.Matter, o.Stops, o.FirstStop))];
     }
 
     private static async Task<DocumentView> Get(string number, SolvendaDb db, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
         await views.OfAsync(db, await loader.OrderAsync(db, number, cancel), cancel);
 
-    private static async Task<DocumentView> Ask(string number, AskWhy body, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, CancellationToken cancel) =>
+    private static async Task<DocumentView> Ask(string number, AskWhy body, [FromHeader(Name = "If-Match")] string? ifMatch, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
             var open = await loader.OrderAsync(work.Db, number, cancel);
+            await Versions.MatchAsync(work.Db, open, ifMatch, cancel);
             Asking.Ask(work, open, await judge.JudgeAsync(work.Db, open, cancel), body.Why);
             await work.Db.SaveChangesAsync(cancel);
             return await views.OfAsync(work.Db, await loader.OrderAsync(work.Db, number, cancel), cancel);
@@ -109,19 +111,20 @@ public static class OrderEndpoints
     }
 
     /// <summary>Commits the stock, fixes the dates, and acknowledges to the buyer in the form of the channel that the order came by.</summary>
-    private static async Task<DocumentView> Confirm(string number, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, CancellationToken cancel) =>
+    private static async Task<DocumentView> Confirm(string number, [FromHeader(Name = "If-Match")] string? ifMatch, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
             var open = await loader.OrderAsync(work.Db, number, cancel);
             var order = open.Order!;
             if (!open.IsEditable)
                 throw RefusalException.Clash("sheet_closed", "It is confirmed already.");
+            await Versions.MatchAsync(work.Db, open, ifMatch, cancel);
             var judged = await judge.JudgeAsync(work.Db, open, cancel);
             if (judged.Findings.FirstOrDefault(f => f.Outcome == Outcome.Stop) is { } stop)
                 throw RefusalException.Clash("stopped", stop.Words);
             foreach (var line in judged.Priced.Sold.Where(l => !l.Line.Optional))
                 Commit(work, open, judged, line);
-            (order.Terms, order.ConfirmedAt) = (TermsTrack.Confirmed, work.Now);
+            (order.Terms, order.ConfirmedAt, order.Stops, order.FirstStop) = (TermsTrack.Confirmed, work.Now, 0, "");
             open.Sheet.Version++;
             await AcknowledgeAsync(work, open, judged, seller, cancel);
             work.History(number, open.Dossier.Id, "order.confirmed", "confirmed to the buyer", nameof(TermsTrack.Open), nameof(TermsTrack.Confirmed));

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Security.Claims;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Ordering;
@@ -38,6 +39,7 @@ public static class QuoteEndpoints
         quotes.MapPost("", Begin).RequireAuthorization(May.Write);
         quotes.MapGet("/{number}", Get).RequireAuthorization(May.Look);
         quotes.MapGet("/{number}/letter", Letter).RequireAuthorization(May.Look);
+        quotes.MapGet("/{number}/preview", Preview).RequireAuthorization(May.Look);
         quotes.MapGet("/{number}/print", Print).RequireAuthorization(May.Look).Produces(200, contentType: "application/pdf");
         quotes.MapPost("/{number}/ask", Ask).RequireAuthorization(May.Write);
         quotes.MapPost("/{number}/send", Send).RequireAuthorization(May.Write);
@@ -94,6 +96,10 @@ public static class QuoteEndpoints
         return new LetterView(open.Buyer.ContactMail ?? "", $"Quote {open.Number}{matter}", text.ReplaceLineEndings("\n"));
     }
 
+    /// <summary>The newest revision as the buyer will see it.</summary>
+    private static async Task<OfferView> Preview(string number, SolvendaDb db, SheetLoader loader, Judge judge, Seller seller, HouseClock clock, CancellationToken cancel) =>
+        await OfferViews.OfAsync(db, await loader.QuoteAsync(db, number, null, cancel), judge, seller, clock.Today, cancel);
+
     private static async Task<IResult> Print(string number, int? revision, SolvendaDb db, SheetLoader loader, Judge judge, Seller seller, HouseClock clock, CancellationToken cancel)
     {
         var open = await loader.QuoteAsync(db, number, revision, cancel);
@@ -102,10 +108,11 @@ public static class QuoteEndpoints
         return Results.File(bytes, "application/pdf");
     }
 
-    private static async Task<DocumentView> Ask(string number, AskWhy body, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, CancellationToken cancel) =>
+    private static async Task<DocumentView> Ask(string number, AskWhy body, [FromHeader(Name = "If-Match")] string? ifMatch, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
             var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            await Versions.MatchAsync(work.Db, open, ifMatch, cancel);
             Asking.Ask(work, open, await judge.JudgeAsync(work.Db, open, cancel), body.Why);
             Move(open.Quote!, QuoteAct.Ask);
             await work.Db.SaveChangesAsync(cancel);
@@ -113,7 +120,7 @@ public static class QuoteEndpoints
         }, cancel);
 
     private static async Task<DocumentView> Send(
-        string number, LetterView letter, HttpContext http, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, SolvendaOptions options, CancellationToken cancel) =>
+        string number, LetterView letter, [FromHeader(Name = "If-Match")] string? ifMatch, HttpContext http, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, SolvendaOptions options, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
             if (!MailWriter.IsAddress(letter.To))
@@ -121,6 +128,7 @@ public static class QuoteEndpoints
             if (!letter.Text.Contains(LinkMark, StringComparison.Ordinal))
                 throw RefusalException.Bad("link_missing", $"The letter has lost its {LinkMark}; without it the buyer cannot answer. Nothing was sent.", "text");
             var open = await loader.QuoteAsync(work.Db, number, null, cancel);
+            await Versions.MatchAsync(work.Db, open, ifMatch, cancel);
             var quote = open.Quote!;
             var judged = await judge.JudgeAsync(work.Db, open, cancel);
             if (!QuoteMoves.IsOpen(quote.State))

@@ -58,7 +58,13 @@ public sealed class Judge(HouseClock clock)
             inCredit,
             rateHome,
             [.. open.Waivers.Select(w => new Waiver(w.Check, w.LineKey, w.Fingerprint, w.Excess, w.ByName, w.Reason))]);
-        return new Judged(open, priced, figures, need, state, facts, CheckList.Run(facts), Headroom.Sheet(priced, open.Seller, open.People));
+        var findings = CheckList.Run(facts);
+        if (open is { IsEditable: true, Order: { } order })
+        {
+            var stops = findings.Where(f => f.Outcome == Outcome.Stop).ToList();
+            (order.Stops, order.FirstStop) = (stops.Count, stops.FirstOrDefault()?.Words ?? "");
+        }
+        return new Judged(open, priced, figures, need, state, facts, findings, Headroom.Sheet(priced, open.Seller, open.People));
     }
 
     private async Task<Dictionary<long, LineStock>> StockAsync(SolvendaDb db, OpenSheet open, PricedSheet priced, CancellationToken cancel)

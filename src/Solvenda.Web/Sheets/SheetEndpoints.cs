@@ -37,7 +37,7 @@ public static class SheetEndpoints
             var open = await loader.BySheetAsync(work.Db, id, cancel);
             if (!open.IsEditable)
                 throw RefusalException.Clash("sheet_closed", open.Quote is not null ? "This revision left the house; a change takes a new revision." : "The order is confirmed; it is not changed here any more.");
-            await MatchAsync(work.Db, open, ifMatch, cancel);
+            await Versions.MatchAsync(work.Db, open, ifMatch, cancel);
             foreach (var edit in edits)
             {
                 var (words, before, after) = SheetEditor.Apply(open, edit, work);
@@ -49,17 +49,6 @@ public static class SheetEndpoints
             ReworkWhereWorse(open, judged, work);
             return SheetView.Of(judged);
         }, cancel);
-
-    private static async Task MatchAsync(SolvendaDb db, OpenSheet open, string? ifMatch, CancellationToken cancel)
-    {
-        if (!long.TryParse(ifMatch?.Trim('"'), NumberStyles.None, CultureInfo.InvariantCulture, out var seen))
-            throw new RefusalException(428, "version_missing", "An edit names the version that it saw, in If-Match.");
-        if (seen == open.Sheet.Version)
-            return;
-        var last = await db.History.Where(h => h.Subject == open.Subject && h.What == "sheet.edited").OrderByDescending(h => h.Id).Take(3)
-            .Select(h => new { h.Who, h.Words, h.Before, h.After }).ToListAsync(cancel);
-        throw RefusalException.Clash("stale", $"{last.FirstOrDefault()?.Who ?? "Somebody"} changed this in the meantime; yours was not saved over it.", last);
-    }
 
     // A grant covers the figures asked about and anything no worse. Whatever is worse, or no longer what was asked, goes back to drafting.
     private static void ReworkWhereWorse(OpenSheet open, Judged judged, Work work)

@@ -79,13 +79,17 @@
     }
   }
 
+  // What cannot be undone names the version that was looked at.
+  const withVersion = () => ({ params: { path: { number }, header: { 'If-Match': `"${sheet.view.version}"` } } });
+
   function act() {
     if (!next.possible) return;
     const path = { params: { path: { number } } };
+    const seen = withVersion();
     const moves: Record<string, () => void> = {
       ask: () => askDialog?.open(),
       send: () => void letter?.open(number),
-      confirm: () => void run(async () => take(await ask(api.POST('/api/orders/{number}/confirm', path)))),
+      confirm: () => void run(async () => take(await ask(api.POST('/api/orders/{number}/confirm', seen)))),
       revise: () => void run(async () => take(await ask(api.POST('/api/quotes/{number}/revise', path)))),
       order: () =>
         void run(async () => {
@@ -200,7 +204,7 @@
 </div>
 
 <History bind:this={history} />
-<Letter bind:this={letter} take={async (l) => take(await ask(api.POST('/api/quotes/{number}/send', { params: { path: { number } }, body: l })))} />
+<Letter bind:this={letter} take={async (l) => take(await ask(api.POST('/api/quotes/{number}/send', { ...withVersion(), body: l })))} />
 <Words
   bind:this={askDialog}
   title="Ask {sheet.view.approval.approver ?? ''}"
@@ -210,8 +214,8 @@
   take={async (why) =>
     take(
       await (isOrder
-        ? ask(api.POST('/api/orders/{number}/ask', { params: { path: { number } }, body: { why } }))
-        : ask(api.POST('/api/quotes/{number}/ask', { params: { path: { number } }, body: { why } }))),
+        ? ask(api.POST('/api/orders/{number}/ask', { ...withVersion(), body: { why } }))
+        : ask(api.POST('/api/quotes/{number}/ask', { ...withVersion(), body: { why } }))),
     )}
 />
 <Words

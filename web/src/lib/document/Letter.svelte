@@ -1,16 +1,17 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
+  import { PrintedQuote } from '$lib/printed';
 
   let { take }: { take: (letter: Schemas['LetterView']) => Promise<void> } = $props();
   let dialog = $state<HTMLDialogElement>();
   let letter = $state<Schemas['LetterView']>({ to: '', subject: '', text: '' });
-  let print = $state('');
+  let print = $state.raw<Schemas['OfferView'] | null>(null);
   let problem = $state('');
   let busy = $state(false);
 
   export async function open(number: string) {
-    letter = await ask(api.GET('/api/quotes/{number}/letter', { params: { path: { number } } }));
-    print = `/api/quotes/${number}/print`;
+    const path = { params: { path: { number } } };
+    [letter, print] = await Promise.all([ask(api.GET('/api/quotes/{number}/letter', path)), ask(api.GET('/api/quotes/{number}/preview', path))]);
     problem = '';
     dialog?.showModal();
   }
@@ -53,6 +54,14 @@
         <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog?.close()}>Not yet</button>
       </div>
     </div>
-    {#if print}<iframe class="h-[68vh] w-full border border-hairline max-md:hidden" src={print} title="the quote as it will print"></iframe>{/if}
+    {#if print}
+      <section
+        class="h-[68vh] [zoom:0.8] overflow-auto border border-hairline bg-ground p-3 max-md:hidden"
+        aria-label="the quote as the buyer will see it"
+        tabindex="-1"
+      >
+        <PrintedQuote offer={print} />
+      </section>
+    {/if}
   </form>
 </dialog>

@@ -91,7 +91,7 @@
           }}
         >
           {#each columns as column, c (column.id)}
-            <td class="px-2 py-1 {column.right ? 'text-right' : ''} {column.hide ?? ''}">
+            <td class="px-2 py-1 align-baseline {column.right ? 'text-right' : ''} {column.hide ?? ''}">
               {#if c === 0}<a href={path(row)} class="font-mono text-[12px]">{@render cell(row, column)}</a>{:else}{@render cell(row, column)}{/if}
             </td>
           {/each}

@@ -20,6 +20,7 @@ export function day(iso: string, now = new Date()): string {
 /** How long ago, in words: "12 min", "3 h", "2 days". */
 export function since(iso: string, now = new Date()): string {
   const minutes = Math.max(0, Math.round((now.getTime() - new Date(iso).getTime()) / 60_000));
+  if (minutes < 1) return 'just now';
   if (minutes < 60) return `${minutes} min`;
   if (minutes < 48 * 60) return `${Math.round(minutes / 60)} h`;
   return `${Math.round(minutes / 1440)} days`;

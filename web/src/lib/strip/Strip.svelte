@@ -20,6 +20,22 @@
   );
   const hidden = $derived(marks.filter((m) => !m.ahead).length - shown.filter((m) => !m.ahead).length);
 
+  // The day stands with the first mark of it; those behind it on the same day need not say it again.
+  function label(i: number) {
+    const mark = shown[i]!;
+    const before = shown[i - 1];
+    return before && !mark.ahead && day(before.at) === day(mark.at) ? mark.words : `${mark.words}, ${day(mark.at)}`;
+  }
+
+  // Labels stand centred under their mark; at the ends and beside "now" they turn inwards.
+  function anchor(at: number, ahead: boolean) {
+    if (ahead && at > 92) return 'right: 0';
+    if (at < 7) return 'left: 0';
+    if (ahead && at < NOW + 7) return `left: calc(${at}% - 5px)`;
+    if (!ahead && at > NOW - 6) return `right: calc(${100 - NOW}% + 8px)`;
+    return `left: ${at}%; transform: translateX(-50%)`;
+  }
+
   const path = (document: string | null) =>
     document === null ? null : `/${{ R: 'requests', Q: 'quotes', S: 'orders' }[document[0] ?? ''] ?? 'quotes'}/${document}`;
 </script>
@@ -38,15 +54,13 @@
         style:left="{spot.at}%"
       ></span>
       <span
-        class="absolute w-28 -translate-x-1/2 truncate text-center {spot.above
-          ? spot.at > NOW && spot.at < NOW + 8
-            ? 'top-[52px]'
-            : 'top-[14px]'
-          : 'top-[52px]'} {mark.ahead ? 'text-second' : ''}"
-        style:left="clamp(56px, {spot.at}%, calc({mark.ahead ? 100 : NOW}% - 60px))"
+        class="absolute w-max max-w-44 truncate {spot.above ? (spot.at > NOW && spot.at < NOW + 8 ? 'top-[52px]' : 'top-[14px]') : 'top-[52px]'} {mark.ahead
+          ? 'text-second'
+          : ''}"
+        style={anchor(spot.at, mark.ahead)}
         title="{mark.words}, {day(mark.at)}{mark.who ? `, ${mark.who}` : ''}"
       >
-        {#if to}<a href={to} class="hover:underline">{mark.words}, {day(mark.at)}</a>{:else}{mark.words}, {day(mark.at)}{/if}
+        {#if to}<a href={to} class="hover:underline">{label(i)}</a>{:else}{label(i)}{/if}
       </span>
     </div>
   {/each}

@@ -40,7 +40,10 @@
   {#snippet cell(o, c)}
     {@const track = tracks(o).find((t) => t.name === c.id)}
     {#if track}
-      <span class="block text-[11.5px] leading-4 text-second">{track.words}</span>
+      {@const held = c.id === 'Terms' && o.stops > 0}
+      <span class="block text-[11.5px] leading-4 text-second" title={held ? o.firstStop : undefined}
+        ><span class={held ? 'needs text-ink' : ''}>{track.words}</span></span
+      >
       <span class="block h-[3px] w-20 bg-hairline"><span class="block h-[3px] {track.tone}" style:width="{track.share}%"></span></span>
     {:else if c.id === 'number'}{o.number}
     {:else if c.id === 'buyer'}<span class="font-serif text-[15px]">{o.buyer}</span>

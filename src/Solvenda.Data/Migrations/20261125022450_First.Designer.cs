@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261124025516_First")]
+    [Migration("20261125022450_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -715,6 +715,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("DossierId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("FirstStop")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Goods")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -745,6 +749,9 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("SheetId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Stops")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Terms")

@@ -745,7 +745,9 @@ namespace Solvenda.Data.Migrations
                     Money = table.Column<string>(type: "TEXT", nullable: false),
                     CreatedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
                     ConfirmedAt = table.Column<DateTime>(type: "TEXT", nullable: true),
-                    HeldWhy = table.Column<string>(type: "TEXT", nullable: false)
+                    HeldWhy = table.Column<string>(type: "TEXT", nullable: false),
+                    Stops = table.Column<int>(type: "INTEGER", nullable: false),
+                    FirstStop = table.Column<string>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
                 {

@@ -1,0 +1,54 @@
+using Solvenda.Core.Quoting;
+using Solvenda.Data;
+using Solvenda.Web.Sheets;
+
+namespace Solvenda.Web.Quotes;
+
+/// <summary>A line as the buyer sees it: no cost, no margin, no floor.</summary>
+public sealed record OfferLine(bool IsHeading, string Code, string Words, string Note, decimal Quantity, string UnitWord, decimal? Price, decimal PriceBase, decimal DiscountPercent, decimal Amount, bool Optional);
+
+/// <summary>A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not.</summary>
+public sealed record OfferView(
+    string Seller, IReadOnlyList<string> SellerLines, string Number, string Revision, string Buyer, string Contact, string Matter, DateOnly Date, DateOnly ValidUntil, string Currency, int Decimals,
+    IReadOnlyList<OfferLine> Lines, decimal Goods, decimal SheetDiscount, IReadOnlyList<ChargeView> Charges, IReadOnlyList<TaxWordsView> Taxes, decimal TotalWithoutTax, decimal TotalTax, decimal TotalWithTax,
+    int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string Note, bool PoNumberRequired, bool Open, string Why, string SellerPerson);
+
+public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
+
+/// <summary>Puts together what the buyer sees, on their page and in the preview before it is sent.</summary>
+public static class OfferViews
+{
+    /// <summary>Why the buyer can no longer answer; empty where they can.</summary>
+    public static string WhyNot(OpenSheet open, DateOnly today) => open.Quote!.State switch
+    {
+        QuoteState.WithCustomer when open.Quote.ValidUntil < today => $"This quote held until {open.Quote.ValidUntil:d MMMM yyyy}. Please ask us for a new one.",
+        QuoteState.WithCustomer => "",
+        QuoteState.Accepted => "You accepted this quote. Thank you.",
+        QuoteState.Declined => "You declined this quote.",
+        QuoteState.Lapsed => "This quote has lapsed. Please ask us for a new one.",
+        QuoteState.Replaced => "A newer revision took the place of this quote; please use the link in our latest letter.",
+        _ => "This quote was withdrawn.",
+    };
+
+    public static async Task<OfferView> OfAsync(SolvendaDb db, OpenSheet open, Judge judge, Seller seller, DateOnly today, CancellationToken cancel)
+    {
+        var judged = await judge.JudgeAsync(db, open, cancel);
+        var s = open.Sheet;
+        var t = judged.Priced.Tally;
+        var why = WhyNot(open, today);
+        return new OfferView(
+            seller.Name, seller.Address, open.Subject, QuoteMoves.Letter(open.Quote!.Revision), open.Buyer.Name, open.Buyer.ContactName ?? "", open.Dossier.Matter, DateOnly.FromDateTime(open.Quote.SentAt ?? open.Quote.CreatedAt),
+            open.Quote.ValidUntil, s.Currency, judged.Priced.Sheet.Currency.Decimals,
+            [.. judged.Priced.Lines.Select(LineOf)], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Sheet.Charges.Select(c => new ChargeView(c.Kind, Core.Money.Amount.Round(c.Amount, judged.Priced.Sheet.Currency).Value, c.ByHand))],
+            [.. t.Taxes.Select(x => new TaxWordsView(QuotePrint.TaxWords(x.Tax), x.Basis.Value, x.TaxAmount.Value))], t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value,
+            s.PaymentDays, s.Incoterm, s.IncotermPlace, s.DeliverTo, s.Note, open.Buyer.PoNumberRequired, why.Length == 0, why, open.Seller.Name);
+    }
+
+    private static OfferLine LineOf(Core.Sheets.PricedLine l)
+    {
+        var shown = l.Terms.ByHand.Kind == Core.Pricing.ByHandKind.DiscountPercent;
+        return new OfferLine(
+            !l.IsSold, l.Item?.Code ?? "", l.Line.Words, l.Line.Note, l.Line.Quantity, Core.Units.UnitTable.OnSheet(l.Line.Unit), !l.HasPrice ? null : shown ? l.Terms.Base : l.Figures.NetPrice, l.Terms.PriceBase,
+            shown ? l.Terms.ByHand.Value : 0m, l.Figures.Net.Value, l.Line.Optional);
+    }
+}

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import type { Schemas } from '$lib/api';
+  import { fixed, plain } from '$lib/shared';
+
+  /** A quote as the buyer sees it; the figures are the server's. */
+  let { offer, children }: { offer: Schemas['OfferView']; children?: Snippet } = $props();
+
+  const long = (iso: string) => new Date(`${iso}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const d = $derived(offer.decimals);
+  const numbers = $derived.by(() => {
+    let n = 0;
+    return offer.lines.map((l) => (l.isHeading ? 0 : ++n));
+  });
+</script>
+
+<article class="border border-hairline bg-sheet p-5 sm:p-10">
+  <header class="flex flex-wrap items-end justify-between gap-3 border-b border-ink pb-3">
+    <p class="font-serif text-[24px] leading-tight">{offer.seller}</p>
+    <p class="text-right text-[12px] text-second">
+      {#each offer.sellerLines as line (line)}{line}<br />{/each}
+    </p>
+  </header>
+  <div class="mt-5 flex flex-wrap justify-between gap-6">
+    <p>
+      <b>{offer.buyer}</b><br />{#if offer.contact}for {offer.contact}{/if}
+    </p>
+    <dl class="grid grid-cols-[auto_1fr] gap-x-4">
+      <dt class="text-second">date</dt>
+      <dd>{long(offer.date)}</dd>
+      <dt class="text-second">holds until</dt>
+      <dd>{long(offer.validUntil)}</dd>
+      {#if offer.paymentDays !== null}<dt class="text-second">payment</dt>
+        <dd>{offer.paymentDays} days net</dd>{/if}
+      {#if offer.incoterm}<dt class="text-second">delivery</dt>
+        <dd>{offer.incoterm} {offer.incotermPlace ?? ''}</dd>{/if}
+      {#if offer.deliverTo}<dt class="text-second">deliver to</dt>
+        <dd>{offer.deliverTo}</dd>{/if}
+    </dl>
+  </div>
+  <h1 class="mt-7 font-serif text-[21px]">
+    Quote <span class="font-mono text-[14px]">{offer.number}·{offer.revision}</span> <em class="text-second">{offer.matter}</em>
+  </h1>
+  <div class="overflow-x-auto">
+    <table class="mt-3 w-full">
+      <thead>
+        <tr class="border-b border-ink text-[12px] text-second">
+          <th class="w-7 text-left font-normal"><span class="sr-only">line</span></th><th class="py-1 text-left font-normal">what</th><th
+            class="px-2 text-right font-normal">quantity</th
+          >
+          <th class="px-2 text-right font-normal max-sm:hidden">price</th><th class="px-2 text-right font-normal max-sm:hidden">less</th><th
+            class="text-right font-normal">{offer.currency}</th
+          >
+        </tr>
+      </thead>
+      <tbody>
+        {#each offer.lines as line, i (i)}
+          {#if line.isHeading}
+            <tr><td colspan="6" class="pt-3 font-serif text-[16px] italic">{line.words}</td></tr>
+          {:else}
+            <tr class="border-b border-hairline align-top {line.optional ? 'text-second' : ''}">
+              <td class="py-1.5 text-second">{numbers[i]}</td>
+              <td class="py-1.5"
+                >{line.optional ? 'if wanted: ' : ''}{line.words}<br /><span class="text-second"
+                  ><span class="font-mono text-[11.5px]">{line.code}</span>{line.note ? ` · ${line.note}` : ''}</span
+                ></td
+              >
+              <td class="px-2 py-1.5 text-right whitespace-nowrap">{plain(line.quantity)} {line.unitWord}</td>
+              <td class="px-2 py-1.5 text-right max-sm:hidden"
+                >{line.price === null ? '' : fixed(line.price, 4)}{line.priceBase === 1 ? '' : ` / ${plain(line.priceBase)}`}</td
+              >
+              <td class="px-2 py-1.5 text-right max-sm:hidden">{line.discountPercent ? `${plain(line.discountPercent)} %` : ''}</td>
+              <td class="py-1.5 text-right">{line.optional ? `(${fixed(line.amount, d)})` : fixed(line.amount, d)}</td>
+            </tr>
+          {/if}
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  <dl class="mt-4 ml-auto grid w-full max-w-80 grid-cols-[1fr_auto] gap-y-0.5">
+    <dt class="text-second">goods</dt>
+    <dd class="text-right">{fixed(offer.goods, d)}</dd>
+    {#if offer.sheetDiscount}<dt class="text-second">less</dt>
+      <dd class="text-right">{fixed(-offer.sheetDiscount, d)}</dd>{/if}
+    {#each offer.charges as charge (charge.kind)}<dt class="text-second">{charge.kind}</dt>
+      <dd class="text-right">{fixed(charge.amount, d)}</dd>{/each}
+    <dt class="text-second">without tax</dt>
+    <dd class="text-right">{fixed(offer.totalWithoutTax, d)}</dd>
+    {#each offer.taxes as tax (tax.words)}<dt class="text-second">tax, {tax.words}, on {fixed(tax.basis, d)}</dt>
+      <dd class="text-right">{fixed(tax.tax, d)}</dd>{/each}
+    <dt class="mt-1 border-t border-ink pt-1 font-semibold">in all, {offer.currency}</dt>
+    <dd class="mt-1 border-t border-ink pt-1 text-right font-semibold">{fixed(offer.totalWithTax, d)}</dd>
+  </dl>
+  {#if offer.note}<p class="mt-5">{offer.note}</p>{/if}
+  {@render children?.()}
+</article>

@@ -1,0 +1,1 @@
+export { default as PrintedQuote } from './PrintedQuote.svelte';
