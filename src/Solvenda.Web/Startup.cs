@@ -50,10 +50,13 @@ public static partial class Startup
             services.AddHostedService<SmtpStandIn>();
 
         services.AddAccess();
-        services.AddExceptionHandler<Problems>().AddProblemDetails();
+        services.AddExceptionHandler<Problems>().AddProblemDetails(o => o.CustomizeProblemDetails = Problems.Complete);
+        services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
         services.ConfigureHttpJsonOptions(o =>
         {
             o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            o.SerializerOptions.RespectNullableAnnotations = true;
+            o.SerializerOptions.RespectRequiredConstructorParameters = true;
             o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
         });
         services.AddRateLimiter(o =>
@@ -69,6 +72,7 @@ public static partial class Startup
     public static void UseSolvenda(this WebApplication app)
     {
         app.UseExceptionHandler();
+        app.UseStatusCodePages();
         app.UseResponseCompression();
         app.UseSecurityHeaders(Headers(ScriptHashes(app.Environment.WebRootPath)));
         app.UseMiddleware<SameOrigin>();

@@ -48,6 +48,27 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         Assert.Equal((HttpStatusCode.UnprocessableEntity, code), (answer.StatusCode, await answer.CodeAsync()));
     }
 
+    [Theory]
+    [InlineData("")]
+    [InlineData("{}")]
+    [InlineData("""{"buyer":1,"lines":[]}""")]
+    [InlineData("""{"buyer":"1","lines":[{"quantity":1}]}""")]
+    public async Task What_cannot_be_understood_is_a_problem_with_a_code_not_a_failure(string json)
+    {
+        var answer = await house.Machine().PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
+        Assert.Equal((HttpStatusCode.BadRequest, "malformed"), (answer.StatusCode, await answer.CodeAsync()));
+    }
+
+    [Fact]
+    public async Task Without_a_rate_there_is_a_stop_that_names_it_and_no_figure_made_up()
+    {
+        var answer = await house.Machine().PostAsJsonAsync("/api/v1/price", new { buyer = "1", currency = "JPY", lines = new[] { new { item = "BB2-10-NV", quantity = 1 } } }, Cancel);
+        var view = await answer.JsonAsync();
+        Assert.Equal(JsonValueKind.Null, view.GetProperty("lines")[0].GetProperty("netPrice").ValueKind);
+        Assert.Contains(view.GetProperty("findings").EnumerateArray(), f => f.GetProperty("outcome").GetString() == "stop" && f.GetProperty("words").GetString()!.Contains("JPY", StringComparison.Ordinal));
+        Assert.DoesNotContain("79,228", view.ToString(), StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task A_stale_edit_gets_409_with_what_changed_and_changes_nothing()
     {
@@ -105,9 +126,9 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var sheet = await (await EditAsync(sorcha, empty, new { kind = "add", value = "BB2-10-NV x 180 m -12%" })).JsonAsync();
         Assert.Equal("needed", sheet.GetProperty("approval").GetProperty("state").GetString());
         var letter = new { to = "fionn@tresselvane.example", subject = "x", text = "{link}" };
-        Assert.Equal("stopped", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", letter, Cancel)).CodeAsync());
-        Assert.Equal("reason_missing", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/ask", new { why = " " }, Cancel)).CodeAsync());
-        var asked = await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/ask", new { why = "they must have it" }, Cancel)).JsonAsync();
+        Assert.Equal("stopped", await (await ActAsync(sorcha, number, "send", letter)).CodeAsync());
+        Assert.Equal("reason_missing", await (await ActAsync(sorcha, number, "ask", new { why = " " })).CodeAsync());
+        var asked = await (await ActAsync(sorcha, number, "ask", new { why = "they must have it" })).JsonAsync();
         var ask = asked.GetProperty("asks")[0].GetProperty("id").GetInt64();
 
         // Havergal leads too, but her authority ends at 5 %.
@@ -120,7 +141,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var worse = await (await EditAsync(sorcha, granted, new { kind = "set", field = "sheetDiscount", value = "1" })).JsonAsync();
         Assert.Equal("needed", worse.GetProperty("approval").GetProperty("state").GetString());
         Assert.Equal("drafting", (await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("state").GetString());
-        Assert.Equal("stopped", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", letter, Cancel)).CodeAsync());
+        Assert.Equal("stopped", await (await ActAsync(sorcha, number, "send", letter)).CodeAsync());
     }
 
     [Fact]
@@ -129,8 +150,8 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var sorcha = await house.AsAsync(4);
         var (number, empty) = await NewQuoteAsync(sorcha, 14);
         await EditAsync(sorcha, empty, new { kind = "add", value = "SHK-BOW-10 x 10" });
-        Assert.Equal("link_missing", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", new { to = "a@b.example", subject = "x", text = "no link" }, Cancel)).CodeAsync());
-        Assert.Equal("address", await (await sorcha.PostAsJsonAsync($"/api/quotes/{number}/send", new { to = "nowhere", subject = "x", text = "{link}" }, Cancel)).CodeAsync());
+        Assert.Equal("link_missing", await (await ActAsync(sorcha, number, "send", new { to = "a@b.example", subject = "x", text = "no link" })).CodeAsync());
+        Assert.Equal("address", await (await ActAsync(sorcha, number, "send", new { to = "nowhere", subject = "x", text = "{link}" })).CodeAsync());
         var first = await SendAsync(sorcha, number, "first");
         await sorcha.PostAsync($"/api/quotes/{number}/revise", null, Cancel);
         var buyer = house.CreateClient();
@@ -150,10 +171,19 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         Assert.DoesNotContain("cost", offer, StringComparison.OrdinalIgnoreCase);
     }
 
+    // Acts on a quote as somebody who has just looked at it.
+    private static async Task<HttpResponseMessage> ActAsync(HttpClient client, string number, string act, object body)
+    {
+        var seen = await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync();
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/quotes/{number}/{act}") { Content = JsonContent.Create(body) };
+        request.Headers.TryAddWithoutValidation("If-Match", $"\"{seen.GetProperty("sheet").GetProperty("version").GetInt64()}\"");
+        return await client.SendAsync(request, Cancel);
+    }
+
     // The link stands only in the letter: it is taken from where the letter arrived.
     private static async Task<string> SendAsync(HttpClient client, string number, string subject)
     {
-        var sent = await client.PostAsJsonAsync($"/api/quotes/{number}/send", new { to = "office@gullrockboatyard.example", subject, text = "here: {link}" }, Cancel);
+        var sent = await ActAsync(client, number, "send", new { to = "office@gullrockboatyard.example", subject, text = "here: {link}" });
         Assert.Equal(HttpStatusCode.OK, sent.StatusCode);
         for (var tries = 0; tries < 100; tries++)
         {

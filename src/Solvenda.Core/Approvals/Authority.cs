@@ -49,7 +49,7 @@ public sealed record SheetFigures(
             priced.Select(MarginOf).Min(),
             sheet.Tally.MarginPercent,
             priced.Count(l => l.BelowFloor),
-            home is { } h ? Amount.Round(h, sheet.Rates.Home).Value : decimal.MaxValue);
+            home is { } h ? Amount.Round(h, sheet.Rates.Home).Value : UnknownValue);
     }
 
     /// <summary>True where no price figure is worse than in the other. Value is apart: a better price makes it more.</summary>
@@ -59,6 +59,9 @@ public sealed record SheetFigures(
         && (LeastLineMargin ?? decimal.MaxValue) >= (other.LeastLineMargin ?? decimal.MaxValue)
         && (SheetMargin ?? decimal.MaxValue) >= (other.SheetMargin ?? decimal.MaxValue)
         && LinesBelowFloor <= other.LinesBelowFloor;
+
+    /// <summary>The value where no rate leads to the home currency: beyond every authority, for nobody can say that it is not.</summary>
+    public const decimal UnknownValue = decimal.MaxValue;
 
     /// <summary>What a line given away counts as: a percentage of nothing does not exist, but it is the worst there is.</summary>
     public const decimal GivenAway = -10_000m;
@@ -110,7 +113,9 @@ public static class Policies
             (f, _) => f.LinesBelowFloor == 1 ? "a line is below its floor" : FormattableString.Invariant($"{f.LinesBelowFloor} lines are below their floor")),
         new(Value, "value", RouteStyle.FirstAble,
             (f, a) => f.ValueHome > (a.Value ?? 0m),
-            (f, a) => FormattableString.Invariant($"worth {f.ValueHome:#,0} in home currency, {a.Value ?? 0m:#,0} may be sold alone")),
+            (f, a) => f.ValueHome == SheetFigures.UnknownValue
+                ? "its value in home currency is unknown, for want of an exchange rate"
+                : FormattableString.Invariant($"worth {f.ValueHome:#,0} in home currency, {a.Value ?? 0m:#,0} may be sold alone")),
     ];
 
     /// <summary>Who may pass a floor at all: an authority that reaches down to this margin or further, which sellers' do not.</summary>

@@ -254,7 +254,7 @@ public static partial class TextReader
     [GeneratedRegex(@"(?:(?:of|the|your|our|some)\s+)+", RegexOptions.IgnoreCase)]
     private static partial Regex Article();
 
-    [GeneratedRegex(@"\b(?:P\.?O\.?|purchase order|order)\s*(?:no\.?|nr\.?|number|#|:)*\s*(?<po>[A-Z]{0,4}[-/]?\d[\w/-]{2,})", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"\b(?:P\.?O\.?|purchase order|order)\s*(?:no\.?|nr\.?|number|#|:)*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))[A-Z]{0,4}[-/]?\d[\w/-]{2,})", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex PoNumber();
 
     [GeneratedRegex(@"\b(?:price|quote|quotation|how much|cost)\b", RegexOptions.IgnoreCase)]

@@ -11,7 +11,7 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
         var problem = exception switch
         {
             RefusalException r => Of(r.Status, r.Code, r.Message, r.Field, r.Facts),
-            BadHttpRequestException b => Of(b.StatusCode, b.StatusCode == 413 ? "too_large" : "malformed", b.StatusCode == 413 ? "That is too large to take; nothing was kept." : "The request could not be understood."),
+            BadHttpRequestException b => Of(b.StatusCode, b.StatusCode == 413 ? "too_large" : "malformed", b.StatusCode == 413 ? "That is too large to take; nothing was kept." : $"The request could not be understood: {Cause(b)}"),
             _ => null,
         };
         if (problem is null)
@@ -23,6 +23,29 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
         await httpContext.Response.WriteAsJsonAsync(problem, options: null, "application/problem+json", cancellationToken);
         return true;
     }
+
+    /// <summary>Gives the framework's own answers (401, 403, 404, 405, 415, 429) the same shape and a stable code.</summary>
+    public static void Complete(ProblemDetailsContext context)
+    {
+        ArgumentNullException.ThrowIfNull(context);
+        var problem = context.ProblemDetails;
+        if (problem.Extensions.ContainsKey("code"))
+            return;
+        var (code, words) = problem.Status switch
+        {
+            401 => ("not_signed_in", "Sign in first, or send a key that is valid."),
+            403 => ("not_allowed", "That is not yours to do."),
+            404 => ("not_found", "There is nothing at this address."),
+            405 => ("method_unknown", "This address does not take that method."),
+            415 => ("content_type", "That content type is not taken here."),
+            429 => ("too_many", "Too many tries; wait a minute."),
+            _ => ("refused", "That was refused."),
+        };
+        (problem.Title, problem.Type, problem.Extensions["code"]) = (words, $"urn:solvenda:error:{code}", code);
+    }
+
+    // What the JSON reader missed; its own words name the property.
+    private static string Cause(BadHttpRequestException bad) => bad.InnerException is System.Text.Json.JsonException json ? json.Message : bad.Message;
 
     private static ProblemDetails Of(int status, string code, string words, string? field = null, object? facts = null)
     {

@@ -56,7 +56,7 @@
     </div>
     {#if print}
       <section
-        class="h-[68vh] [zoom:0.8] overflow-auto border border-hairline bg-ground p-3 max-md:hidden"
+        class="h-[82vh] [zoom:0.8] overflow-auto border border-hairline bg-ground p-3 max-md:hidden"
         aria-label="the quote as the buyer will see it"
         tabindex="-1"
       >

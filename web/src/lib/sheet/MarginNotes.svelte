@@ -44,7 +44,7 @@
     {/if}
     {#if notes.break}
       <h3 class="mt-3 font-semibold">From {plain(notes.break.from)} {notes.break.unitWord}</h3>
-      <p class="text-second">{fixed(notes.break.price, 4)} {sheet.focused.unitWord ? `a ${sheet.focused.unitWord}` : 'each'}</p>
+      <p class="text-second">{fixed(notes.break.price, 4)} {sheet.focused.unitWord ? `per ${sheet.focused.unitWord}` : 'each'}</p>
     {/if}
     {#if notes.theyWrote}
       <h3 class="mt-3 font-semibold">They asked for</h3>
