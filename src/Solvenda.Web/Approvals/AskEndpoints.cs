@@ -29,7 +29,7 @@ public sealed record AskView(
     IReadOnlyList<string> Fired, IReadOnlyList<AskRuler> Rulers, IReadOnlyList<AskLine> Lines, decimal Costs, decimal Earns, decimal Total,
     string Buyer, decimal BoughtThisYear, string CreditWords, int Position, int Waiting, long? Next);
 
-public sealed record Decision(string? Note);
+public sealed record Decision(string? Note = null);
 
 public static class AskEndpoints
 {

@@ -10,9 +10,9 @@ using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Portal;
 
-public sealed record AcceptOffer(string Name, string? PoNumber);
+public sealed record AcceptOffer(string Name, string? PoNumber = null);
 
-public sealed record DeclineOffer(string? Name, string Reason);
+public sealed record DeclineOffer(string Reason, string? Name = null);
 
 /// <summary>The buyers' door: whoever has the link, and nobody else. The link is a random token of 256 bits, kept only as its hash, and ends with the quote's validity.</summary>
 public static class OfferEndpoints
