@@ -94,7 +94,7 @@ public sealed class Judge(HouseClock clock)
             if (!line.Line.Optional)
                 taken[item.Id.Value] = wanted;
             int? lead = item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
-            stock[line.Line.Key] = new LineStock(outlook.Free[0], PromiseFinder.Find(outlook, wanted, lead, now, terms));
+            stock[line.Line.Key] = new LineStock(outlook.FreeNow, PromiseFinder.Find(outlook, wanted, lead, now, terms));
         }
         return stock;
     }

@@ -110,7 +110,7 @@ export class SheetState {
       });
       if (data) {
         if (undoable) this.#undo = [...this.#undo.slice(1 - UNDO_STEPS), before];
-        this.view = data;
+        this.view = keepSame(this.view, data);
         this.problem = '';
         return true;
       }
@@ -124,6 +124,16 @@ export class SheetState {
     }
     return false;
   }
+}
+
+/**
+ * The fresh sheet, with the old objects for lines and findings that are the same as before: an edit mostly changes one line,
+ * and only what is another object is drawn anew.
+ */
+export function keepSame(old: SheetView, fresh: SheetView): SheetView {
+  const lines = new Map(old.lines.map((l) => [l.key, l]));
+  const same = <T>(a: T | undefined, b: T): T => (a !== undefined && JSON.stringify(a) === JSON.stringify(b) ? a : b);
+  return { ...fresh, lines: fresh.lines.map((l) => same(lines.get(l.key), l)) };
 }
 
 /** A line as it was typed, without its figures. */

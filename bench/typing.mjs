@@ -1,0 +1,60 @@
+// How long from a key to the repriced tally, on a sheet of 100 lines: the server's answer alone, and in the browser.
+// Run by `./solvenda bench typing`; takes the address of a running demo.
+import { chromium } from 'playwright-core';
+
+const [base, lines = '100'] = process.argv.slice(2);
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+});
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await page.goto(`${base}/step-in`);
+await page.getByRole('button', { name: 'Sorcha Quill' }).click();
+await page.getByRole('heading', { name: /need|Nothing/ }).waitFor();
+
+const call = async (method, path, data, headers = {}) => (await page.request.fetch(base + path, { method, data, headers })).json();
+const { number } = await call('POST', '/api/quotes', { buyerId: 2, matter: 'a long one' });
+const codes = new Set();
+for (const q of ['rope', 'chain', 'shackle', 'thimble', 'fender', 'block', 'cleat', 'buoy', 'netting', 'swivel', 'line', 'paint'])
+  for (const item of (await call('GET', `/api/items?q=${q}`)).items) codes.add(item.code);
+const list = [...codes];
+let { sheet } = await call('GET', `/api/quotes/${number}`);
+const edits = Array.from({ length: Number(lines) }, (_, i) => ({ kind: 'add', value: `x x ${i + 1}`, field: list[i % list.length] }));
+sheet = await call('POST', `/api/sheets/${sheet.id}/edits`, edits, { 'if-match': `"${sheet.version}"` });
+
+const server = [];
+for (let i = 0; i < 300; i++) {
+  const began = performance.now();
+  sheet = await call('POST', `/api/sheets/${sheet.id}/edits`, [{ kind: 'set', line: sheet.lines[i % 50].key, field: 'quantity', value: String(i + 5) }], { 'if-match': `"${sheet.version}"` });
+  server.push(performance.now() - began);
+}
+
+await page.goto(`${base}/quotes/${number}`);
+await page.locator('tr[data-line]').nth(1).locator('td').nth(3).click();
+const screen = [];
+for (let i = 0; i < 60; i++) {
+  await page.keyboard.type(String(700 + i));
+  screen.push(
+    await page.evaluate(
+      () =>
+        new Promise((done) => {
+          const tally = document.querySelector('[aria-label="tally"]');
+          let began = 0;
+          const seen = new MutationObserver(() => {
+            seen.disconnect();
+            requestAnimationFrame(() => done(performance.now() - began));
+          });
+          seen.observe(tally.querySelector('dl'), { subtree: true, childList: true, characterData: true });
+          began = performance.now();
+          document.activeElement.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+        }),
+    ),
+  );
+}
+await browser.close();
+
+const at = (times, share) => [...times].sort((a, b) => a - b)[Math.floor(times.length * share)].toFixed(0);
+console.log(`an edit of a sheet of ${lines} lines, ms: median / p95`);
+console.log(`the server's answer, first 100 after a start: ${at(server.slice(0, 100), 0.5)} / ${at(server.slice(0, 100), 0.95)}`);
+console.log(`the server's answer, warm:                    ${at(server.slice(-100), 0.5)} / ${at(server.slice(-100), 0.95)}`);
+console.log(`key to repriced tally in the browser:         ${at(screen, 0.5)} / ${at(screen, 0.95)}`);
