@@ -1,0 +1,36 @@
+using System.Text.RegularExpressions;
+using Xunit;
+
+namespace Solvenda.Web.Tests;
+
+/// <summary>docs/errors.md lists every code that the server can answer with, and no other.</summary>
+public sealed partial class ErrorListTests
+{
+    [Fact]
+    public void Every_code_is_in_the_list_and_the_list_has_no_other()
+    {
+        var root = Root();
+        var used = Directory.EnumerateFiles(Path.Combine(root, "src", "Solvenda.Web"), "*.cs", SearchOption.AllDirectories)
+            .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal))
+            .SelectMany(f => Code().Matches(File.ReadAllText(f))).Select(m => m.Groups["code"].Value).ToHashSet();
+        var listed = File.ReadLines(Path.Combine(root, "docs", "errors.md")).Where(l => l.StartsWith("| `", StringComparison.Ordinal))
+            .SelectMany(l => Ticked().Matches(l.Split('|')[1])).Select(m => m.Groups[1].Value).ToHashSet();
+        Assert.True(used.Count > 40, $"only {used.Count} codes were found");
+        Assert.Equal(used.Order(), listed.Order());
+    }
+
+    private static string Root()
+    {
+        var at = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(at, "Solvenda.slnx")))
+            at = Path.GetDirectoryName(at)!;
+        return at;
+    }
+
+    // Refusals by their makers, the framework's own answers in Problems, and the two of a request that is no request.
+    [GeneratedRegex("""(?:(?:Bad|Clash)\(|RefusalException\(\d+, |Of\(500, |new\(40[34], |=> \(|413 \? |(?<="too_large" : ))"(?<code>[a-z_]+)[",)]""")]
+    private static partial Regex Code();
+
+    [GeneratedRegex("`([a-z_]+)`")]
+    private static partial Regex Ticked();
+}
