@@ -131,9 +131,9 @@ export class SheetState {
  * and only what is another object is drawn anew.
  */
 export function keepSame(old: SheetView, fresh: SheetView): SheetView {
-  const lines = new Map(old.lines.map((l) => [l.key, l]));
+  const lines: Record<number, LineView | undefined> = Object.fromEntries(old.lines.map((l) => [l.key, l]));
   const same = <T>(a: T | undefined, b: T): T => (a !== undefined && JSON.stringify(a) === JSON.stringify(b) ? a : b);
-  return { ...fresh, lines: fresh.lines.map((l) => same(lines.get(l.key), l)) };
+  return { ...fresh, lines: fresh.lines.map((l) => same(lines[l.key], l)) };
 }
 
 /** A line as it was typed, without its figures. */
