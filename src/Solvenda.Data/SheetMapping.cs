@@ -18,7 +18,13 @@ public static class SheetMapping
         [.. row.Lines.OrderBy(l => l.Position).Select(ToLine)],
         new SheetDiscount(row.DiscountPercent, row.DiscountAmount),
         [.. row.Charges.OrderBy(c => c.Kind, StringComparer.Ordinal).Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand))],
-        0m);
+        0m)
+    {
+        Channel = row.Channel,
+        Incoterm = row.Incoterm,
+        FreightService = row.FreightService,
+        Kept = KeptLines.Read(row.Kept, Currency.Of(row.Currency)),
+    };
 
     /// <summary>The rates of a sheet: its own frozen one where it has one, else those of its day.</summary>
     public static Rates RatesOf(this SheetRow row, PriceBook book) => row.FrozenRate is { } frozen

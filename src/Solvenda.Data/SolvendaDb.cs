@@ -15,6 +15,15 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<FamilyRow> Families => Set<FamilyRow>();
     public DbSet<ListPriceRow> ListPrices => Set<ListPriceRow>();
     public DbSet<AgreementRow> Agreements => Set<AgreementRow>();
+    public DbSet<PriceListRow> PriceLists => Set<PriceListRow>();
+    public DbSet<GroupRow> Groups => Set<GroupRow>();
+    public DbSet<CampaignRow> Campaigns => Set<CampaignRow>();
+    public DbSet<ChargeRuleRow> ChargeRules => Set<ChargeRuleRow>();
+    public DbSet<FreightZoneRow> FreightZones => Set<FreightZoneRow>();
+    public DbSet<FreightBandRow> FreightBands => Set<FreightBandRow>();
+    public DbSet<SettingRow> Settings => Set<SettingRow>();
+    public DbSet<AddressRow> Addresses => Set<AddressRow>();
+    public DbSet<ContactRow> Contacts => Set<ContactRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<TaxRateRow> TaxRates => Set<TaxRateRow>();
     public DbSet<ExchangeRateRow> ExchangeRates => Set<ExchangeRateRow>();
@@ -71,9 +80,38 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         modelBuilder.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
         modelBuilder.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         modelBuilder.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);
+        modelBuilder.Entity<AddressRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        modelBuilder.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        modelBuilder.Entity<BuyerRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(b => b.ParentId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder.Entity<ListPriceRow>().HasOne<ItemRow>().WithMany().HasForeignKey(p => p.ItemId);
+        modelBuilder.Entity<CostRow>().HasOne<ItemRow>().WithMany().HasForeignKey(c => c.ItemId);
         modelBuilder.Entity<OpenItemRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
         modelBuilder.Entity<BuyerSignRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
         modelBuilder.Entity<HistoryRow>().HasOne<DossierRow>().WithMany().HasForeignKey(h => h.DossierId).OnDelete(DeleteBehavior.Restrict);
+    }
+
+    // What a price is made from. Whoever changes it, on whatever way, makes every price book in memory old.
+    private static readonly HashSet<Type> OfPrices =
+    [
+        typeof(ItemRow), typeof(SalesUnitRow), typeof(FamilyRow), typeof(PriceListRow), typeof(GroupRow), typeof(ListPriceRow), typeof(AgreementRow), typeof(AgreementBreakRow), typeof(CampaignRow), typeof(ChargeRuleRow),
+        typeof(FreightZoneRow), typeof(FreightBandRow), typeof(SettingRow), typeof(CostRow), typeof(TaxRateRow), typeof(ExchangeRateRow),
+    ];
+
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        if (ChangeTracker.Entries().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted && OfPrices.Contains(e.Metadata.ClrType)))
+            await PricesChangedAsync(cancellationToken);
+        return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <summary>Counts a change of what prices are made from; saved with the rest.</summary>
+    public async Task PricesChangedAsync(CancellationToken cancel)
+    {
+        var counter = Counters.Local.FirstOrDefault(c => c.Name == Counter.PriceBook) ?? await Counters.FirstOrDefaultAsync(c => c.Name == Counter.PriceBook, cancel);
+        if (counter is null)
+            Counters.Add(new Counter { Name = Counter.PriceBook, Value = 1 });
+        else
+            counter.Value++;
     }
 
     private static string Snake(string name) =>

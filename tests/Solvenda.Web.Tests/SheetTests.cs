@@ -33,7 +33,8 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var line = view.GetProperty("lines")[0];
         Assert.Equal([2.42m, 2.2264m, 1.9592m], line.GetProperty("build").EnumerateArray().Select(s => s.GetProperty("price").GetDecimal()));
         Assert.Equal((352.66m, 17.10m, 2.0823m), (line.GetProperty("net").GetDecimal(), line.GetProperty("marginPercent").GetDecimal(), line.GetProperty("floor").GetDecimal()));
-        Assert.Equal(433.77m, view.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
+        Assert.Equal("freight 9.50", string.Join("; ", view.GetProperty("tally").GetProperty("chargeLines").EnumerateArray().Select(c => $"{c.GetProperty("kind").GetString()} {c.GetProperty("amount").GetDecimal().ToString("0.00", CultureInfo.InvariantCulture)}")));
+        Assert.Equal(445.46m, view.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
         Assert.Contains(view.GetProperty("findings").EnumerateArray(), f => f.GetProperty("check").GetString() == "item" && f.GetProperty("outcome").GetString() == "stop");
     }
 

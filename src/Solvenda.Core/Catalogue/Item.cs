@@ -18,6 +18,9 @@ public enum TaxClass
 /// <summary>A unit that an item is sold in: how many stock units one of it holds.</summary>
 public sealed record SalesUnit(Unit Unit, decimal Factor);
 
+/// <summary>A part of a bundle: so many stock units of an item in one stock unit of the bundle.</summary>
+public sealed record BundlePart(ItemId Item, decimal Quantity);
+
 /// <summary>What is known of an item. Costs, prices and stock are dated and stand apart.</summary>
 /// <param name="Code">Seller's item code, as printed.</param>
 /// <param name="LeadDays">Working days until it is bought or made; null where it cannot be.</param>
@@ -38,6 +41,30 @@ public sealed record Item(
     string? DangerousGoods,
     string? Successor)
 {
+    /// <summary>False for what is switched off: it may stand on old sheets, and is sold no more.</summary>
+    public bool Active { get; init; } = true;
+
+    /// <summary>Kilograms of one stock unit; null where nobody weighed it.</summary>
+    public decimal? WeightKg { get; init; }
+
+    /// <summary>Cubic decimetres of one stock unit; null where it is no matter.</summary>
+    public decimal? VolumeDm3 { get; init; }
+
+    /// <summary>Stock units that it is packed by: only whole packs are sold.</summary>
+    public decimal? PackMultiple { get; init; }
+
+    /// <summary>Fewest stock units that are sold at once.</summary>
+    public decimal? LeastQuantity { get; init; }
+
+    /// <summary>ISO 3166-1 alpha-2 codes of countries that it may not be sold to.</summary>
+    public ImmutableArray<string> NotSoldIn { get; init; } = [];
+
+    /// <summary>Channels that it may not be sold by.</summary>
+    public ImmutableArray<string> NotByChannel { get; init; } = [];
+
+    /// <summary>What a bundle is made of; empty for all others.</summary>
+    public ImmutableArray<BundlePart> Parts { get; init; } = [];
+
     /// <summary>Stock units in one of the unit: the item's own table first, then the fixed measures; null where neither knows.</summary>
     public decimal? Factor(Unit unit)
     {

@@ -53,6 +53,9 @@ public sealed record Agreement(
     DateOnly? To,
     bool Combines)
 {
+    /// <summary>Lines under agreements of one break group reach its breaks together; null: each line counts alone.</summary>
+    public string? BreakGroup { get; init; }
+
     /// <summary>0 for the narrowest, (buyer, item), to 5 for the widest, (group, all).</summary>
     public int Rank => ((int)Party * 3) + (int)Scope;
 
@@ -71,8 +74,37 @@ public sealed record Agreement(
     }
 }
 
-/// <summary>A price for everybody for a while. Both dates are included.</summary>
+/// <summary>A price for a while, for everybody or for those it names. Both dates are included.</summary>
 public sealed record Campaign(string Id, string Words, RuleKind Kind, decimal Value, DateOnly From, DateOnly? To)
 {
+    /// <summary>Of a value that is money; null: home currency.</summary>
+    public Currency? Currency { get; init; }
+
+    public RuleScope Scope { get; init; } = RuleScope.All;
+
+    public ItemId? Item { get; init; }
+
+    public string? Family { get; init; }
+
+    /// <summary>Only by this channel; null: by any.</summary>
+    public string? Channel { get; init; }
+
+    /// <summary>Only for this buyer; null: for any.</summary>
+    public BuyerId? Buyer { get; init; }
+
+    /// <summary>Only for this group; null: for any.</summary>
+    public string? Group { get; init; }
+
+    /// <summary>Whether it is meant for this buyer, item and channel. A sheet without a channel meets no campaign of one.</summary>
+    public bool Covers(Buyer buyer, Item item, string? channel)
+    {
+        ArgumentNullException.ThrowIfNull(buyer);
+        ArgumentNullException.ThrowIfNull(item);
+        return (Channel is null || Channel == channel)
+            && (Buyer is null || Buyer == buyer.Id)
+            && (Group is null || Group == buyer.Group)
+            && Scope switch { RuleScope.Item => Item == item.Id, RuleScope.Family => Family == item.Family, _ => true };
+    }
+
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);
 }

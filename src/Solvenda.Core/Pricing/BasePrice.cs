@@ -6,14 +6,16 @@ using Solvenda.Core.Units;
 namespace Solvenda.Core.Pricing;
 
 /// <summary>One line's question to the price book.</summary>
-public sealed record PriceQuestion(Item Item, decimal Quantity, Unit Unit, Buyer Buyer, Currency Currency, DateOnly Date);
+/// <param name="Channel">The channel that it is sold by, for campaigns; null where there is none.</param>
+public sealed record PriceQuestion(Item Item, decimal Quantity, Unit Unit, Buyer Buyer, Currency Currency, DateOnly Date, string? Channel = null);
 
 /// <summary>Answers what a buyer pays before anything is typed by hand, with every step.</summary>
 public static class BasePrice
 {
-    public static PriceBuild Find(PriceBook book, Rates rates, PriceQuestion question)
+    /// <param name="together">The quantity in stock units that the lines of a break group have together on the sheet; null: the line stands alone.</param>
+    public static PriceBuild Find(PriceBook book, Rates rates, PriceQuestion question, Func<string, decimal>? together = null)
     {
-        var (item, quantity, unit, buyer, currency, date) = question;
+        var (item, quantity, unit, buyer, currency, date, channel) = question;
         if (item.Factor(unit) is not { } factor)
             return PriceBuild.Missing(PriceGap.NoUnit);
         var (start, priceBase, gap) = List(book, rates, question, factor);
@@ -22,7 +24,7 @@ public static class BasePrice
 
         // Money in a rule is per stock unit, in the rule's currency (home where it names none).
         decimal? ToLine(decimal value, Currency? of) => rates.Convert(value * factor * priceBase, of ?? book.Home, currency);
-        return PriceRules.Build(start, currency, priceBase, book.AgreementsFor(buyer, item), book.Campaigns, quantity * factor, date, ToLine);
+        return PriceRules.Build(start, currency, priceBase, book.AgreementsFor(buyer, item), book.CampaignsFor(buyer, item, channel), quantity * factor, date, ToLine, together);
     }
 
     /// <summary>Cost per price base of the line's unit in the sheet's currency, four decimals; null where cost or rate is unknown.</summary>

@@ -32,6 +32,11 @@ public sealed class PriceBook
         SellerCountry = contents.SellerCountry;
         HouseList = contents.HouseList;
         Campaigns = contents.Campaigns;
+        HasBreakGroups = contents.Agreements.Any(a => a.BreakGroup is not null);
+        Charges = contents.Charges;
+        FreightBands = contents.FreightBands;
+        FreightZones = contents.FreightZones;
+        InsurancePercent = contents.InsurancePercent;
         TaxRates = contents.TaxRates;
         DatedRates = contents.Rates;
         GroupLists = contents.GroupLists;
@@ -50,6 +55,19 @@ public sealed class PriceBook
     public string HouseList { get; }
 
     public ImmutableArray<Campaign> Campaigns { get; }
+
+    /// <summary>Whether any agreement reaches its breaks together with others.</summary>
+    public bool HasBreakGroups { get; }
+
+    public ImmutableArray<ChargeRule> Charges { get; }
+
+    public ImmutableArray<FreightBand> FreightBands { get; }
+
+    /// <summary>The freight zone of a country, by ISO 3166-1 alpha-2.</summary>
+    public ImmutableDictionary<string, string> FreightZones { get; }
+
+    /// <summary>Premium in percent of the insured value under CIP and CIF; null where none is set.</summary>
+    public decimal? InsurancePercent { get; }
 
     public ImmutableArray<TaxRate> TaxRates { get; }
 
@@ -86,6 +104,10 @@ public sealed class PriceBook
         }
         return latest?.Price.Value;
     }
+
+    /// <summary>The campaigns meant for this buyer, item and channel, not yet judged by date.</summary>
+    public IEnumerable<Campaign> CampaignsFor(Buyer buyer, Item item, string? channel) =>
+        Campaigns.IsEmpty ? [] : Campaigns.Where(c => c.Covers(buyer, item, channel));
 
     /// <summary>The agreements that cover this buyer and item, of every rank, the narrowest first, not yet judged by date or quantity.</summary>
     public IReadOnlyList<Agreement> AgreementsFor(Buyer buyer, Item item)
@@ -129,4 +151,13 @@ public sealed record PriceBookContents(
     ImmutableArray<DatedCost> Costs,
     ImmutableArray<TaxRate> TaxRates,
     ImmutableArray<DatedRate> Rates,
-    ImmutableDictionary<string, string> GroupLists);
+    ImmutableDictionary<string, string> GroupLists)
+{
+    public ImmutableArray<ChargeRule> Charges { get; init; } = [];
+
+    public ImmutableArray<FreightBand> FreightBands { get; init; } = [];
+
+    public ImmutableDictionary<string, string> FreightZones { get; init; } = ImmutableDictionary<string, string>.Empty;
+
+    public decimal? InsurancePercent { get; init; }
+}

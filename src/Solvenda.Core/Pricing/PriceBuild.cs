@@ -41,6 +41,7 @@ public static class PriceRules
     /// <param name="list">List price in the sheet's currency, per price base of the line's unit.</param>
     /// <param name="quantity">In the rules' unit (the stock unit), for the quantity breaks.</param>
     /// <param name="toLine">Carries a rule's money value (fixed price, amount off) to the sheet's currency and the line's unit and price base; null where a rate is missing.</param>
+    /// <param name="together">The quantity that all lines of a break group have together on the sheet; null: each line counts alone.</param>
     public static PriceBuild Build(
         PriceStep list,
         Currency currency,
@@ -49,9 +50,10 @@ public static class PriceRules
         IEnumerable<Campaign> campaigns,
         decimal quantity,
         DateOnly date,
-        Func<decimal, Currency?, decimal?> toLine)
+        Func<decimal, Currency?, decimal?> toLine,
+        Func<string, decimal>? together = null)
     {
-        var (agreement, agreed) = Choose(list.Price, agreements, quantity, date, toLine);
+        var (agreement, agreed) = Choose(list.Price, agreements, quantity, date, toLine, together);
         var combines = agreement is { Combines: true };
         var (campaign, reduced) = Cheapest(campaigns, combines ? agreed : list.Price, date, toLine);
         var campaignWins = campaign is not null && reduced < (agreement is null ? list.Price : agreed);
@@ -76,7 +78,7 @@ public static class PriceRules
         var bestPrice = 0m;
         foreach (var c in campaigns)
         {
-            if (!c.HoldsOn(date) || Apply(c.Kind, c.Value, null, start, toLine) is not { } price)
+            if (!c.HoldsOn(date) || Apply(c.Kind, c.Value, c.Currency, start, toLine) is not { } price)
                 continue;
             if (best is null || price < bestPrice || (price == bestPrice && string.CompareOrdinal(c.Id, best.Id) < 0))
                 (best, bestPrice) = (c, price);
@@ -88,13 +90,14 @@ public static class PriceRules
 
     // The narrowest rank; within it the latest start, then the lowest price, then the smallest id.
     private static (Agreement? Rule, decimal Price) Choose(
-        decimal list, IEnumerable<Agreement> agreements, decimal quantity, DateOnly date, Func<decimal, Currency?, decimal?> toLine)
+        decimal list, IEnumerable<Agreement> agreements, decimal quantity, DateOnly date, Func<decimal, Currency?, decimal?> toLine, Func<string, decimal>? together)
     {
         Agreement? best = null;
         var bestPrice = 0m;
         foreach (var a in agreements)
         {
-            if (!a.HoldsOn(date) || a.BreakAt(quantity) is not { } reached || Apply(a.Kind, reached.Value, a.Currency, list, toLine) is not { } price)
+            var counted = a.BreakGroup is { } group && together is not null ? together(group) : quantity;
+            if (!a.HoldsOn(date) || a.BreakAt(counted) is not { } reached || Apply(a.Kind, reached.Value, a.Currency, list, toLine) is not { } price)
                 continue;
             if (best is null || Before(a, price, best, bestPrice))
                 (best, bestPrice) = (a, price);

@@ -17,7 +17,11 @@ public sealed record LineTerms(
     ImmutableArray<decimal> Charges,
     bool Counts,
     bool Discountable,
-    Tax? Tax);
+    Tax? Tax)
+{
+    /// <summary>For a bundle: the taxes of its parts, each with its weight (list value); empty: all of the line has <see cref="Tax"/>.</summary>
+    public ImmutableArray<(Tax? Tax, long Weight)> TaxShares { get; init; } = [];
+}
 
 /// <summary>The figures of one line, each rounded to the minor unit.</summary>
 /// <param name="NetPrice">Net unit price per price base, four decimals.</param>
@@ -41,7 +45,18 @@ public sealed record LineFigures(
 }
 
 /// <summary>A charge on the sheet, with its tax.</summary>
-public sealed record SheetCharge(string Kind, decimal Amount, Tax? Tax, bool ByHand = false);
+/// <param name="Kind">"freight", "insurance", or the code of the rule that it comes by.</param>
+public sealed record SheetCharge(string Kind, decimal Amount, Tax? Tax, bool ByHand = false)
+{
+    /// <summary>What it is called on paper; the kind where nothing else is said.</summary>
+    public string Words { get; init; } = Kind;
+}
+
+/// <summary>The lines of a sheet worked out, before its charges and taxes.</summary>
+/// <param name="Goods">Sum of the nets of the lines that count.</param>
+/// <param name="Taken">The sheet discount, as a positive amount taken off.</param>
+/// <param name="Refused">True where an amount above the discountable lines' nets was asked for; nothing is taken off then.</param>
+public sealed record LinesDone(ImmutableArray<LineFigures> Figures, Amount Goods, Amount Taken, bool Refused);
 
 /// <summary>The discount on the whole sheet: at most one of the two is set.</summary>
 public sealed record SheetDiscount(decimal? Percent, decimal? Amount)
@@ -76,6 +91,13 @@ public static class SheetArithmetic
     public static (ImmutableArray<LineFigures> Lines, Tally Tally) Calculate(
         Currency currency, IReadOnlyList<LineTerms> lines, SheetDiscount discount, IReadOnlyList<SheetCharge> charges, decimal deposit)
     {
+        var done = Lines(currency, lines, discount);
+        return (done.Figures, Totals(currency, lines, done, charges, deposit));
+    }
+
+    /// <summary>The lines and what is taken off the sheet: what charges that hang on the value of the goods need first.</summary>
+    public static LinesDone Lines(Currency currency, IReadOnlyList<LineTerms> lines, SheetDiscount discount)
+    {
         var plain = new LineFigures[lines.Count];
         for (var i = 0; i < plain.Length; i++)
             plain[i] = Line(lines[i], currency);
@@ -86,8 +108,13 @@ public static class SheetArithmetic
         for (var i = 0; i < plain.Length; i++)
             figures.Add(WithMargin(plain[i], lines[i].Counts, taken.IsZero ? Amount.Zero(currency) : shares[i]));
 
-        var done = figures.MoveToImmutable();
-        return (done, Totals(currency, lines, done, charges, taken, refused, deposit));
+        var goods = Amount.Zero(currency);
+        for (var i = 0; i < plain.Length; i++)
+        {
+            if (lines[i].Counts)
+                goods += plain[i].Net;
+        }
+        return new LinesDone(figures.MoveToImmutable(), goods, taken, refused);
     }
 
     /// <summary>Net price for a margin: round4(C / (1 - m)).</summary>
@@ -155,23 +182,17 @@ public static class SheetArithmetic
         return f with { SheetDiscountShare = share, Margin = margin, MarginPercent = Percent(margin, earned) };
     }
 
-    private static Tally Totals(
-        Currency currency,
-        IReadOnlyList<LineTerms> lines,
-        ImmutableArray<LineFigures> figures,
-        IReadOnlyList<SheetCharge> charges,
-        Amount taken,
-        bool refused,
-        decimal deposit)
+    /// <summary>The totals of lines that are worked out, with charges and taxes.</summary>
+    public static Tally Totals(Currency currency, IReadOnlyList<LineTerms> lines, LinesDone done, IReadOnlyList<SheetCharge> charges, decimal deposit)
     {
+        var (figures, goods, taken, refused) = done;
         var zero = Amount.Zero(currency);
-        var (goods, margin, earned) = (zero, zero, zero);
+        var (margin, earned) = (zero, zero);
         var withoutCost = 0;
         for (var i = 0; i < figures.Length; i++)
         {
             if (!lines[i].Counts)
                 continue;
-            goods += figures[i].Net;
             if (figures[i].Margin is { } of)
             {
                 margin += of;
@@ -212,13 +233,24 @@ public static class SheetArithmetic
             of.Add((tax, zero, zero, zero));
             return of.Count - 1;
         }
+        void Count(Tax? tax, Amount net, bool discountable)
+        {
+            var at = At(tax);
+            of[at] = of[at] with { Nets = of[at].Nets + net, Discountable = discountable ? of[at].Discountable + net : of[at].Discountable };
+        }
         for (var i = 0; i < figures.Length; i++)
         {
             if (!lines[i].Counts)
                 continue;
-            var at = At(lines[i].Tax);
-            var net = figures[i].Net;
-            of[at] = of[at] with { Nets = of[at].Nets + net, Discountable = lines[i].Discountable ? of[at].Discountable + net : of[at].Discountable };
+            if (lines[i].TaxShares.IsEmpty)
+            {
+                Count(lines[i].Tax, figures[i].Net, lines[i].Discountable);
+                continue;
+            }
+            // A bundle's price is taxed part by part.
+            var parts = figures[i].Net.SplitOver([.. lines[i].TaxShares.Select(s => s.Weight)]);
+            for (var p = 0; p < parts.Length; p++)
+                Count(lines[i].TaxShares[p].Tax, parts[p], lines[i].Discountable);
         }
         foreach (var charge in charges)
         {

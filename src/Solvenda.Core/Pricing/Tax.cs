@@ -6,8 +6,9 @@ namespace Solvenda.Core.Pricing;
 /// <summary>A tax category (UNCL 5305 subset of EN 16931, BT-151) and its rate in percent.</summary>
 public readonly record struct Tax(string Category, decimal Percent);
 
-/// <summary>A dated tax rate of the seller's country for one class.</summary>
-public sealed record TaxRate(TaxClass Class, decimal Percent, DateOnly From, DateOnly? To);
+/// <summary>A dated tax rate for one class.</summary>
+/// <param name="Country">Where the seller is registered beside its own country; null: at home.</param>
+public sealed record TaxRate(TaxClass Class, decimal Percent, DateOnly From, DateOnly? To, string? Country = null);
 
 /// <summary>Finds the tax of a line. Unknown is null, which a check turns into a stop; never a guess.</summary>
 public static class TaxRules
@@ -26,6 +27,9 @@ public static class TaxRules
             return null;
         if (deliverToCountry != sellerCountry)
         {
+            // Registered there: their rate, as at home.
+            if (RateOn(date, taxClass, deliverToCountry, rates) is { } abroad)
+                return new Tax("S", abroad.Percent);
             if (!Union.Contains(deliverToCountry))
                 return new Tax("G", 0m);
             return string.IsNullOrWhiteSpace(buyer.TaxNumber) ? null : new Tax("K", 0m);
@@ -34,7 +38,17 @@ public static class TaxRules
             return new Tax("E", 0m);
         if (taxClass == TaxClass.Zero)
             return new Tax("Z", 0m);
-        var rate = rates.Where(r => r.Class == taxClass && r.From <= date && (r.To is null || date <= r.To)).MaxBy(r => r.From);
-        return rate is null ? null : new Tax("S", rate.Percent);
+        return RateOn(date, taxClass, null, rates) is { } rate ? new Tax("S", rate.Percent) : null;
+    }
+
+    private static TaxRate? RateOn(DateOnly date, TaxClass taxClass, string? country, IEnumerable<TaxRate> rates)
+    {
+        TaxRate? latest = null;
+        foreach (var r in rates)
+        {
+            if (r.Class == taxClass && r.Country == country && r.From <= date && (r.To is null || date <= r.To) && (latest is null || r.From > latest.From))
+                latest = r;
+        }
+        return latest;
     }
 }

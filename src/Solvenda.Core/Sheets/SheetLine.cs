@@ -47,4 +47,20 @@ public sealed record Sheet(
     ImmutableArray<SheetLine> Lines,
     SheetDiscount Discount,
     ImmutableArray<SheetCharge> Charges,
-    decimal Deposit);
+    decimal Deposit)
+{
+    /// <summary>The channel that it is sold by; null where there is none.</summary>
+    public string? Channel { get; init; }
+
+    /// <summary>Incoterms 2020; null where it is not agreed yet.</summary>
+    public string? Incoterm { get; init; }
+
+    /// <summary>The freight service; null: the cheapest.</summary>
+    public string? FreightService { get; init; }
+
+    /// <summary>What its lines were priced at when it left the house, by the key of the line; empty for a sheet that is priced anew each time.</summary>
+    public ImmutableDictionary<long, KeptLine> Kept { get; init; } = ImmutableDictionary<long, KeptLine>.Empty;
+}
+
+/// <summary>What a line was priced at, kept as long as item, unit and quantity stay: what was offered is what is ordered, whatever price lists do meanwhile.</summary>
+public sealed record KeptLine(ItemId Item, Unit Unit, decimal Quantity, PriceBuild Build, decimal? Cost, decimal? Floor, Tax? Tax);

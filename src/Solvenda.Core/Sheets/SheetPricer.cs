@@ -10,6 +10,12 @@ namespace Solvenda.Core.Sheets;
 /// <param name="Floor">Floor per price base in the sheet's currency; null where unknown.</param>
 public sealed record PricedLine(SheetLine Line, Item? Item, PriceBuild Build, LineTerms Terms, LineFigures Figures, decimal? Floor)
 {
+    /// <summary>Charges that rules put on the line; part of its charges.</summary>
+    public ImmutableArray<LineCharge> RuleCharges { get; init; } = [];
+
+    /// <summary>For a bundle: its parts.</summary>
+    public ImmutableArray<PricedPart> Parts { get; init; } = [];
+
     public bool IsSold => Line.Kind == LineKind.Item;
 
     public bool HasPrice => Build.Base is not null;
@@ -35,8 +41,16 @@ public sealed record PricedLine(SheetLine Line, Item? Item, PriceBuild Build, Li
         : 0m;
 }
 
+/// <summary>A charge that a rule put on a line.</summary>
+public sealed record LineCharge(string Rule, string Words, decimal Amount);
+
+/// <summary>A part of a bundle on a line: how much of it, its share of the line's net, and its own tax.</summary>
+public sealed record PricedPart(Item Item, decimal Quantity, Amount Net, Tax? Tax);
+
 /// <summary>A sheet with all its figures.</summary>
-public sealed record PricedSheet(Sheet Sheet, Buyer Buyer, ImmutableArray<PricedLine> Lines, Tally Tally, Rates Rates, PriceBook Book)
+/// <param name="Charges">Typed ones, and those that came by rule.</param>
+public sealed record PricedSheet(
+    Sheet Sheet, Buyer Buyer, ImmutableArray<PricedLine> Lines, Tally Tally, ImmutableArray<SheetCharge> Charges, FreightAnswer Freight, Rates Rates, PriceBook Book)
 {
     public IEnumerable<PricedLine> Sold => Lines.Where(l => l.IsSold);
 }
@@ -46,47 +60,99 @@ public static class SheetPricer
 {
     public static PricedSheet Price(PriceBook book, Rates rates, Buyer buyer, Sheet sheet)
     {
+        ArgumentNullException.ThrowIfNull(book);
+        ArgumentNullException.ThrowIfNull(sheet);
+        var asked = new Asked(book, rates, buyer, sheet);
+        var together = BreakGroups.Of(book, buyer, sheet);
         var started = new Started[sheet.Lines.Length];
         var terms = new LineTerms[started.Length];
         for (var i = 0; i < started.Length; i++)
         {
-            started[i] = Start(book, rates, buyer, sheet, sheet.Lines[i]);
+            started[i] = Start(asked, sheet.Lines[i], together);
             terms[i] = started[i].Terms;
         }
-        List<SheetCharge> charges = [.. sheet.Charges.Select(c => c.Tax is null ? c with { Tax = ChargeTax(book, buyer, sheet) } : c)];
-        var (figures, tally) = SheetArithmetic.Calculate(sheet.Currency, terms, sheet.Discount, charges, sheet.Deposit);
+        var done = SheetArithmetic.Lines(sheet.Currency, terms, sheet.Discount);
+        var (charges, freight) = SheetCharges.Of(book, rates, sheet, started.Select((s, i) => (sheet.Lines[i], s.Item)), done.Goods - done.Taken, ChargeTax(asked));
+        var tally = SheetArithmetic.Totals(sheet.Currency, terms, done, charges, sheet.Deposit);
         var lines = ImmutableArray.CreateBuilder<PricedLine>(started.Length);
         for (var i = 0; i < started.Length; i++)
         {
-            var (item, build, _, floor) = started[i];
-            lines.Add(new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures[i]), terms[i], figures[i], floor));
+            var (item, build, _, floor, byRule) = started[i];
+            var figures = done.Figures[i];
+            lines.Add(new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures), terms[i], figures, floor)
+            {
+                RuleCharges = byRule,
+                Parts = item is null ? [] : Parts(asked, sheet.Lines[i], item, terms[i], figures.Net),
+            });
         }
-        return new PricedSheet(sheet, buyer, lines.MoveToImmutable(), tally, rates, book);
+        return new PricedSheet(sheet, buyer, lines.MoveToImmutable(), tally, charges, freight, rates, book);
     }
 
-    // Freight and other charges follow the standard class: they are taxed as the goods they go with, at home.
-    private static Tax? ChargeTax(PriceBook book, Buyer buyer, Sheet sheet) =>
-        TaxRules.Find(book.SellerCountry, sheet.DeliverToCountry, buyer, TaxClass.Standard, sheet.PricingDate, book.TaxRates);
+    private sealed record Asked(PriceBook Book, Rates Rates, Buyer Buyer, Sheet Sheet);
 
     // A line before its arithmetic.
-    private readonly record struct Started(Item? Item, PriceBuild Build, LineTerms Terms, decimal? Floor);
-
-    private static Started Start(PriceBook book, Rates rates, Buyer buyer, Sheet sheet, SheetLine line)
-    {
-        var item = line.Item is { } id ? book.Find(id) : null;
-        if (line.Kind == LineKind.Heading || item is null)
-            return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null);
-
-        var question = new PriceQuestion(item, line.Quantity, line.Unit, buyer, sheet.Currency, sheet.PricingDate);
-        var build = BasePrice.Find(book, rates, question);
-        var cost = BasePrice.Cost(book, rates, question, build.PriceBase);
-        var floor = BasePrice.Floor(book, rates, question, build.PriceBase, cost);
-        var tax = TaxRules.Find(book.SellerCountry, sheet.DeliverToCountry, buyer, item.TaxClass, sheet.PricingDate, book.TaxRates);
-        var terms = new LineTerms(line.Quantity, build.Base?.Value, build.PriceBase, cost, line.ByHand, line.Charges, !line.Optional, true, tax);
-        return new Started(item, build, terms, floor);
-    }
+    private readonly record struct Started(Item? Item, PriceBuild Build, LineTerms Terms, decimal? Floor, ImmutableArray<LineCharge> ByRule);
 
     private static readonly LineTerms Empty = new(0m, null, 1m, null, ByHand.None, [], false, false, null);
+
+    // Freight and other charges follow the standard class: they are taxed as the goods they go with, at home.
+    private static Tax? ChargeTax(Asked a) => TaxOf(a, TaxClass.Standard);
+
+    private static Tax? TaxOf(Asked a, TaxClass of) =>
+        TaxRules.Find(a.Book.SellerCountry, a.Sheet.DeliverToCountry, a.Buyer, of, a.Sheet.PricingDate, a.Book.TaxRates);
+
+    private static Started Start(Asked a, SheetLine line, Func<string, decimal>? together)
+    {
+        var item = line.Item is { } id ? a.Book.Find(id) : null;
+        if (line.Kind == LineKind.Heading || item is null)
+            return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null, []);
+
+        var byRule = LineCharges(a, line, item);
+        ImmutableArray<decimal> charges = byRule.IsEmpty ? line.Charges : [.. line.Charges, .. byRule.Select(c => c.Amount)];
+        if (a.Sheet.Kept.TryGetValue(line.Key, out var kept) && kept.Item == item.Id && kept.Unit == line.Unit && kept.Quantity == line.Quantity)
+        {
+            var keptTerms = new LineTerms(line.Quantity, kept.Build.Base?.Value, kept.Build.PriceBase, kept.Cost, line.ByHand, charges, !line.Optional, true, kept.Tax) { TaxShares = TaxShares(a, item) };
+            return new Started(item, kept.Build, keptTerms, kept.Floor, byRule);
+        }
+        var question = new PriceQuestion(item, line.Quantity, line.Unit, a.Buyer, a.Sheet.Currency, a.Sheet.PricingDate, a.Sheet.Channel);
+        var build = BasePrice.Find(a.Book, a.Rates, question, together);
+        var cost = BasePrice.Cost(a.Book, a.Rates, question, build.PriceBase);
+        var floor = BasePrice.Floor(a.Book, a.Rates, question, build.PriceBase, cost);
+        var terms = new LineTerms(line.Quantity, build.Base?.Value, build.PriceBase, cost, line.ByHand, charges, !line.Optional, true, TaxOf(a, item.TaxClass)) { TaxShares = TaxShares(a, item) };
+        return new Started(item, build, terms, floor, byRule);
+    }
+
+    private static ImmutableArray<LineCharge> LineCharges(Asked a, SheetLine line, Item item)
+    {
+        if (a.Book.Charges.IsEmpty)
+            return [];
+        return
+        [
+            .. a.Book.Charges
+                .Where(c => c.Basis != ChargeBasis.Sheet && c.HoldsOn(a.Sheet.PricingDate) && c.Covers(item, line.Unit))
+                .Select(c => (Rule: c, Amount: a.Rates.Convert(c.Basis == ChargeBasis.Piece ? c.Amount * line.Quantity : c.Amount, c.Currency, a.Sheet.Currency)))
+                .Where(c => c.Amount is not null)
+                .Select(c => new LineCharge(c.Rule.Id, c.Rule.Words, Amount.Round(c.Amount!.Value, a.Sheet.Currency).Value)),
+        ];
+    }
+
+    // A bundle's price is spread over its parts by their list value.
+    private static ImmutableArray<(Tax? Tax, long Weight)> TaxShares(Asked a, Item item) => item.Parts.IsEmpty
+        ? []
+        : [.. item.Parts.Select(p => a.Book.Find(p.Item) is { } part ? (TaxOf(a, part.TaxClass), Weight(a, part, p.Quantity)) : (null, 0L))];
+
+    private static long Weight(Asked a, Item part, decimal quantity) =>
+        decimal.ToInt64(decimal.Round((a.Book.ListPriceOn(part, a.Sheet.PricingDate) ?? 0m) * quantity * UnitPrice.StepsPerUnit, 0, MidpointRounding.AwayFromZero));
+
+    private static ImmutableArray<PricedPart> Parts(Asked a, SheetLine line, Item item, LineTerms terms, Amount net)
+    {
+        if (item.Parts.IsEmpty)
+            return [];
+        var shares = net.SplitOver([.. terms.TaxShares.Select(s => s.Weight)]);
+        var sets = line.Quantity * (item.Factor(line.Unit) ?? 1m);
+        return [.. item.Parts.Select((p, i) => (Part: a.Book.Find(p.Item), p.Quantity, i)).Where(p => p.Part is not null)
+            .Select(p => new PricedPart(p.Part!, p.Quantity * sets, shares[p.i], terms.TaxShares[p.i].Tax))];
+    }
 
     private static PriceBuild WithHand(PriceBuild build, LineTerms terms, LineFigures figures)
     {

@@ -4,7 +4,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Data.Demo;
 
 /// <summary>The demo world's items: families times sizes, with prices, costs and stock units.</summary>
-internal static class DemoCatalogue
+internal static partial class DemoCatalogue
 {
     /// <summary>An item with its house list price per stock unit in EUR and its cost.</summary>
     public sealed record Entry(ItemRow Row, decimal List, decimal Cost, decimal? CoilPrice);
@@ -30,7 +30,7 @@ internal static class DemoCatalogue
         var gtin = 200_000;
 
         void Add(string code, string words, string family, string unit, decimal price, decimal costShare, string? fixedGtin = null, decimal? cost = null,
-            int? lead = 10, bool stocked = true, TaxClass tax = TaxClass.Standard, string? dangerous = null, string? successor = null, decimal? floor = null)
+            int? lead = 10, bool stocked = true, TaxClass tax = TaxClass.Standard, string? dangerous = null, string? successor = null, decimal? floor = null, string parts = "")
         {
             if (list.Any(e => e.Row.Code == code))
                 return;
@@ -47,6 +47,11 @@ internal static class DemoCatalogue
                 DangerousGoods = dangerous,
                 Successor = successor,
                 FloorPrice = floor,
+                WeightKg = stocked ? Weight(words, family, price) : null,
+                VolumeDm3 = family == "fender" ? Math.Round(price / 2m, 1) : null,
+                ForbiddenModes = dangerous is null ? "" : "post",
+                NotByChannel = dangerous is null ? "" : "marketplace",
+                Parts = parts,
             };
             if (family is "rope" or "hmpe")
             {
@@ -75,7 +80,8 @@ internal static class DemoCatalogue
         Add("FLR-HH-4", "Hand flares, pack of 4 (UN 0191, 1.4G)", "safety", "C62", 74.90m, 0.66m, "2999000101849", dangerous: "UN 0191, 1.4G");
         Add("LJ-150-AD", "Life-jacket 150 N, adult", "safety", "C62", 96.00m, 0.62m, "2999000101917");
         Add("NET-25-GR", "Knotless netting 25 mm, green", "netting", "MTK", 3.10m, 0.66m, "2999000101986");
-        Add("SET-MOOR-10", "Mooring set 10 mm (chain, swivel, shackles, rode, two splices)", "set", "C62", 389.00m, 0.64m, "2999000102051", lead: 8);
+        Add("SET-MOOR-10", "Mooring set 10 mm (chain, swivel, shackles, rode, two splices)", "set", "C62", 389.00m, 0.64m, "2999000102051", lead: 8,
+            parts: "CHN-SL-10 x 10; SWV-GV-10 x 1; SHK-BOW-10 x 4; PS3-12-WH x 60; SVC-EYE x 2");
 
         var colours = new (string Code, string Words)[] { ("WH", "white"), ("BK", "black"), ("NV", "navy"), ("RD", "red") };
         foreach (var mm in new[] { 6, 8, 10, 12, 14, 16, 20, 24 })
@@ -147,6 +153,25 @@ internal static class DemoCatalogue
         Add("BK-KNOTS", "Handbook of knots and splices", "service", "C62", 18.00m, 0.55m, tax: TaxClass.Zero, stocked: true);
         return list;
     }
+
+    // Kilograms of a stock unit, plausible for the trade: by the square of the size for what is sold by length, by the price for the rest.
+    private static decimal Weight(string words, string family, decimal price)
+    {
+        var size = SizeOf().Match(words) is { Success: true } m ? decimal.Parse(m.Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture) : 10m;
+        return family switch
+        {
+            "rope" => Math.Round(0.00062m * size * size, 3),
+            "hmpe" => Math.Round(0.0005m * size * size, 3),
+            "chain" => Math.Round(0.022m * size * size, 2),
+            "netting" => 0.12m,
+            "set" => 26m,
+            "coating" => Math.Round(price / 24m, 1),
+            _ => Math.Max(0.05m, Math.Round(price / 30m, 2)),
+        };
+    }
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"(\d+) mm")]
+    private static partial System.Text.RegularExpressions.Regex SizeOf();
 
     /// <summary>GTIN-13 in a made-up range, with its check digit (GS1 General Specifications, 7.9).</summary>
     private static string Gtin(int serial)

@@ -89,8 +89,41 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 db.ExchangeRates.Add(new ExchangeRateRow { Currency = currency, Day = day, Rate = Math.Round(rate * (1 + (decimal)((_random.NextDouble() - 0.5) * 0.04)), 6) });
             db.ExchangeRates.Add(new ExchangeRateRow { Currency = currency, Day = _today.AddDays(-1), Rate = rate });
         }
-        db.Counters.Add(new Counter { Name = Counter.PriceBook, Value = 1 });
+        AddPriceRules(since);
         return catalogue;
+    }
+
+    private void AddPriceRules(DateOnly since)
+    {
+        db.PriceLists.Add(new PriceListRow { Code = "house", Words = "House list" });
+        db.Groups.AddRange(
+            new GroupRow { Code = "chandlers", Words = "Chandlers" },
+            new GroupRow { Code = "schools", Words = "Sailing schools" });
+        string[] near = ["IE"], islands = ["GB"], north = ["NO", "SE", "DK"], west = ["NL", "DE", "FR", "ES"], over = ["US"];
+        foreach (var (zone, countries) in new[] { ("1", near), ("2", islands), ("3", west), ("4", north), ("5", over) })
+            db.FreightZones.AddRange(countries.Select(c => new FreightZoneRow { Country = c, Zone = zone }));
+        foreach (var (zone, factor) in new[] { ("1", 1m), ("2", 1.9m), ("3", 2.2m), ("4", 2.8m), ("5", 5.5m) })
+        {
+            foreach (var (kg, price) in new[] { (30m, 9.50m), (100m, 24.00m), (250m, 38.50m), (500m, 62.00m), (1_000m, 98.00m), (3_000m, 210.00m), (12_000m, 590.00m), (60_000m, 1_850.00m) })
+                db.FreightBands.Add(new FreightBandRow { Zone = zone, Service = "road", UpToKg = kg, Price = Math.Round(price * factor, 2), Currency = "EUR", From = since });
+            foreach (var (kg, price) in new[] { (30m, 21.00m), (100m, 58.00m), (250m, 110.00m) })
+                db.FreightBands.Add(new FreightBandRow { Zone = zone, Service = "express", UpToKg = kg, Price = Math.Round(price * factor, 2), Currency = "EUR", From = since });
+        }
+        db.ChargeRules.Add(new ChargeRuleRow { Code = "small-order", Words = "small order", Basis = ChargeBasis.Sheet, BelowGoods = 40m, Amount = 7.50m, Currency = "EUR", From = since });
+        db.ChargeRules.Add(new ChargeRuleRow { Code = "dangerous-goods", Words = "dangerous goods", Basis = ChargeBasis.Sheet, DangerousOnly = true, Amount = 24.00m, Currency = "EUR", From = since });
+        db.Settings.Add(new SettingRow { Code = SettingRow.InsurancePercent, Words = "Premium under CIP and CIF, percent", Value = 0.35m });
+        db.Campaigns.Add(new CampaignRow
+        {
+            Code = "WINTER-FEND",
+            Words = "winter fenders",
+            Scope = RuleScope.Family,
+            Family = "fender",
+            Kind = RuleKind.PercentOff,
+            Value = 6m,
+            Channel = "shop",
+            From = new DateOnly(_today.Year, 1, 1),
+            To = new DateOnly(_today.Year, 12, 31),
+        });
     }
 
     private List<BuyerRow> AddBuyers()

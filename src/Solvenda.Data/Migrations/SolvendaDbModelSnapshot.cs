@@ -17,6 +17,50 @@ namespace Solvenda.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.15");
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AddressRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Country")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceivingDays")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Use")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId", "Code")
+                        .IsUnique();
+
+                    b.ToTable("address");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AgreementBreakRow", b =>
                 {
                     b.Property<long>("AgreementId")
@@ -38,6 +82,12 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BreakGroup")
+                        .HasColumnType("TEXT");
 
                     b.Property<long?>("BuyerId")
                         .HasColumnType("INTEGER");
@@ -75,6 +125,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateOnly?>("To")
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -97,6 +151,9 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("BuyerId")
                         .HasColumnType("INTEGER");
 
@@ -115,6 +172,10 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<string>("Unit")
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Words")
                         .IsRequired()
@@ -224,8 +285,14 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("AccountManagerId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Address")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("BillTo")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Code")
@@ -255,6 +322,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("DeliverToCountry")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("DocumentsBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("GraceDays")
                         .HasColumnType("INTEGER");
 
@@ -270,6 +340,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<bool>("IsProspect")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -278,8 +352,14 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("ParentId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("PaymentDays")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Phone")
+                        .HasColumnType("TEXT");
 
                     b.Property<bool>("PoNumberRequired")
                         .HasColumnType("INTEGER");
@@ -287,7 +367,14 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("PriceList")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PrintedNote")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ShipFrom")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ShippingRule")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("TaxExempt")
@@ -299,12 +386,18 @@ namespace Solvenda.Data.Migrations
                     b.Property<int>("TransitDays")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.HasIndex("Code")
                         .IsUnique();
 
                     b.HasIndex("Name");
+
+                    b.HasIndex("ParentId");
 
                     b.ToTable("buyer");
                 });
@@ -325,6 +418,135 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("BuyerId");
 
                     b.ToTable("buyer_sign");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.CampaignRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Channel")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Currency")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Family")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Group")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Scope")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("To")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Value")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("campaign");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ChargeRuleRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Amount")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Basis")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("BelowGoods")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("DangerousOnly")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Family")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Scope")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("To")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Unit")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("charge_rule");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.CommitmentRow", b =>
@@ -361,18 +583,70 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("commitment");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ContactRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Does")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Mail")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phone")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId", "Name")
+                        .IsUnique();
+
+                    b.ToTable("contact");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.CostRow", b =>
                 {
-                    b.Property<long>("ItemId")
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Cost")
                         .HasColumnType("INTEGER");
 
                     b.Property<DateOnly>("From")
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("Cost")
+                    b.Property<long>("ItemId")
                         .HasColumnType("INTEGER");
 
-                    b.HasKey("ItemId", "From");
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ItemId", "From")
+                        .IsUnique();
 
                     b.ToTable("cost");
                 });
@@ -422,7 +696,15 @@ namespace Solvenda.Data.Migrations
 
             modelBuilder.Entity("Solvenda.Data.Rows.ExchangeRateRow", b =>
                 {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Currency")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<DateOnly>("Day")
@@ -431,24 +713,46 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("Rate")
                         .HasColumnType("INTEGER");
 
-                    b.HasKey("Currency", "Day");
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Currency", "Day")
+                        .IsUnique();
 
                     b.ToTable("exchange_rate");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.FamilyRow", b =>
                 {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Code")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("LeastMarginPercent")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.HasKey("Code");
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
 
                     b.ToTable("family");
                 });
@@ -482,6 +786,112 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("Due");
 
                     b.ToTable("follow_up");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.FreightBandRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Price")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Service")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("To")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("UpToKg")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Zone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Zone", "Service", "UpToKg", "From")
+                        .IsUnique();
+
+                    b.ToTable("freight_band");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.FreightZoneRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Country")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Zone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Country")
+                        .IsUnique();
+
+                    b.ToTable("freight_zone");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.GroupRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PriceList")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("group");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.HistoryRow", b =>
@@ -565,11 +975,22 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Alternatives")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Code")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("DangerousGoods")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Dimensions")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Family")
@@ -579,11 +1000,33 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("FloorPrice")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("ForbiddenModes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Gtin")
                         .HasColumnType("TEXT");
 
                     b.Property<int?>("LeadDays")
                         .HasColumnType("INTEGER");
+
+                    b.Property<long?>("LeastQuantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("NotByChannel")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("NotSoldIn")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("PackMultiple")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Parts")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("StockUnit")
                         .IsRequired()
@@ -599,7 +1042,21 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("VolumeDm3")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("WeightKg")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("WordsElsewhere")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -615,6 +1072,9 @@ namespace Solvenda.Data.Migrations
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Currency")
@@ -644,9 +1104,16 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.HasIndex("ItemId");
+
+                    b.HasIndex("List", "ItemId", "Unit", "Currency", "From")
+                        .IsUnique();
 
                     b.ToTable("list_price");
                 });
@@ -884,6 +1351,35 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("ReportsToId");
 
                     b.ToTable("person");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PriceListRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("price_list");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.PrintRow", b =>
@@ -1140,6 +1636,38 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("series");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.SettingRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Value")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("setting");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.SheetChargeRow", b =>
                 {
                     b.Property<long>("SheetId")
@@ -1249,6 +1777,9 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Channel")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1265,6 +1796,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("DiscountPercent")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("FreightService")
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("FrozenRate")
                         .HasColumnType("INTEGER");
 
@@ -1272,6 +1806,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("IncotermPlace")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kept")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("MarginMinor")
@@ -1332,7 +1870,18 @@ namespace Solvenda.Data.Migrations
 
             modelBuilder.Entity("Solvenda.Data.Rows.TaxRateRow", b =>
                 {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Class")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Country")
                         .HasColumnType("TEXT");
 
                     b.Property<DateOnly>("From")
@@ -1344,7 +1893,14 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateOnly?>("To")
                         .HasColumnType("TEXT");
 
-                    b.HasKey("Class", "From");
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Country", "Class", "From")
+                        .IsUnique();
 
                     b.ToTable("tax_rate");
                 });
@@ -1393,6 +1949,15 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("waiver");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AddressRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AgreementBreakRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.AgreementRow", null)
@@ -1428,6 +1993,14 @@ namespace Solvenda.Data.Migrations
                     b.Navigation("Sheet");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.BuyerRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("ParentId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.BuyerSignRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
@@ -1442,6 +2015,24 @@ namespace Solvenda.Data.Migrations
                     b.HasOne("Solvenda.Data.Rows.OrderRow", null)
                         .WithMany()
                         .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ContactRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.CostRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -1463,6 +2054,15 @@ namespace Solvenda.Data.Migrations
                         .WithMany()
                         .HasForeignKey("DossierId")
                         .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ListPriceRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.OpenItemRow", b =>

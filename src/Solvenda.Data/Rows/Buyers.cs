@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Solvenda.Data.Rows;
 
 [Index(nameof(Code), IsUnique = true), Index(nameof(Name))]
-public sealed class BuyerRow
+public sealed class BuyerRow : IRecordRow
 {
     public long Id { get; set; }
     public required string Code { get; set; }
@@ -31,7 +31,62 @@ public sealed class BuyerRow
     /// <summary>Minor units of <see cref="Currency"/>; null: no limit is kept.</summary>
     public long? CreditLimitMinor { get; set; }
     public int GraceDays { get; set; } = 7;
+
+    /// <summary>Inner note, for the house; never printed.</summary>
     public string Note { get; set; } = "";
+
+    /// <summary>Printed on their documents.</summary>
+    public string PrintedNote { get; set; } = "";
+
+    /// <summary>ISO 639-1.</summary>
+    public string Language { get; set; } = "en";
+    public long? ParentId { get; set; }
+    public string? BillTo { get; set; }
+
+    /// <summary>How lines are shipped: all together, whole lines, as it comes, on call.</summary>
+    public string? ShippingRule { get; set; }
+
+    /// <summary>How documents go out to them: mail, edi, paper.</summary>
+    public string? DocumentsBy { get; set; }
+    public string? Phone { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+/// <summary>Another address of a buyer: where goods go, or who pays.</summary>
+[Index(nameof(BuyerId), nameof(Code), IsUnique = true)]
+public sealed class AddressRow : IRecordRow
+{
+    public long Id { get; set; }
+    public long BuyerId { get; set; }
+    public required string Code { get; set; }
+    public required string Use { get; set; }
+    public required string Words { get; set; }
+    public required string Country { get; set; }
+
+    /// <summary>Days on which goods are received: "Mon Tue Wed".</summary>
+    public string ReceivingDays { get; set; } = "";
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+[Index(nameof(BuyerId), nameof(Name), IsUnique = true)]
+public sealed class ContactRow : IRecordRow
+{
+    public long Id { get; set; }
+    public long BuyerId { get; set; }
+    public required string Name { get; set; }
+    public string? Mail { get; set; }
+    public string? Phone { get; set; }
+    public string Does { get; set; } = "";
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
 /// <summary>A sign to know a buyer again by; value in capitals.</summary>
@@ -45,7 +100,7 @@ public sealed class BuyerSignRow
 
 /// <summary>A remembered translation of a buyer's words or code.</summary>
 [Index(nameof(BuyerId), nameof(Words), IsUnique = true)]
-public sealed class AliasRow
+public sealed class AliasRow : IRecordRow
 {
     public long Id { get; set; }
     public long BuyerId { get; set; }
@@ -55,6 +110,10 @@ public sealed class AliasRow
     public string? Unit { get; set; }
     public string LearnedFrom { get; set; } = "";
     public DateTime LearnedAt { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
 /// <summary>What a buyer owes: an invoice not yet paid.</summary>

@@ -5,7 +5,7 @@ using Solvenda.Core.Pricing;
 namespace Solvenda.Data.Rows;
 
 [Index(nameof(Code), IsUnique = true)]
-public sealed class ItemRow
+public sealed class ItemRow : IRecordRow
 {
     public long Id { get; set; }
     public required string Code { get; set; }
@@ -17,8 +17,33 @@ public sealed class ItemRow
     public int? LeadDays { get; set; }
     public bool Stocked { get; set; } = true;
     public string? Gtin { get; set; }
+
+    /// <summary>UN number and class, as printed; null for what is not dangerous.</summary>
     public string? DangerousGoods { get; set; }
+
+    /// <summary>Ways of transport that it may not go by: post, air.</summary>
+    public string ForbiddenModes { get; set; } = "";
     public string? Successor { get; set; }
+    public string Alternatives { get; set; } = "";
+
+    /// <summary>Other languages: "sv: …; de: …".</summary>
+    public string WordsElsewhere { get; set; } = "";
+    public decimal? WeightKg { get; set; }
+    public decimal? VolumeDm3 { get; set; }
+    public string Dimensions { get; set; } = "";
+    public decimal? PackMultiple { get; set; }
+    public decimal? LeastQuantity { get; set; }
+
+    /// <summary>Countries and channels that it may not be sold to and by, apart by blanks.</summary>
+    public string NotSoldIn { get; set; } = "";
+    public string NotByChannel { get; set; } = "";
+
+    /// <summary>What a bundle is made of: "CHN-SL-10 x 5; SWV-GV-10 x 1".</summary>
+    public string Parts { get; set; } = "";
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
     public List<SalesUnitRow> SalesUnits { get; set; } = [];
 }
 
@@ -30,16 +55,48 @@ public sealed class SalesUnitRow
     public decimal Factor { get; set; }
 }
 
-[PrimaryKey(nameof(Code))]
-public sealed class FamilyRow
+[Index(nameof(Code), IsUnique = true)]
+public sealed class FamilyRow : IRecordRow
 {
+    public long Id { get; set; }
     public required string Code { get; set; }
     public required string Words { get; set; }
     public decimal LeastMarginPercent { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
-[Index(nameof(ItemId))]
-public sealed class ListPriceRow
+/// <summary>A price list, by its code: the house list and others.</summary>
+[Index(nameof(Code), IsUnique = true)]
+public sealed class PriceListRow : IRecordRow
+{
+    public long Id { get; set; }
+    public required string Code { get; set; }
+    public required string Words { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+/// <summary>A group of buyers: for agreements, and with a price list of its own.</summary>
+[Index(nameof(Code), IsUnique = true)]
+public sealed class GroupRow : IRecordRow
+{
+    public long Id { get; set; }
+    public required string Code { get; set; }
+    public required string Words { get; set; }
+    public string? PriceList { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+[Index(nameof(ItemId)), Index(nameof(List), nameof(ItemId), nameof(Unit), nameof(Currency), nameof(From), IsUnique = true)]
+public sealed class ListPriceRow : IRecordRow
 {
     public long Id { get; set; }
     public required string List { get; set; }
@@ -50,10 +107,14 @@ public sealed class ListPriceRow
     public decimal PriceBase { get; set; } = 1m;
     public DateOnly From { get; set; }
     public DateOnly? To { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
 [Index(nameof(BuyerId)), Index(nameof(Group)), Index(nameof(Code), IsUnique = true)]
-public sealed class AgreementRow
+public sealed class AgreementRow : IRecordRow
 {
     public long Id { get; set; }
     public required string Code { get; set; }
@@ -68,6 +129,13 @@ public sealed class AgreementRow
     public DateOnly From { get; set; }
     public DateOnly? To { get; set; }
     public bool Combines { get; set; }
+
+    /// <summary>Lines under agreements of one break group reach its breaks together.</summary>
+    public string? BreakGroup { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
     public List<AgreementBreakRow> Breaks { get; set; } = [];
 }
 
@@ -79,29 +147,140 @@ public sealed class AgreementBreakRow
     public decimal Value { get; set; }
 }
 
-[PrimaryKey(nameof(ItemId), nameof(From))]
-public sealed class CostRow
+[Index(nameof(ItemId), nameof(From), IsUnique = true)]
+public sealed class CostRow : IRecordRow
 {
+    public long Id { get; set; }
     public long ItemId { get; set; }
     public DateOnly From { get; set; }
     public decimal Cost { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
-[PrimaryKey(nameof(Class), nameof(From))]
-public sealed class TaxRateRow
+[Index(nameof(Country), nameof(Class), nameof(From), IsUnique = true)]
+public sealed class TaxRateRow : IRecordRow
 {
+    public long Id { get; set; }
+
+    /// <summary>Where the house is registered beside its own country; null: at home.</summary>
+    public string? Country { get; set; }
     public TaxClass Class { get; set; }
     public DateOnly From { get; set; }
     public DateOnly? To { get; set; }
     public decimal Percent { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
-[PrimaryKey(nameof(Currency), nameof(Day))]
-public sealed class ExchangeRateRow
+[Index(nameof(Currency), nameof(Day), IsUnique = true)]
+public sealed class ExchangeRateRow : IRecordRow
 {
+    public long Id { get; set; }
     public required string Currency { get; set; }
     public DateOnly Day { get; set; }
     public decimal Rate { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+[Index(nameof(Code), IsUnique = true)]
+public sealed class CampaignRow : IRecordRow
+{
+    public long Id { get; set; }
+    public required string Code { get; set; }
+    public required string Words { get; set; }
+    public RuleScope Scope { get; set; } = RuleScope.All;
+    public long? ItemId { get; set; }
+    public string? Family { get; set; }
+    public RuleKind Kind { get; set; }
+    public decimal Value { get; set; }
+    public string? Currency { get; set; }
+    public string? Channel { get; set; }
+    public long? BuyerId { get; set; }
+    public string? Group { get; set; }
+    public DateOnly From { get; set; }
+    public DateOnly? To { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+[Index(nameof(Code), IsUnique = true)]
+public sealed class ChargeRuleRow : IRecordRow
+{
+    public long Id { get; set; }
+    public required string Code { get; set; }
+    public required string Words { get; set; }
+    public ChargeBasis Basis { get; set; }
+    public RuleScope Scope { get; set; } = RuleScope.All;
+    public long? ItemId { get; set; }
+    public string? Family { get; set; }
+    public bool DangerousOnly { get; set; }
+    public string? Unit { get; set; }
+    public decimal? BelowGoods { get; set; }
+    public decimal Amount { get; set; }
+    public required string Currency { get; set; }
+    public DateOnly From { get; set; }
+    public DateOnly? To { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+/// <summary>The freight zone of a country.</summary>
+[Index(nameof(Country), IsUnique = true)]
+public sealed class FreightZoneRow : IRecordRow
+{
+    public long Id { get; set; }
+    public required string Country { get; set; }
+    public required string Zone { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+[Index(nameof(Zone), nameof(Service), nameof(UpToKg), nameof(From), IsUnique = true)]
+public sealed class FreightBandRow : IRecordRow
+{
+    public long Id { get; set; }
+    public required string Zone { get; set; }
+    public required string Service { get; set; }
+    public decimal UpToKg { get; set; }
+    public decimal Price { get; set; }
+    public required string Currency { get; set; }
+    public DateOnly From { get; set; }
+    public DateOnly? To { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
+}
+
+/// <summary>A single figure of the house that an administrator sets, such as the insurance premium.</summary>
+[Index(nameof(Code), IsUnique = true)]
+public sealed class SettingRow : IRecordRow
+{
+    /// <summary>Premium in percent under CIP and CIF.</summary>
+    public const string InsurancePercent = "insurance-percent";
+
+    public long Id { get; set; }
+    public required string Code { get; set; }
+    public required string Words { get; set; }
+    public decimal Value { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; } = 1;
 }
 
 /// <summary>Counts changes of anything a price is made from; a price book made at another count is thrown away.</summary>

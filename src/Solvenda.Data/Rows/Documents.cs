@@ -42,6 +42,15 @@ public sealed class SheetRow
 
     /// <summary>Home currency per unit of the sheet's currency, frozen.</summary>
     public decimal? FrozenRate { get; set; }
+
+    /// <summary>The channel that it came by; null where nobody said.</summary>
+    public string? Channel { get; set; }
+
+    /// <summary>Freight service asked for; null: the cheapest.</summary>
+    public string? FreightService { get; set; }
+
+    /// <summary>What its lines were priced at when it left the house, as JSON; empty for a sheet that is priced anew each time.</summary>
+    public string Kept { get; set; } = "";
     public long TotalWithoutTaxMinor { get; set; }
     public long TotalWithTaxMinor { get; set; }
     public long MarginMinor { get; set; }

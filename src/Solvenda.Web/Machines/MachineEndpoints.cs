@@ -33,10 +33,12 @@ public sealed record PriceCharge(string Kind, decimal Amount);
 /// <param name="Buyer">Code, name, or key.</param>
 /// <param name="Date">Without it: today.</param>
 /// <param name="Currency">Without it: the buyer's.</param>
+/// <param name="Channel">For campaigns; without it none of a channel is met.</param>
+/// <param name="Incoterm">Without it the buyer's; freight and insurance follow it, unless charges of these kinds are given.</param>
 /// <param name="DeliverToCountry">ISO 3166-1 alpha-2; without it where the buyer's goods go by default.</param>
 public sealed record PriceRequest(
     string Buyer, IReadOnlyList<PriceLine> Lines, DateOnly? Date = null, string? Currency = null, string? DeliverToCountry = null, decimal? SheetDiscountPercent = null, decimal? SheetDiscountAmount = null,
-    IReadOnlyList<PriceCharge>? Charges = null);
+    IReadOnlyList<PriceCharge>? Charges = null, string? Channel = null, string? Incoterm = null, string? IncotermPlace = null, string? FreightService = null, decimal? Deposit = null);
 
 /// <summary>The machine's door, kept stable: what comes in, what became of it, and prices.</summary>
 public static class MachineEndpoints
@@ -85,13 +87,18 @@ public static class MachineEndpoints
         var day = body.Date ?? clock.Today;
         var sheet = new Sheet(
             currency, day, body.DeliverToCountry ?? buyer.DeliverToCountry, [.. body.Lines.Select((l, i) => LineOf(l, i, finder))],
-            new SheetDiscount(body.SheetDiscountPercent, body.SheetDiscountAmount), [.. (body.Charges ?? []).Select(c => new SheetCharge(c.Kind, c.Amount, null))], 0m);
+            new SheetDiscount(body.SheetDiscountPercent, body.SheetDiscountAmount), [.. (body.Charges ?? []).Select(c => new SheetCharge(c.Kind, c.Amount, null, true))], body.Deposit ?? 0m)
+        {
+            Channel = body.Channel,
+            Incoterm = (body.Incoterm ?? buyer.Incoterm)?.ToUpperInvariant(),
+            FreightService = body.FreightService,
+        };
         var priced = SheetPricer.Price(book, Rates.On(day, book.Home, book.DatedRates), buyer.ToBuyer(), sheet);
-        return await JudgedAsync(db, buyer, priced, cancel);
+        return await JudgedAsync(db, buyer, priced, body.IncotermPlace ?? buyer.IncotermPlace, cancel);
     }
 
     // Nothing is stored, so checks that look at documents have nothing to look at; the rest run as on any quote of the account manager's.
-    private static async Task<SheetView> JudgedAsync(SolvendaDb db, BuyerRow buyer, PricedSheet priced, CancellationToken cancel)
+    private static async Task<SheetView> JudgedAsync(SolvendaDb db, BuyerRow buyer, PricedSheet priced, string? place, CancellationToken cancel)
     {
         var people = (await db.People.AsNoTracking().ToListAsync(cancel)).Select(p => p.ToDecider()).ToDictionary(p => p.Id);
         var seller = buyer.AccountManagerId is { } id ? people[new PersonId(id)] : null;
@@ -99,10 +106,10 @@ public static class MachineEndpoints
         var need = seller is null ? ApprovalNeed.Nothing : Core.Approvals.Route.Find(figures, seller, people);
         var headroom = priced.Sold.ToDictionary(l => l.Line.Key, l => seller is null ? null : Headroom.Line(l, priced, seller.Authority));
         var facts = new CheckFacts(
-            DocumentKind.Quote, priced, priced.Buyer, new HeadTerms(null, buyer.PaymentDays, buyer.Incoterm, buyer.IncotermPlace, buyer.DeliverTo, buyer.ShipFrom, null), [], new Dictionary<long, LineStock>(),
+            DocumentKind.Quote, priced, priced.Buyer, new HeadTerms(null, buyer.PaymentDays, priced.Sheet.Incoterm, place, buyer.DeliverTo, buyer.ShipFrom, null), [], new Dictionary<long, LineStock>(),
             null, need, need.Needed ? ApprovalState.Needed : ApprovalState.NotNeeded, figures, seller?.Authority ?? Authority.None, headroom, priced.Tally.TotalWithTax, 1m, []);
         return SheetView.Of(
-            priced, CheckList.Run(facts), 0, 0, false, new HeadView(null, buyer.PaymentDays, buyer.Incoterm, buyer.IncotermPlace, buyer.DeliverTo, priced.Sheet.DeliverToCountry, buyer.ShipFrom, null, "", "", null),
+            priced, CheckList.Run(facts), 0, 0, false, new HeadView(null, buyer.PaymentDays, priced.Sheet.Incoterm, place, buyer.DeliverTo, priced.Sheet.DeliverToCountry, buyer.ShipFrom, null, "", "", null),
             facts.Stock, headroom, seller is null ? [] : Headroom.Sheet(priced, seller, people), new ApprovalView(facts.ApprovalState, need.Approver?.Name, [.. need.Fired.Select(f => f.Words)]));
     }
 

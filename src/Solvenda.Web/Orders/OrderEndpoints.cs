@@ -122,6 +122,7 @@ public static class OrderEndpoints
             var judged = await judge.JudgeAsync(work.Db, open, cancel);
             if (judged.Findings.FirstOrDefault(f => f.Outcome == Outcome.Stop) is { } stop)
                 throw RefusalException.Clash("stopped", stop.Words);
+            open.Sheet.Kept = KeptLines.Write(judged.Priced);
             foreach (var line in judged.Priced.Sold.Where(l => !l.Line.Optional))
                 Commit(work, open, judged, line);
             (order.Terms, order.ConfirmedAt, order.Stops, order.FirstStop) = (TermsTrack.Confirmed, work.Now, 0, "");

@@ -39,7 +39,7 @@ public static class OfferViews
         return new OfferView(
             seller.Name, seller.Address, open.Subject, QuoteMoves.Letter(open.Quote!.Revision), open.Buyer.Name, open.Buyer.ContactName ?? "", open.Dossier.Matter, DateOnly.FromDateTime(open.Quote.SentAt ?? open.Quote.CreatedAt),
             open.Quote.ValidUntil, s.Currency, judged.Priced.Sheet.Currency.Decimals,
-            [.. judged.Priced.Lines.Select(LineOf)], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Sheet.Charges.Select(c => new ChargeView(c.Kind, Core.Money.Amount.Round(c.Amount, judged.Priced.Sheet.Currency).Value, c.ByHand))],
+            [.. judged.Priced.Lines.Select(LineOf)], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Charges.Select(c => ChargeView.Of(c, judged.Priced.Sheet.Currency))],
             [.. t.Taxes.Select(x => new TaxWordsView(QuotePrint.TaxWords(x.Tax), x.Basis.Value, x.TaxAmount.Value))], t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value,
             s.PaymentDays, s.Incoterm, s.IncotermPlace, s.DeliverTo, s.Note, open.Buyer.PoNumberRequired, why.Length == 0, why, open.Seller.Name);
     }

@@ -142,6 +142,8 @@ public static class QuoteEndpoints
             // The rate of the day is frozen until the validity ends.
             if (open.Sheet.Currency != open.Book.Home.Code)
                 open.Sheet.FrozenRate = judged.Priced.Rates.Of(judged.Priced.Sheet.Currency);
+            // What is offered stays what it is, whatever price lists do until it is answered.
+            open.Sheet.Kept = KeptLines.Write(judged.Priced);
             var token = Access.NewToken();
             (quote.TokenHash, quote.SentAt, quote.SentTo) = (Access.Sha256(token), work.Now, letter.To);
             var name = $"Quote {open.Number}.pdf";
@@ -175,7 +177,7 @@ public static class QuoteEndpoints
             var old = open.Quote!;
             Move(old, QuoteAct.Revise);
             var sheet = DocumentMaker.CopyOf(open.Sheet);
-            (sheet.PricingDate, sheet.FrozenRate) = (work.Today, null);
+            (sheet.PricingDate, sheet.FrozenRate, sheet.Kept) = (work.Today, null, "");
             work.Db.Quotes.Add(new QuoteRow
             {
                 Number = old.Number,

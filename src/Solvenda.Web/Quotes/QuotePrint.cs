@@ -42,8 +42,8 @@ public static class QuotePrint
         totals.Add(("goods", Money(tally.Goods.Value), false));
         if (!tally.SheetDiscount.IsZero)
             totals.Add((sheet.DiscountPercent is { } p ? string.Create(Numbers, $"less {p:0.##} %") : "less", Money(-tally.SheetDiscount.Value), false));
-        foreach (var charge in judged.Priced.Sheet.Charges)
-            totals.Add((charge.Kind, Money(Core.Money.Amount.Round(charge.Amount, judged.Priced.Sheet.Currency).Value), false));
+        foreach (var charge in judged.Priced.Charges)
+            totals.Add((charge.Words, Money(Core.Money.Amount.Round(charge.Amount, judged.Priced.Sheet.Currency).Value), false));
         totals.Add(("without tax", Money(tally.TotalWithoutTax.Value), false));
         totals.Add(("tax", Money(tally.TotalTax.Value), false));
         totals.Add(($"in all, {judged.Priced.Sheet.Currency.Code}", Money(tally.TotalWithTax.Value), true));

@@ -20,6 +20,7 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         var dossier = await DossierAsync(work, request, reading, buyer, cancel);
         var sheet = DocumentMaker.SheetFor(buyer, work.Today, reading.Currency.Value);
         Head(sheet, reading);
+        sheet.Channel = request.Channel;
         await LinesAsync(work, sheet, reading, cancel);
         request.State = RequestState.Turned;
         request.DossierId = dossier.Id;

@@ -85,6 +85,9 @@ public static class DocumentMaker
             DiscountPercent = from.DiscountPercent,
             DiscountAmount = from.DiscountAmount,
             FrozenRate = from.FrozenRate,
+            Channel = from.Channel,
+            FreightService = from.FreightService,
+            Kept = from.Kept,
             NextKey = from.NextKey,
             Lines =
             [

@@ -20,7 +20,8 @@ public sealed record SheetView(
     TallyView Tally,
     IReadOnlyList<FindingView> Findings,
     IReadOnlyList<ReachView> Headroom,
-    ApprovalView Approval)
+    ApprovalView Approval,
+    FreightView Freight)
 {
     public static SheetView Of(Judged judged)
     {
@@ -45,7 +46,8 @@ public sealed record SheetView(
             TallyView.Of(priced),
             [.. findings.Select(FindingView.Of)],
             [.. headroom.Select(r => new ReachView(r.Name, r.UpToPercent))],
-            approval);
+            approval,
+            new FreightView(priced.Freight.Gap, priced.Freight.Kilograms, priced.Freight.Zone, priced.Freight.Service, [.. priced.Freight.Unweighed]));
     }
 }
 
@@ -77,7 +79,10 @@ public sealed record LineView(
     decimal HandValue,
     decimal DiscountPercent,
     decimal Gross,
+    decimal Allowance,
+    decimal Charges,
     decimal Net,
+    decimal SheetDiscountShare,
     decimal? Cost,
     decimal? Floor,
     decimal? Margin,
@@ -92,7 +97,9 @@ public sealed record LineView(
     DateOnly? Promise,
     decimal? FreeNow,
     decimal? Headroom,
-    string? Gtin)
+    string? Gtin,
+    IReadOnlyList<LineChargeView> RuleCharges,
+    IReadOnlyList<PartView> Parts)
 {
     public static LineView Of(PricedLine l, LineStock? stock, decimal? headroom)
     {
@@ -103,15 +110,31 @@ public sealed record LineView(
             l.Item is null ? [] : [l.Item.StockUnit.Code, .. l.Item.SalesUnits.Select(u => u.Unit.Code)],
             l.Terms.Base, l.Build.List?.Value, l.HasPrice ? l.Figures.NetPrice : null, l.Build.PriceBase,
             line.ByHand.Kind, line.ByHand.Value, l.HasPrice ? l.DiscountPercent : 0m,
-            l.Figures.Gross.Value, l.Figures.Net.Value, l.Terms.Cost, l.Floor, l.Figures.Margin?.Value, l.IsSold ? SheetFigures.MarginOf(l) : null,
+            l.Figures.Gross.Value, l.Figures.Allowance.Value, l.Figures.Charges.Value, l.Figures.Net.Value, l.Figures.SheetDiscountShare.Value, l.Terms.Cost, l.Floor, l.Figures.Margin?.Value, l.IsSold ? SheetFigures.MarginOf(l) : null,
             l.Terms.Tax?.Category, l.Terms.Tax?.Percent, line.Optional, line.Note,
             [.. l.Build.Steps.Select(s => new StepView(s.Kind, s.Words, s.Rule, s.From, s.To, s.Price))], l.Build.Gap,
             asked == AskedFor.Nothing ? null : new AskedView(asked.Words, asked.Code, asked.Quantity, asked.Unit?.Code, asked.Price, asked.PriceBase, l.HasPrice ? PriceAsOnPo.Theirs(l) : null),
-            stock?.Promise?.Arrives, stock?.FreeNow, headroom, l.Item?.Gtin);
+            stock?.Promise?.Arrives, stock?.FreeNow, headroom, l.Item?.Gtin,
+            [.. l.RuleCharges.Select(c => new LineChargeView(c.Rule, c.Words, c.Amount))],
+            [.. l.Parts.Select(p => new PartView(p.Item.Code, p.Item.Words, p.Quantity, p.Item.StockUnit.Code, p.Net.Value, p.Tax?.Category, p.Tax?.Percent))]);
     }
 }
 
-public sealed record ChargeView(string Kind, decimal Amount, bool ByHand);
+/// <param name="Words">What it is called; for a charge that came by rule the rule's words.</param>
+public sealed record ChargeView(string Kind, string Words, decimal Amount, bool ByHand)
+{
+    public static ChargeView Of(SheetCharge charge, Core.Money.Currency currency) =>
+        new(charge.Kind, charge.Words, Core.Money.Amount.Round(charge.Amount, currency).Value, charge.ByHand);
+}
+
+/// <summary>How freight was worked out, or why it was not.</summary>
+public sealed record FreightView(FreightGap Gap, decimal Kilograms, string? Zone, string? Service, IReadOnlyList<string> Unweighed);
+
+/// <summary>A charge that a rule put on a line.</summary>
+public sealed record LineChargeView(string Rule, string Words, decimal Amount);
+
+/// <summary>A part of a bundle: its quantity on the line, and its share of the line's net.</summary>
+public sealed record PartView(string Code, string Words, decimal Quantity, string Unit, decimal Net, string? TaxCategory, decimal? TaxPercent);
 
 public sealed record TaxView(string Category, decimal Percent, decimal Basis, decimal Tax);
 
@@ -141,7 +164,7 @@ public sealed record TallyView(
         var cost = costed.Sum(l => l.Figures.Cost!.Value.Value);
         return new TallyView(
             t.Goods.Value, p.Sheet.Discount.Percent, t.SheetDiscount.Value, t.Charges.Value,
-            [.. p.Sheet.Charges.Select(c => new ChargeView(c.Kind, c.Amount, c.ByHand))],
+            [.. p.Charges.Select(c => ChargeView.Of(c, p.Sheet.Currency))],
             [.. t.Taxes.Select(x => new TaxView(x.Tax.Category, x.Tax.Percent, x.Basis.Value, x.TaxAmount.Value))],
             t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value, t.Due.Value, t.Margin.Value, t.MarginPercent,
             atFloor == 0 ? null : decimal.Round((atFloor - cost) * 100m / atFloor, 1), t.LinesWithoutCost);

@@ -126,6 +126,7 @@
       ? [
           { key: 'Ctrl+z', words: 'undo', run: sheet.undo },
           { key: 'n', words: 'add a line', run: addLine },
+          { key: 'i', words: 'offer the line only if wanted, or for good', run: sheet.toggleOptional },
           ...focusFindings.flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) }))),
         ]
       : []),

@@ -65,13 +65,13 @@
       {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
     </Cell>
     <Cell {sheet} {line} column="quantity" class="w-20 text-right"><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell>
-    <Cell {sheet} {line} column="price" class="w-24 text-right">
+    <Cell {sheet} {line} column="price" class="w-24 text-right max-sm:hidden">
       {#if line.netPrice === null}<span class="text-stop">no price</span>{:else}{fixed(
           line.handKind === 'discountPercent' ? (line.basePrice ?? 0) : line.netPrice,
           4,
         )}{#if line.priceBase !== 1}<span class="text-second">/{plain(line.priceBase)}</span>{/if}{/if}
     </Cell>
-    <Cell {sheet} {line} column="discount" class="w-16 text-right">
+    <Cell {sheet} {line} column="discount" class="w-16 text-right max-sm:hidden">
       {#if line.discountPercent !== 0}<span class:needs>{plain(Number(line.discountPercent.toFixed(2)))} %</span>{/if}
     </Cell>
     <Cell {sheet} {line} column="margin" class="w-[130px] pl-3 max-md:hidden">
@@ -91,7 +91,7 @@
     <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit"
       >{#if asked !== null}<span class={asked < (line.netPrice ?? 0) ? 'text-stop' : 'text-second'}>{fixed(asked, 4)}</span>{/if}</td
     >
-    <td class="w-24 pr-3 text-right {asked === null ? '' : ''}" colspan={asked === null ? 2 : 1}>
+    <td class="w-24 pr-3 text-right" colspan={asked === null ? 2 : 1}>
       {#if line.netPrice !== null}{line.optional ? `(${fixed(line.net, decimals)})` : fixed(line.net, decimals)}{/if}
     </td>
     <td class="w-20 pr-3 text-right {late ? 'text-stop' : 'text-clear'} max-md:hidden">{line.promise ? day(line.promise) : ''}</td>

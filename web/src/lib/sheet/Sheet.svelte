@@ -37,8 +37,8 @@
           <th class="w-8 border-b border-(--strong)"><span class="sr-only">line</span></th>
           <th class="border-b border-(--strong) py-1.5 pl-3 text-left font-normal">what</th>
           <th class="w-20 border-b border-(--strong) text-right font-normal">quantity</th>
-          <th class="w-24 border-b border-(--strong) text-right font-normal">price</th>
-          <th class="w-16 border-b border-(--strong) text-right font-normal">less</th>
+          <th class="w-24 border-b border-(--strong) text-right font-normal max-sm:hidden">price</th>
+          <th class="w-16 border-b border-(--strong) text-right font-normal max-sm:hidden">less</th>
           <th class="w-[130px] border-b border-(--strong) pl-3 text-left font-normal max-md:hidden">cost · floor · list</th>
           <th class="border-b border-(--strong) text-right font-normal {theirs ? 'w-24' : 'w-0'} max-md:hidden"
             >{#if theirs}theirs{:else}<span class="sr-only">their price</span>{/if}</th

@@ -47,7 +47,7 @@
   </div>
   <div class="min-w-0 flex-1 basis-72" aria-live="polite">
     {#if sheet.stops.length}<Mark outcome="stop" /> <b>{sheet.stops.length} {sheet.stops.length === 1 ? 'stop' : 'stops'}</b>{/if}
-    {#if sheet.notices.length}<span class="ml-2"><Mark outcome="notice" /></span>
+    {#if sheet.notices.length}<span class={sheet.stops.length ? 'ml-2' : ''}><Mark outcome="notice" /></span>
       <b>{sheet.notices.length} {sheet.notices.length === 1 ? 'notice' : 'notices'}</b>{/if}
     {#if !sheet.stops.length && !sheet.notices.length && sheet.view.lines.length}<Mark outcome="clear" /> nothing stops it{/if}
     {#if say}<span class="text-second"> · {say}</span>{/if}

@@ -100,6 +100,12 @@ export class SheetState {
     void this.edit([{ kind: 'remove', line: gone }]);
   };
 
+  /** Whether the focused line is an option, which counts for nothing until it is wanted. */
+  toggleOptional = () => {
+    const line = this.focused;
+    if (line?.kind === 'item') void this.set(line.key, 'optional', String(!line.optional));
+  };
+
   async #send(edits: SheetEdit[], undoable: boolean): Promise<boolean> {
     const before = this.view.lines.map(stateOf);
     this.busy++;

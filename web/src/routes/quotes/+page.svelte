@@ -41,7 +41,7 @@
   empty="No quote is open. Turn a request into one, or find a buyer with / and begin."
 >
   {#snippet cell(q, c)}
-    {#if c.id === 'number'}{q.number}<span class="text-second"> {q.revision}</span>
+    {#if c.id === 'number'}{q.number}<span class="text-second">·{q.revision}</span>
     {:else if c.id === 'buyer'}<span class="font-serif text-[15px]">{q.buyer}</span>
     {:else if c.id === 'matter'}<span class="text-second">{q.matter}</span>
     {:else if c.id === 'seller'}{q.seller}

@@ -28,7 +28,10 @@ namespace Solvenda.Data.Migrations
                     Currency = table.Column<string>(type: "TEXT", nullable: true),
                     From = table.Column<DateOnly>(type: "TEXT", nullable: false),
                     To = table.Column<DateOnly>(type: "TEXT", nullable: true),
-                    Combines = table.Column<bool>(type: "INTEGER", nullable: false)
+                    Combines = table.Column<bool>(type: "INTEGER", nullable: false),
+                    BreakGroup = table.Column<string>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -80,24 +83,80 @@ namespace Solvenda.Data.Migrations
                     DeliverToCountry = table.Column<string>(type: "TEXT", nullable: true),
                     CreditLimitMinor = table.Column<long>(type: "INTEGER", nullable: true),
                     GraceDays = table.Column<int>(type: "INTEGER", nullable: false),
-                    Note = table.Column<string>(type: "TEXT", nullable: false)
+                    Note = table.Column<string>(type: "TEXT", nullable: false),
+                    PrintedNote = table.Column<string>(type: "TEXT", nullable: false),
+                    Language = table.Column<string>(type: "TEXT", nullable: false),
+                    ParentId = table.Column<long>(type: "INTEGER", nullable: true),
+                    BillTo = table.Column<string>(type: "TEXT", nullable: true),
+                    ShippingRule = table.Column<string>(type: "TEXT", nullable: true),
+                    DocumentsBy = table.Column<string>(type: "TEXT", nullable: true),
+                    Phone = table.Column<string>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_buyer", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_buyer_buyer_ParentId",
+                        column: x => x.ParentId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Restrict);
                 });
 
             migrationBuilder.CreateTable(
-                name: "cost",
+                name: "campaign",
                 columns: table => new
                 {
-                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Scope = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Family = table.Column<string>(type: "TEXT", nullable: true),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Value = table.Column<long>(type: "INTEGER", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: true),
+                    Channel = table.Column<string>(type: "TEXT", nullable: true),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Group = table.Column<string>(type: "TEXT", nullable: true),
                     From = table.Column<DateOnly>(type: "TEXT", nullable: false),
-                    Cost = table.Column<long>(type: "INTEGER", nullable: false)
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("PK_cost", x => new { x.ItemId, x.From });
+                    table.PrimaryKey("PK_campaign", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "charge_rule",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Basis = table.Column<string>(type: "TEXT", nullable: false),
+                    Scope = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Family = table.Column<string>(type: "TEXT", nullable: true),
+                    DangerousOnly = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Unit = table.Column<string>(type: "TEXT", nullable: true),
+                    BelowGoods = table.Column<long>(type: "INTEGER", nullable: true),
+                    Amount = table.Column<long>(type: "INTEGER", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_charge_rule", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
@@ -116,26 +175,34 @@ namespace Solvenda.Data.Migrations
                 name: "exchange_rate",
                 columns: table => new
                 {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
                     Currency = table.Column<string>(type: "TEXT", nullable: false),
                     Day = table.Column<DateOnly>(type: "TEXT", nullable: false),
-                    Rate = table.Column<long>(type: "INTEGER", nullable: false)
+                    Rate = table.Column<long>(type: "INTEGER", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("PK_exchange_rate", x => new { x.Currency, x.Day });
+                    table.PrimaryKey("PK_exchange_rate", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
                 name: "family",
                 columns: table => new
                 {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
                     Code = table.Column<string>(type: "TEXT", nullable: false),
                     Words = table.Column<string>(type: "TEXT", nullable: false),
-                    LeastMarginPercent = table.Column<long>(type: "INTEGER", nullable: false)
+                    LeastMarginPercent = table.Column<long>(type: "INTEGER", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("PK_family", x => x.Code);
+                    table.PrimaryKey("PK_family", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
@@ -153,6 +220,60 @@ namespace Solvenda.Data.Migrations
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_follow_up", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "freight_band",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Zone = table.Column<string>(type: "TEXT", nullable: false),
+                    Service = table.Column<string>(type: "TEXT", nullable: false),
+                    UpToKg = table.Column<long>(type: "INTEGER", nullable: false),
+                    Price = table.Column<long>(type: "INTEGER", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_freight_band", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "freight_zone",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Country = table.Column<string>(type: "TEXT", nullable: false),
+                    Zone = table.Column<string>(type: "TEXT", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_freight_zone", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "group",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    PriceList = table.Column<string>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_group", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
@@ -187,31 +308,24 @@ namespace Solvenda.Data.Migrations
                     Stocked = table.Column<bool>(type: "INTEGER", nullable: false),
                     Gtin = table.Column<string>(type: "TEXT", nullable: true),
                     DangerousGoods = table.Column<string>(type: "TEXT", nullable: true),
-                    Successor = table.Column<string>(type: "TEXT", nullable: true)
+                    ForbiddenModes = table.Column<string>(type: "TEXT", nullable: false),
+                    Successor = table.Column<string>(type: "TEXT", nullable: true),
+                    Alternatives = table.Column<string>(type: "TEXT", nullable: false),
+                    WordsElsewhere = table.Column<string>(type: "TEXT", nullable: false),
+                    WeightKg = table.Column<long>(type: "INTEGER", nullable: true),
+                    VolumeDm3 = table.Column<long>(type: "INTEGER", nullable: true),
+                    Dimensions = table.Column<string>(type: "TEXT", nullable: false),
+                    PackMultiple = table.Column<long>(type: "INTEGER", nullable: true),
+                    LeastQuantity = table.Column<long>(type: "INTEGER", nullable: true),
+                    NotSoldIn = table.Column<string>(type: "TEXT", nullable: false),
+                    NotByChannel = table.Column<string>(type: "TEXT", nullable: false),
+                    Parts = table.Column<string>(type: "TEXT", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("PK_item", x => x.Id);
-                });
-
-            migrationBuilder.CreateTable(
-                name: "list_price",
-                columns: table => new
-                {
-                    Id = table.Column<long>(type: "INTEGER", nullable: false)
-                        .Annotation("Sqlite:Autoincrement", true),
-                    List = table.Column<string>(type: "TEXT", nullable: false),
-                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
-                    Unit = table.Column<string>(type: "TEXT", nullable: false),
-                    Price = table.Column<long>(type: "INTEGER", nullable: false),
-                    Currency = table.Column<string>(type: "TEXT", nullable: false),
-                    PriceBase = table.Column<long>(type: "INTEGER", nullable: false),
-                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
-                    To = table.Column<DateOnly>(type: "TEXT", nullable: true)
-                },
-                constraints: table =>
-                {
-                    table.PrimaryKey("PK_list_price", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
@@ -280,6 +394,22 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "price_list",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_price_list", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "print",
                 columns: table => new
                 {
@@ -328,6 +458,23 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "setting",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Value = table.Column<long>(type: "INTEGER", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_setting", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "sheet",
                 columns: table => new
                 {
@@ -347,6 +494,9 @@ namespace Solvenda.Data.Migrations
                     DiscountPercent = table.Column<long>(type: "INTEGER", nullable: true),
                     DiscountAmount = table.Column<long>(type: "INTEGER", nullable: true),
                     FrozenRate = table.Column<long>(type: "INTEGER", nullable: true),
+                    Channel = table.Column<string>(type: "TEXT", nullable: true),
+                    FreightService = table.Column<string>(type: "TEXT", nullable: true),
+                    Kept = table.Column<string>(type: "TEXT", nullable: false),
                     TotalWithoutTaxMinor = table.Column<long>(type: "INTEGER", nullable: false),
                     TotalWithTaxMinor = table.Column<long>(type: "INTEGER", nullable: false),
                     MarginMinor = table.Column<long>(type: "INTEGER", nullable: false),
@@ -375,14 +525,19 @@ namespace Solvenda.Data.Migrations
                 name: "tax_rate",
                 columns: table => new
                 {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Country = table.Column<string>(type: "TEXT", nullable: true),
                     Class = table.Column<string>(type: "TEXT", nullable: false),
                     From = table.Column<DateOnly>(type: "TEXT", nullable: false),
                     To = table.Column<DateOnly>(type: "TEXT", nullable: true),
-                    Percent = table.Column<long>(type: "INTEGER", nullable: false)
+                    Percent = table.Column<long>(type: "INTEGER", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("PK_tax_rate", x => new { x.Class, x.From });
+                    table.PrimaryKey("PK_tax_rate", x => x.Id);
                 });
 
             migrationBuilder.CreateTable(
@@ -405,6 +560,32 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "address",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Use = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Country = table.Column<string>(type: "TEXT", nullable: false),
+                    ReceivingDays = table.Column<string>(type: "TEXT", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_address", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_address_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "buyer_sign",
                 columns: table => new
                 {
@@ -417,6 +598,31 @@ namespace Solvenda.Data.Migrations
                     table.PrimaryKey("PK_buyer_sign", x => new { x.Kind, x.Value, x.BuyerId });
                     table.ForeignKey(
                         name: "FK_buyer_sign_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "contact",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Mail = table.Column<string>(type: "TEXT", nullable: true),
+                    Phone = table.Column<string>(type: "TEXT", nullable: true),
+                    Does = table.Column<string>(type: "TEXT", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_contact", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_contact_buyer_BuyerId",
                         column: x => x.BuyerId,
                         principalTable: "buyer",
                         principalColumn: "Id",
@@ -479,7 +685,9 @@ namespace Solvenda.Data.Migrations
                     Quantity = table.Column<long>(type: "INTEGER", nullable: true),
                     Unit = table.Column<string>(type: "TEXT", nullable: true),
                     LearnedFrom = table.Column<string>(type: "TEXT", nullable: false),
-                    LearnedAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                    LearnedAt = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
                 },
                 constraints: table =>
                 {
@@ -492,6 +700,57 @@ namespace Solvenda.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                     table.ForeignKey(
                         name: "FK_alias_item_ItemId",
+                        column: x => x.ItemId,
+                        principalTable: "item",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "cost",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Cost = table.Column<long>(type: "INTEGER", nullable: false),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_cost", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_cost_item_ItemId",
+                        column: x => x.ItemId,
+                        principalTable: "item",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "list_price",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    List = table.Column<string>(type: "TEXT", nullable: false),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Unit = table.Column<string>(type: "TEXT", nullable: false),
+                    Price = table.Column<long>(type: "INTEGER", nullable: false),
+                    Currency = table.Column<string>(type: "TEXT", nullable: false),
+                    PriceBase = table.Column<long>(type: "INTEGER", nullable: false),
+                    From = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    To = table.Column<DateOnly>(type: "TEXT", nullable: true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_list_price", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_list_price_item_ItemId",
                         column: x => x.ItemId,
                         principalTable: "item",
                         principalColumn: "Id",
@@ -830,6 +1089,12 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateIndex(
+                name: "IX_address_BuyerId_Code",
+                table: "address",
+                columns: new[] { "BuyerId", "Code" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
                 name: "IX_agreement_BuyerId",
                 table: "agreement",
                 column: "BuyerId");
@@ -884,9 +1149,26 @@ namespace Solvenda.Data.Migrations
                 column: "Name");
 
             migrationBuilder.CreateIndex(
+                name: "IX_buyer_ParentId",
+                table: "buyer",
+                column: "ParentId");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_buyer_sign_BuyerId",
                 table: "buyer_sign",
                 column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_campaign_Code",
+                table: "campaign",
+                column: "Code",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_charge_rule_Code",
+                table: "charge_rule",
+                column: "Code",
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "IX_commitment_ItemId_Warehouse",
@@ -897,6 +1179,18 @@ namespace Solvenda.Data.Migrations
                 name: "IX_commitment_OrderId",
                 table: "commitment",
                 column: "OrderId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_contact_BuyerId_Name",
+                table: "contact",
+                columns: new[] { "BuyerId", "Name" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_cost_ItemId_From",
+                table: "cost",
+                columns: new[] { "ItemId", "From" },
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "IX_dossier_BuyerId",
@@ -910,6 +1204,18 @@ namespace Solvenda.Data.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
+                name: "IX_exchange_rate_Currency_Day",
+                table: "exchange_rate",
+                columns: new[] { "Currency", "Day" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_family_Code",
+                table: "family",
+                column: "Code",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
                 name: "IX_follow_up_DossierId",
                 table: "follow_up",
                 column: "DossierId");
@@ -918,6 +1224,24 @@ namespace Solvenda.Data.Migrations
                 name: "IX_follow_up_Due",
                 table: "follow_up",
                 column: "Due");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_freight_band_Zone_Service_UpToKg_From",
+                table: "freight_band",
+                columns: new[] { "Zone", "Service", "UpToKg", "From" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_freight_zone_Country",
+                table: "freight_zone",
+                column: "Country",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_group_Code",
+                table: "group",
+                column: "Code",
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "IX_history_DossierId",
@@ -944,6 +1268,12 @@ namespace Solvenda.Data.Migrations
                 name: "IX_list_price_ItemId",
                 table: "list_price",
                 column: "ItemId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_list_price_List_ItemId_Unit_Currency_From",
+                table: "list_price",
+                columns: new[] { "List", "ItemId", "Unit", "Currency", "From" },
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "IX_open_item_BuyerId",
@@ -1008,6 +1338,12 @@ namespace Solvenda.Data.Migrations
                 name: "IX_person_ReportsToId",
                 table: "person",
                 column: "ReportsToId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_price_list_Code",
+                table: "price_list",
+                column: "Code",
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "IX_quote_DossierId",
@@ -1075,9 +1411,21 @@ namespace Solvenda.Data.Migrations
                 column: "State");
 
             migrationBuilder.CreateIndex(
+                name: "IX_setting_Code",
+                table: "setting",
+                column: "Code",
+                unique: true);
+
+            migrationBuilder.CreateIndex(
                 name: "IX_sheet_line_ItemId",
                 table: "sheet_line",
                 column: "ItemId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_tax_rate_Country_Class_From",
+                table: "tax_rate",
+                columns: new[] { "Country", "Class", "From" },
+                unique: true);
 
             migrationBuilder.CreateIndex(
                 name: "IX_waiver_OrderId",
@@ -1088,6 +1436,9 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropTable(
+                name: "address");
+
             migrationBuilder.DropTable(
                 name: "agreement_break");
 
@@ -1104,7 +1455,16 @@ namespace Solvenda.Data.Migrations
                 name: "buyer_sign");
 
             migrationBuilder.DropTable(
+                name: "campaign");
+
+            migrationBuilder.DropTable(
+                name: "charge_rule");
+
+            migrationBuilder.DropTable(
                 name: "commitment");
+
+            migrationBuilder.DropTable(
+                name: "contact");
 
             migrationBuilder.DropTable(
                 name: "cost");
@@ -1120,6 +1480,15 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "follow_up");
+
+            migrationBuilder.DropTable(
+                name: "freight_band");
+
+            migrationBuilder.DropTable(
+                name: "freight_zone");
+
+            migrationBuilder.DropTable(
+                name: "group");
 
             migrationBuilder.DropTable(
                 name: "history");
@@ -1140,6 +1509,9 @@ namespace Solvenda.Data.Migrations
                 name: "outbox");
 
             migrationBuilder.DropTable(
+                name: "price_list");
+
+            migrationBuilder.DropTable(
                 name: "request");
 
             migrationBuilder.DropTable(
@@ -1147,6 +1519,9 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "series");
+
+            migrationBuilder.DropTable(
+                name: "setting");
 
             migrationBuilder.DropTable(
                 name: "sheet_charge");

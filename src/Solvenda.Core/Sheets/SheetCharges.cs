@@ -1,0 +1,62 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
+
+namespace Solvenda.Core.Sheets;
+
+/// <summary>The charges on a sheet: those that were typed stay; freight, insurance and the charges of rules are worked out where nothing was typed.</summary>
+internal static class SheetCharges
+{
+    public const string FreightKind = "freight";
+    public const string InsuranceKind = "insurance";
+
+    /// <param name="goods">Goods after the sheet discount.</param>
+    public static (ImmutableArray<SheetCharge> Charges, FreightAnswer Freight) Of(
+        PriceBook book, Rates rates, Sheet sheet, IEnumerable<(SheetLine Line, Item? Item)> lines, Amount goods, Tax? tax)
+    {
+        var counted = lines.Where(l => l is { Item: not null, Line.Optional: false }).Select(l => (l.Line, Item: l.Item!)).ToList();
+        var charges = ImmutableArray.CreateBuilder<SheetCharge>();
+        foreach (var typed in sheet.Charges)
+            charges.Add(typed.Tax is null ? typed with { Tax = tax } : typed);
+        bool IsTyped(string kind) => sheet.Charges.Any(c => c.Kind == kind);
+
+        var freight = FreightOf(book, rates, sheet, counted);
+        if (freight.Amount is { } amount && !IsTyped(FreightKind) && counted.Count > 0)
+            charges.Add(new SheetCharge(FreightKind, amount, tax));
+        if (Freight.IsInsured(sheet.Incoterm) && !IsTyped(InsuranceKind))
+        {
+            var carried = charges.Where(c => c.Kind == FreightKind).Sum(c => c.Amount);
+            if (Freight.Insurance(book.InsurancePercent, goods.Value, carried, sheet.Currency) is { } premium)
+                charges.Add(new SheetCharge(InsuranceKind, premium, tax));
+        }
+        foreach (var rule in book.Charges.Where(c => c.Basis == ChargeBasis.Sheet && c.HoldsOn(sheet.PricingDate) && !IsTyped(c.Id)))
+        {
+            if (counted.Count > 0 && counted.Any(l => rule.Covers(l.Item, l.Line.Unit)) && IsSmall(rule, rates, sheet, goods) && rates.Convert(rule.Amount, rule.Currency, sheet.Currency) is { } value)
+                charges.Add(new SheetCharge(rule.Id, Amount.Round(value, sheet.Currency).Value, tax) { Words = rule.Words });
+        }
+        return (charges.ToImmutable(), freight);
+    }
+
+    private static bool IsSmall(ChargeRule rule, Rates rates, Sheet sheet, Amount goods) =>
+        rule.BelowGoods is not { } below || (rates.Convert(below, rule.Currency, sheet.Currency) is { } limit && goods.Value < limit);
+
+    // Services weigh nothing; goods that nobody weighed are named.
+    private static FreightAnswer FreightOf(PriceBook book, Rates rates, Sheet sheet, List<(SheetLine Line, Item Item)> lines)
+    {
+        var (kilograms, dm3) = (0m, 0m);
+        var unweighed = ImmutableArray.CreateBuilder<string>();
+        foreach (var (line, item) in lines)
+        {
+            if (!item.Stocked)
+                continue;
+            var units = line.Quantity * (item.Factor(line.Unit) ?? 0m);
+            if (item.WeightKg is not { } kg)
+                unweighed.Add(item.Code);
+            else
+                kilograms += units * kg;
+            dm3 += units * (item.VolumeDm3 ?? 0m);
+        }
+        return Freight.Find(book, rates, sheet.Currency, sheet.Incoterm, sheet.DeliverToCountry, sheet.FreightService, sheet.PricingDate, kilograms, dm3, unweighed.ToImmutable());
+    }
+}
