@@ -82,7 +82,7 @@
     <dd class="text-right">{fixed(offer.goods, d)}</dd>
     {#if offer.sheetDiscount}<dt class="text-second">less</dt>
       <dd class="text-right">{fixed(-offer.sheetDiscount, d)}</dd>{/if}
-    {#each offer.charges as charge (charge.kind)}<dt class="text-second">{charge.kind}</dt>
+    {#each offer.charges as charge (charge.kind)}<dt class="text-second">{charge.words}</dt>
       <dd class="text-right">{fixed(charge.amount, d)}</dd>{/each}
     <dt class="text-second">without tax</dt>
     <dd class="text-right">{fixed(offer.totalWithoutTax, d)}</dd>

@@ -80,7 +80,9 @@
     {/if}
     {#each tally.chargeLines as charge (charge.kind)}
       <div>
-        <dt class="text-[12px] text-second">{charge.kind}{charge.byHand ? ', typed' : ''}</dt>
+        <dt class="text-[12px] text-second">
+          {charge.words}{charge.kind === 'freight' && sheet.view.head.incoterm ? ` ${sheet.view.head.incoterm}` : ''}{charge.byHand ? ', typed' : ''}
+        </dt>
         <dd class="font-semibold">{fixed(charge.amount, d)}</dd>
       </div>
     {/each}
