@@ -24,6 +24,9 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<SettingRow> Settings => Set<SettingRow>();
     public DbSet<AddressRow> Addresses => Set<AddressRow>();
     public DbSet<ContactRow> Contacts => Set<ContactRow>();
+    public DbSet<ImportRow> Imports => Set<ImportRow>();
+    public DbSet<ImportColumnRow> ImportColumns => Set<ImportColumnRow>();
+    public DbSet<TalkRow> Talks => Set<TalkRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<TaxRateRow> TaxRates => Set<TaxRateRow>();
     public DbSet<ExchangeRateRow> ExchangeRates => Set<ExchangeRateRow>();
@@ -81,6 +84,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         modelBuilder.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         modelBuilder.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);
         modelBuilder.Entity<AddressRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        modelBuilder.Entity<TalkRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(t => t.BuyerId);
         modelBuilder.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         modelBuilder.Entity<BuyerRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(b => b.ParentId).OnDelete(DeleteBehavior.Restrict);
         modelBuilder.Entity<ListPriceRow>().HasOne<ItemRow>().WithMany().HasForeignKey(p => p.ItemId);

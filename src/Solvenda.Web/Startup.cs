@@ -11,16 +11,20 @@ using Solvenda.Data;
 using Solvenda.Data.Demo;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Approvals;
+using Solvenda.Web.Buyers;
 using Solvenda.Web.Commands;
 using Solvenda.Web.Demo;
 using Solvenda.Web.Desk;
 using Solvenda.Web.Dossiers;
 using Solvenda.Web.Finder;
+using Solvenda.Web.Items;
 using Solvenda.Web.Machines;
 using Solvenda.Web.Orders;
 using Solvenda.Web.Outside;
 using Solvenda.Web.Portal;
+using Solvenda.Web.Prices;
 using Solvenda.Web.Quotes;
+using Solvenda.Web.Records;
 using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
 using Solvenda.Web.Sheets;
@@ -43,9 +47,10 @@ public static partial class Startup
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
         services.AddSingleton<PriceBooks>().AddSingleton<OutboxSignal>().AddSingleton<CommandHandler>().AddSingleton<MailRoute>().AddSingleton<OutsideFolders>();
         services.AddSingleton<SheetLoader>().AddSingleton<Judge>().AddSingleton<Strip>().AddSingleton<DocumentViews>();
+        services.AddSingleton<ImportWorker>();
         services.AddSingleton<Reader>().AddSingleton<Intake>().AddSingleton<RequestTurner>();
         if (!IsGeneratingApi)
-            services.AddHostedService<OutboxWorker>().AddHostedService<FolderInbox>().AddHostedService<LapseWorker>();
+            services.AddHostedService<OutboxWorker>().AddHostedService<FolderInbox>().AddHostedService<LapseWorker>().AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
 
@@ -94,6 +99,11 @@ public static partial class Startup
         app.MapFind();
         app.MapOffers();
         app.MapMachines();
+        app.MapRecords();
+        app.MapImports();
+        app.MapBuyers();
+        app.MapItems();
+        app.MapPrices();
         // The document that the client is generated from knows the demo's doors too; without the demo they are not there.
         if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)
             app.MapDemo();

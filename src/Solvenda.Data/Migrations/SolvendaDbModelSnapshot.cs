@@ -943,6 +943,84 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("history");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ImportColumnRow", b =>
+                {
+                    b.Property<string>("Kind")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Head")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Field")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Kind", "Head");
+
+                    b.ToTable("import_column");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ImportRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ById")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<int>("Changed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("New")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Problem")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Refused")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Same")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Total")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("import");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.IncomingRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1868,6 +1946,33 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("stock");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.TalkRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId");
+
+                    b.ToTable("talk");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.TaxRateRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2181,6 +2286,15 @@ namespace Solvenda.Data.Migrations
                     b.HasOne("Solvenda.Data.Rows.SheetRow", null)
                         .WithMany("Lines")
                         .HasForeignKey("SheetId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.TalkRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

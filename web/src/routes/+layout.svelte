@@ -23,6 +23,9 @@
     { path: '/requests', name: 'Requests' },
     { path: '/quotes', name: 'Quotes' },
     { path: '/orders', name: 'Orders' },
+    { path: '/records/buyers', name: 'Buyers' },
+    { path: '/records/items', name: 'Items' },
+    { path: '/prices', name: 'Prices' },
     ...(session.view?.demo ? [{ path: '/post', name: 'Post room' }] : []),
   ]);
   const here = (path: string) => (path === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(path));

@@ -277,6 +277,45 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "import",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    FileName = table.Column<string>(type: "TEXT", nullable: false),
+                    Bytes = table.Column<byte[]>(type: "BLOB", nullable: false),
+                    State = table.Column<string>(type: "TEXT", nullable: false),
+                    Columns = table.Column<string>(type: "TEXT", nullable: false),
+                    Total = table.Column<int>(type: "INTEGER", nullable: false),
+                    New = table.Column<int>(type: "INTEGER", nullable: false),
+                    Changed = table.Column<int>(type: "INTEGER", nullable: false),
+                    Same = table.Column<int>(type: "INTEGER", nullable: false),
+                    Refused = table.Column<string>(type: "TEXT", nullable: false),
+                    Problem = table.Column<string>(type: "TEXT", nullable: false),
+                    ById = table.Column<long>(type: "INTEGER", nullable: false),
+                    ByName = table.Column<string>(type: "TEXT", nullable: false),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_import", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "import_column",
+                columns: table => new
+                {
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Head = table.Column<string>(type: "TEXT", nullable: false),
+                    Field = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_import_column", x => new { x.Kind, x.Head });
+                });
+
+            migrationBuilder.CreateTable(
                 name: "incoming",
                 columns: table => new
                 {
@@ -667,6 +706,28 @@ namespace Solvenda.Data.Migrations
                     table.PrimaryKey("PK_open_item", x => x.Id);
                     table.ForeignKey(
                         name: "FK_open_item_buyer_BuyerId",
+                        column: x => x.BuyerId,
+                        principalTable: "buyer",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "talk",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    BuyerId = table.Column<long>(type: "INTEGER", nullable: false),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false),
+                    Who = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_talk", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_talk_buyer_BuyerId",
                         column: x => x.BuyerId,
                         principalTable: "buyer",
                         principalColumn: "Id",
@@ -1422,6 +1483,11 @@ namespace Solvenda.Data.Migrations
                 column: "ItemId");
 
             migrationBuilder.CreateIndex(
+                name: "IX_talk_BuyerId",
+                table: "talk",
+                column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_tax_rate_Country_Class_From",
                 table: "tax_rate",
                 columns: new[] { "Country", "Class", "From" },
@@ -1494,6 +1560,12 @@ namespace Solvenda.Data.Migrations
                 name: "history");
 
             migrationBuilder.DropTable(
+                name: "import");
+
+            migrationBuilder.DropTable(
+                name: "import_column");
+
+            migrationBuilder.DropTable(
                 name: "incoming");
 
             migrationBuilder.DropTable(
@@ -1531,6 +1603,9 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "stock");
+
+            migrationBuilder.DropTable(
+                name: "talk");
 
             migrationBuilder.DropTable(
                 name: "tax_rate");

@@ -1,0 +1,34 @@
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Pricing;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Records.Kinds;
+
+internal static class BuyerCodes
+{
+    public static readonly RecordKind<AliasRow> Kind = new()
+    {
+        Name = "buyer-codes",
+        Title = "Buyers' codes",
+        One = "buyer's code",
+        Key = ["buyer", "words"],
+        Calls = "words",
+        ChangedBy = Roles.Admin | Roles.Lead | Roles.Desk | Roles.Seller,
+        Make = () => new AliasRow { Words = "" },
+        Fields =
+        [
+            Fields.Reference<AliasRow>(a => a.BuyerId, "buyer", "buyers", inList: true),
+            // Kept in the form in which messages are compared with it.
+            new Field<AliasRow>("words", "their code or words", FieldType.Text, (a, _) => a.Words, (a, text, _) =>
+            {
+                a.Words = Core.Reading.ItemFinder.Normal(text);
+                return null;
+            })
+            { Required = true, InList = true, AlsoCalled = ["their code", "buyer code", "customer code"], Property = nameof(AliasRow.Words) },
+            Fields.Reference<AliasRow>(a => a.ItemId, "item", "items", inList: true),
+            Fields.Number<AliasRow>(a => a.Quantity, "quantity", hint: "where the words mean one, as “the usual”"),
+            Fields.Text<AliasRow>(a => a.Unit, "unit", check: Checks.UnitCode),
+            Fields.Text<AliasRow>(a => a.LearnedFrom, "learned from", inList: true),
+        ],
+    };
+}

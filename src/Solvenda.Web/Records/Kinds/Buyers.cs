@@ -1,0 +1,96 @@
+using System.Globalization;
+using Solvenda.Core.Money;
+using Solvenda.Core.Sheets;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Records.Kinds;
+
+internal static class Buyers
+{
+    private const Roles Writers = Roles.Admin | Roles.Lead | Roles.Desk | Roles.Seller;
+    private const Roles OfCredit = Roles.Admin | Roles.Credit;
+
+    public static readonly RecordKind<BuyerRow> Kind = new()
+    {
+        Name = "buyers",
+        Title = "Buyers",
+        One = "buyer",
+        Key = ["code"],
+        Calls = "name",
+        ChangedBy = Writers | Roles.Credit,
+        Make = () => new BuyerRow { Code = "", Name = "", Country = "", Currency = "" },
+        Check = Whole,
+        Fields =
+        [
+            Fields.Text<BuyerRow>(b => b.Code, "code", required: true, inList: true, type: FieldType.Code, also: ["customer number", "buyer"]),
+            Fields.Text<BuyerRow>(b => b.Name, "name", required: true, inList: true),
+            Fields.Text<BuyerRow>(b => b.Country, "country", required: true, inList: true, hint: "two letters", check: Checks.Country),
+            Fields.Text<BuyerRow>(b => b.Currency, "currency", required: true, inList: true, check: Checks.Currency),
+            Fields.Flag<BuyerRow>(b => b.IsProspect, "prospect", inList: true, hint: "a customer has terms, a tax number where it needs one, and a credit limit"),
+            Fields.Reference<BuyerRow>(b => b.AccountManagerId, "account manager", "people", inList: true),
+            Fields.CodeOf<BuyerRow>(b => b.Group, "group", "groups", inList: true),
+            Fields.Reference<BuyerRow>(b => b.ParentId, "parent", "buyers"),
+            Fields.CodeOf<BuyerRow>(b => b.PriceList, "price list", "price-lists"),
+            Fields.Text<BuyerRow>(b => b.ContactName, "contact", also: ["contact name"]),
+            Fields.Text<BuyerRow>(b => b.ContactMail, "mail", also: ["e-mail", "email"], check: Checks.Mail),
+            Fields.Text<BuyerRow>(b => b.Phone, "phone"),
+            Fields.Text<BuyerRow>(b => b.Address, "address"),
+            Fields.Text<BuyerRow>(b => b.DeliverTo, "deliver to"),
+            Fields.Text<BuyerRow>(b => b.DeliverToCountry, "deliver-to country", check: Checks.Country),
+            Fields.Text<BuyerRow>(b => b.BillTo, "bill to"),
+            Fields.Whole<BuyerRow>(b => b.PaymentDays, "days to pay", most: 365, inList: true, also: ["payment days", "payment terms"]),
+            Fields.Text<BuyerRow>(b => b.Incoterm, "Incoterm", check: Checks.Incoterm),
+            Fields.Text<BuyerRow>(b => b.IncotermPlace, "named place", also: ["incoterm place"]),
+            Fields.Text<BuyerRow>(b => b.ShipFrom, "ship from", hint: "warehouse"),
+            Fields.Whole<BuyerRow>(b => b.TransitDays, "days on the road", most: 120, also: ["transit days"]),
+            Fields.Text<BuyerRow>(b => b.ShippingRule, "shipping rule", hint: "all together, whole lines, as it comes, on call", check: t => t is "all together" or "whole lines" or "as it comes" or "on call" ? null : $"“{t}” is not a shipping rule"),
+            Fields.Text<BuyerRow>(b => b.TaxNumber, "tax number"),
+            Fields.Flag<BuyerRow>(b => b.TaxExempt, "tax exempt"),
+            new Field<BuyerRow>("creditLimit", "credit limit", FieldType.Number, (b, _) => b.CreditLimitMinor is { } m && Currency.TryOf(b.Currency, out var c) ? Amount.FromMinor(m, c).Value.ToString(CultureInfo.InvariantCulture) : "", SetLimit)
+            { InList = true, OnlyBy = OfCredit, Hint = "in their currency; empty: none is kept", Property = nameof(BuyerRow.CreditLimitMinor) },
+            new Field<BuyerRow>("graceDays", "days of grace", FieldType.Whole, (b, _) => b.GraceDays.ToString(CultureInfo.InvariantCulture), SetGrace) { OnlyBy = OfCredit, Hint = "overdue days before orders stop" },
+            Fields.Flag<BuyerRow>(b => b.PoNumberRequired, "PO number required"),
+            Fields.Text<BuyerRow>(b => b.DocumentsBy, "documents go by", hint: "mail, edi, paper", check: t => t is "mail" or "edi" or "paper" ? null : $"“{t}” is none of mail, edi, paper"),
+            Fields.Text<BuyerRow>(b => b.Language, "language", required: true, hint: "ISO 639-1: en", check: t => t.Length == 2 && t.All(char.IsAsciiLetterLower) ? null : $"“{t}” is not a language of ISO 639-1"),
+            Fields.Text<BuyerRow>(b => b.Note, "note", hint: "for the house; never printed"),
+            Fields.Text<BuyerRow>(b => b.PrintedNote, "printed note"),
+        ],
+    };
+
+    private static string? SetLimit(BuyerRow buyer, string text, References references)
+    {
+        if (text.Length == 0)
+        {
+            buyer.CreditLimitMinor = null;
+            return null;
+        }
+        if (!Currency.TryOf(buyer.Currency, out var currency))
+            return "the currency comes first";
+        if (QuickLine.Number(text) is not { } limit || limit < 0 || limit > 10_000_000_000m)
+            return $"“{text}” is not an amount";
+        buyer.CreditLimitMinor = Amount.Round(limit, currency).Minor;
+        return null;
+    }
+
+    private static string? SetGrace(BuyerRow buyer, string text, References references)
+    {
+        if (!int.TryParse(text.Length == 0 ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var days) || days > 365)
+            return $"“{text}” is not a number of days";
+        buyer.GraceDays = days;
+        return null;
+    }
+
+    // What a customer needs and a prospect does not: turning one into the other asks for it.
+    private static (string Field, string Words)? Whole(BuyerRow b, References references)
+    {
+        if (b.ParentId == b.Id && b.Id != 0)
+            return ("parent", "a buyer is not its own parent");
+        if (b.IsProspect)
+            return null;
+        if (b.PaymentDays is null)
+            return ("paymentDays", "a customer has payment terms");
+        if (string.IsNullOrEmpty(b.Incoterm))
+            return ("incoterm", "a customer has an Incoterm");
+        return string.IsNullOrEmpty(b.ContactMail) ? ("contactMail", "a customer has a mail address for confirmations") : null;
+    }
+}

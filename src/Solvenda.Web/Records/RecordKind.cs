@@ -1,0 +1,61 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Records;
+
+/// <summary>A kind of master data: one file in Kinds/, one line in <see cref="RecordKinds"/>. Lists, forms, history, import and export follow from it.</summary>
+public abstract class RecordKind
+{
+    /// <summary>As in addresses: "items".</summary>
+    public required string Name { get; init; }
+
+    public required string Title { get; init; }
+
+    /// <summary>What one of them is called.</summary>
+    public required string One { get; init; }
+
+    /// <summary>Names of the fields that tell one from another; an import finds what is there by them.</summary>
+    public required IReadOnlyList<string> Key { get; init; }
+
+    /// <summary>The field that stands for a record in titles and references.</summary>
+    public string Calls { get; init; } = "code";
+
+    /// <summary>Who may change them.</summary>
+    public Roles ChangedBy { get; init; } = Roles.Admin | Roles.Lead;
+
+    public abstract IReadOnlyList<Field> AllFields { get; }
+
+    /// <summary>The kinds that its fields refer to.</summary>
+    public IEnumerable<string> Referred => AllFields.Where(f => f.Of is not null).Select(f => f.Of!).Distinct();
+
+    public abstract IRecordStore Store { get; }
+
+    public abstract IImporter Importer { get; }
+}
+
+/// <inheritdoc />
+public sealed class RecordKind<TRow> : RecordKind
+    where TRow : class, IRecordRow
+{
+    private readonly IReadOnlyList<Field<TRow>> _fields = [];
+
+    public required IReadOnlyList<Field<TRow>> Fields { get => _fields; init => _fields = value; }
+
+    /// <summary>A new row, with what must not be null.</summary>
+    public required Func<TRow> Make { get; init; }
+
+    /// <summary>The rows with the children that fields are made of.</summary>
+    public Func<SolvendaDb, IQueryable<TRow>> Rows { get; init; } = db => db.Set<TRow>();
+
+    /// <summary>What is wrong with a row as a whole, and at which field; null for nothing.</summary>
+    public Func<TRow, References, (string Field, string Words)?> Check { get; init; } = (_, _) => null;
+
+    public override IReadOnlyList<Field> AllFields => _fields;
+
+    public override IRecordStore Store => new RecordStore<TRow>(this);
+
+    public override IImporter Importer => new Importer<TRow>(this);
+
+    public Field<TRow>? Find(string name) => _fields.FirstOrDefault(f => f.Name == name);
+}

@@ -1,0 +1,174 @@
+using System.Globalization;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Web.Commands;
+
+namespace Solvenda.Web.Records;
+
+/// <summary>A row of a list: its cells are in the order of the columns asked for.</summary>
+public sealed record RecordListRow(long Id, bool Active, IReadOnlyList<string> Cells);
+
+/// <summary>A part of a list, and how long the whole is.</summary>
+public sealed record RecordPage(int Total, IReadOnlyList<RecordListRow> Rows);
+
+/// <summary>A record: every field by its name.</summary>
+public sealed record RecordView(long Id, long Version, bool Active, string Calls, IReadOnlyDictionary<string, string> Values, IReadOnlyList<RecordChange> History);
+
+/// <summary>One change of a record.</summary>
+public sealed record RecordChange(DateTime At, string Who, string Words, string? Before, string? After, string? Why);
+
+/// <summary>What a list is asked for.</summary>
+/// <param name="Filter">Words, and conditions such as <c>family:rope price&gt;5 to&lt;2026-12-31 active:no</c>.</param>
+public sealed record RecordQuestion(string Filter, string? Sort, bool Down, int Skip, int Take, IReadOnlyList<string> Columns);
+
+/// <summary>Reads and changes the records of one kind, whatever it is.</summary>
+public interface IRecordStore
+{
+    Task<RecordPage> ListAsync(SolvendaDb db, RecordQuestion question, CancellationToken cancel);
+
+    Task<RecordView> GetAsync(SolvendaDb db, long id, CancellationToken cancel);
+
+    Task<long> CreateAsync(Work work, IReadOnlyDictionary<string, string> values, CancellationToken cancel);
+
+    Task ChangeAsync(Work work, long id, long version, IReadOnlyDictionary<string, string> values, CancellationToken cancel);
+
+    Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel);
+
+    /// <summary>Every record, line by line, in the order of the fields.</summary>
+    IAsyncEnumerable<IReadOnlyList<string>> ExportAsync(SolvendaDb db, string filter, CancellationToken cancel);
+}
+
+/// <inheritdoc />
+public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
+    where TRow : class, IRecordRow
+{
+    private const int MostRows = 500;
+
+    public async Task<RecordPage> ListAsync(SolvendaDb db, RecordQuestion question, CancellationToken cancel)
+    {
+        var rows = RecordFilter.Apply(kind, db, kind.Rows(db).AsNoTracking(), question.Filter);
+        var total = await rows.CountAsync(cancel);
+        var sort = kind.Find(question.Sort ?? "")?.Property;
+        var ordered = sort is null ? rows.OrderBy(r => r.Id) : question.Down ? rows.OrderByDescending(r => EF.Property<object>(r, sort)) : rows.OrderBy(r => EF.Property<object>(r, sort));
+        var page = await ordered.ThenBy(r => r.Id).Skip(Math.Max(0, question.Skip)).Take(Math.Clamp(question.Take, 1, MostRows)).ToListAsync(cancel);
+        var columns = question.Columns.Count == 0 ? kind.Fields.Where(f => f.InList).ToList() : [.. question.Columns.Select(c => kind.Find(c) ?? throw RefusalException.Bad("field_unknown", $"There is no field “{c}”.", c))];
+        var references = await References.LoadAsync(db, columns.Where(c => c.Of is not null).Select(c => c.Of!), cancel);
+        return new RecordPage(total, [.. page.Select(r => new RecordListRow(r.Id, r.Active, [.. columns.Select(c => (c.Show ?? c.Get)(r, references))]))]);
+    }
+
+    public async Task<RecordView> GetAsync(SolvendaDb db, long id, CancellationToken cancel)
+    {
+        var row = await kind.Rows(db).AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancel) ?? throw RefusalException.NotFound($"such {kind.One}");
+        var references = await References.LoadAsync(db, kind.Referred, cancel);
+        var subject = Subject(id);
+        var history = await db.History.AsNoTracking().Where(h => h.Subject == subject).OrderByDescending(h => h.Id).Take(100)
+            .Select(h => new RecordChange(h.At, h.Who, h.Words, h.Before, h.After, h.Why)).ToListAsync(cancel);
+        return new RecordView(row.Id, row.Version, row.Active, Calls(row, references), kind.Fields.ToDictionary(f => f.Name, f => f.Get(row, references)), history);
+    }
+
+    public async Task<long> CreateAsync(Work work, IReadOnlyDictionary<string, string> values, CancellationToken cancel)
+    {
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        var row = kind.Make();
+        foreach (var field in kind.Fields)
+        {
+            if (!values.TryGetValue(field.Name, out var text) || text.Trim().Length == 0 && !field.Required)
+            {
+                if (field.Required && field.IsUnset(row, references))
+                    throw RefusalException.Bad("record_field", $"{Capital(field.Label)} is needed; nothing was made.", field.Name);
+                continue;
+            }
+            MayChange(work, field);
+            if (field.Set(row, text, references) is { } wrong)
+                throw RefusalException.Bad("record_field", $"{Capital(wrong)}; nothing was made.", field.Name);
+        }
+        Whole(row, references);
+        work.Db.Set<TRow>().Add(row);
+        await SaveAsync(work, row, references, cancel);
+        work.History(Subject(row.Id), null, "record.created", $"{kind.One} made", null, Calls(row, references));
+        return row.Id;
+    }
+
+    public async Task ChangeAsync(Work work, long id, long version, IReadOnlyDictionary<string, string> values, CancellationToken cancel)
+    {
+        var row = await FindAsync(work, id, version, cancel);
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        foreach (var field in kind.Fields)
+        {
+            if (!values.TryGetValue(field.Name, out var text))
+                continue;
+            var before = field.Get(row, references);
+            if (before == text.Trim())
+                continue;
+            MayChange(work, field);
+            if (field.Set(row, text, references) is { } wrong)
+                throw RefusalException.Bad("record_field", $"{Capital(wrong)}; the old value was kept.", field.Name);
+            var after = field.Get(row, references);
+            if (after != before)
+                work.History(Subject(id), null, "record.changed", field.Label, before, after);
+        }
+        Whole(row, references);
+        row.Version++;
+        await SaveAsync(work, row, references, cancel);
+    }
+
+    public async Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel)
+    {
+        var row = await FindAsync(work, id, version, cancel);
+        if (row.Active == on)
+            return;
+        row.Active = on;
+        row.Version++;
+        work.History(Subject(id), null, on ? "record.on" : "record.off", on ? "switched on again" : "switched off", null, null, why);
+    }
+
+    public async IAsyncEnumerable<IReadOnlyList<string>> ExportAsync(SolvendaDb db, string filter, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        var references = await References.LoadAsync(db, kind.Referred, cancel);
+        await foreach (var row in RecordFilter.Apply(kind, db, kind.Rows(db).AsNoTracking(), filter).OrderBy(r => r.Id).AsAsyncEnumerable().WithCancellation(cancel))
+            yield return [.. kind.Fields.Select(f => f.Get(row, references))];
+    }
+
+    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+
+    private string Subject(long id) => string.Create(CultureInfo.InvariantCulture, $"{kind.Name}:{id}");
+
+    private string Calls(TRow row, References references) => kind.Find(kind.Calls)!.Get(row, references);
+
+    private static void MayChange(Work work, Field field)
+    {
+        if (field.OnlyBy != Roles.None && (work.Actor.Roles & field.OnlyBy) == Roles.None)
+            throw RefusalException.Forbidden($"The {field.Label} is not yours to set; nothing was changed.");
+    }
+
+    private void Whole(TRow row, References references)
+    {
+        if (kind.Check(row, references) is var (field, words))
+            throw RefusalException.Bad("record_field", $"{Capital(words)}; nothing was changed.", field);
+    }
+
+    private async Task<TRow> FindAsync(Work work, long id, long version, CancellationToken cancel)
+    {
+        var row = await kind.Rows(work.Db).FirstOrDefaultAsync(r => r.Id == id, cancel) ?? throw RefusalException.NotFound($"such {kind.One}");
+        if (row.Version == version)
+            return row;
+        var subject = Subject(id);
+        var last = await work.Db.History.Where(h => h.Subject == subject).OrderByDescending(h => h.Id).Take(3).Select(h => new { h.Who, h.Words, h.Before, h.After }).ToListAsync(cancel);
+        throw RefusalException.Clash("stale", $"{last.FirstOrDefault()?.Who ?? "Somebody"} changed this in the meantime; yours was not saved over it.", last);
+    }
+
+    // The database holds what is only once; its "no" is told as the field's.
+    private async Task SaveAsync(Work work, TRow row, References references, CancellationToken cancel)
+    {
+        try
+        {
+            await work.Db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e) when (e is not DbUpdateConcurrencyException && e.InnerException is SqliteException { SqliteErrorCode: 19 })
+        {
+            throw RefusalException.Bad("record_double", $"There is a {kind.One} “{Calls(row, references)}” with the same {string.Join(", ", kind.Key.Select(k => kind.Find(k)!.Label))} already; nothing was changed.", kind.Key[0]);
+        }
+    }
+}

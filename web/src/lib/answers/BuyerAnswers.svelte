@@ -1,0 +1,152 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { api, ask, type Schemas } from '$lib/api';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { useSession } from '$lib/session';
+  import { day, fixed, plain, Problem } from '$lib/shared';
+  import Months from './Months.svelte';
+
+  let { id }: { id: number } = $props();
+  const session = useSession();
+  let view = $state.raw<Schemas['BuyerAnswersView'] | null>(null);
+  let problem = $state('');
+  let talk = $state('');
+
+  // Meets the server, for each buyer anew.
+  $effect(() => {
+    view = null;
+    ask(api.GET('/api/buyers/{id}/answers', { params: { path: { id } } })).then(
+      (found) => (view = found),
+      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'What they bought could not be loaded.'),
+    );
+  });
+
+  const mayWrite = $derived(session.person?.mayWrite ?? false);
+
+  async function begin(kind: 'quote' | 'order') {
+    try {
+      const made =
+        kind === 'quote'
+          ? await ask(api.POST('/api/quotes', { body: { buyerId: id, matter: '' } }))
+          : await ask(api.POST('/api/buyers/{id}/orders', { params: { path: { id } } }));
+      await goto(`/${made.kind}s/${made.number}`);
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'It was not begun.';
+    }
+  }
+
+  async function keep(event: SubmitEvent) {
+    event.preventDefault();
+    try {
+      const kept = await ask(api.POST('/api/buyers/{id}/talks', { params: { path: { id } }, body: { words: talk } }));
+      if (view) view = { ...view, talks: [kept, ...view.talks] };
+      talk = '';
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'It was not kept; your words are still here.';
+    }
+  }
+
+  useKeys(() =>
+    mayWrite
+      ? [
+          { key: 'q', words: 'a quote for them', run: () => void begin('quote') },
+          { key: 'o', words: 'an order of theirs', run: () => void begin('order') },
+        ]
+      : [],
+  );
+</script>
+
+<Problem words={problem} onclose={() => (problem = '')} />
+{#if view}
+  {@const c = view.currency}
+  {#if mayWrite}
+    <p class="flex gap-3">
+      <button class="btn btn-primary btn-sm" onclick={() => begin('quote')}>Quote for them <KeyCap>Q</KeyCap></button>
+      <button class="btn btn-outline btn-sm" onclick={() => begin('order')}>Order of theirs <KeyCap>O</KeyCap></button>
+    </p>
+  {/if}
+  <dl class="grid grid-cols-2 gap-x-8 gap-y-2 sm:grid-cols-4">
+    <div>
+      <dt class="text-second">this year</dt>
+      <dd class="text-[15.5px] font-semibold">{fixed(view.thisYear, 0)} {c}</dd>
+    </div>
+    <div>
+      <dt class="text-second">last year</dt>
+      <dd class="text-[15.5px]">{fixed(view.lastYear, 0)} {c}</dd>
+    </div>
+    <div>
+      <dt class="text-second">they owe</dt>
+      <dd class="text-[15.5px]">
+        {fixed(view.owed.owes, 2)}
+        {#if view.owed.overdueDays > 0}<span class="text-stop">{view.owed.overdueDays} days overdue</span>{/if}
+      </dd>
+    </div>
+    <div>
+      <dt class="text-second">and will owe, of their limit</dt>
+      <dd class="text-[15.5px]">{fixed(view.owed.exposure, 0)} of {view.owed.limit === null ? 'no limit' : fixed(view.owed.limit, 0)}</dd>
+    </div>
+  </dl>
+  <Months months={view.months.map((m) => ({ month: m.month, value: m.net }))} unit={c} />
+
+  <section aria-label="what is open">
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Open</h2>
+    <ul>
+      {#each view.open as doc (doc.number)}
+        <li class="grid grid-cols-[100px_1fr_auto_auto] gap-3 border-b border-hairline py-1">
+          <a class="font-mono text-[12px] underline" href="/{doc.kind}s/{doc.number}">{doc.number}</a>
+          <span class="truncate">{doc.matter} <span class="text-second">{doc.words}, {day(doc.day)}</span></span>
+          <span class="text-right">{fixed(doc.total, 2)}</span><span class="text-second">{doc.currency}</span>
+        </li>
+      {:else}<li class="py-1 text-second">Nothing is open.</li>{/each}
+    </ul>
+  </section>
+  <section aria-label="agreements">
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Agreements</h2>
+    <ul>
+      {#each view.agreements as a (a.id)}
+        <li class="grid grid-cols-[80px_1fr_1fr_auto] gap-3 border-b border-hairline py-1">
+          <a class="font-mono text-[12px] underline" href="/records/agreements/{a.id}">{a.code}</a>
+          <span class="truncate">{a.words} <span class="text-second">{a.covers}{a.ofGroup ? ', of the group' : ''}</span></span>
+          <span class="truncate">{a.breaks}</span>
+          <span class={a.endsSoon ? 'text-stop' : 'text-second'}>{a.to ? `to ${day(a.to)}` : 'open end'}</span>
+        </li>
+      {:else}<li class="py-1 text-second">None holds today. <a class="underline" href="/records/agreements/new">Make one</a></li>{/each}
+    </ul>
+  </section>
+  <section aria-label="what they bought">
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Bought in two years</h2>
+    <ul>
+      {#each view.items as item (item.code)}
+        <li class="grid grid-cols-[100px_1fr_auto_80px_90px] gap-3 border-b border-hairline py-1">
+          <span class="font-mono text-[12px] text-second">{item.code}</span><span class="truncate">{item.words}</span>
+          <span class="text-right">{plain(item.quantity)} {item.unitWord}</span><span class="text-right text-second">{day(item.last)}</span><span
+            class="text-right">{fixed(item.net, 2)}</span
+          >
+        </li>
+      {:else}<li class="py-1 text-second">Nothing yet.</li>{/each}
+    </ul>
+  </section>
+  <section aria-label="talks">
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Talks</h2>
+    {#if mayWrite}
+      <form class="flex gap-2 border-b border-hairline py-1" onsubmit={keep}>
+        <input
+          class="w-full bg-transparent outline-none placeholder:text-third"
+          placeholder="what was talked about"
+          aria-label="what was talked about"
+          bind:value={talk}
+          onkeydown={(e) => e.stopPropagation()}
+          required
+        />
+        <button class="btn btn-outline btn-xs">Keep</button>
+      </form>
+    {/if}
+    <ul>
+      {#each view.talks as t, i (i)}
+        <li class="border-b border-hairline py-1">
+          <span class="text-second">{day(t.at)} {t.who}</span> <span class="font-serif text-[15px]">{t.words}</span>
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}

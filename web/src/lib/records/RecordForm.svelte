@@ -1,0 +1,73 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api';
+  import Reference from './Reference.svelte';
+
+  interface Props {
+    fields: readonly Schemas['RecordField'][];
+    values: Record<string, string>;
+    /** The field that the server refused, and why. */
+    refused: { field: string; words: string } | null;
+    /** Called as soon as a field is left with another value, or chosen. */
+    onset: (name: string, value: string) => void;
+  }
+
+  let { fields, values, refused, onset }: Props = $props();
+
+  function left(field: Schemas['RecordField'], value: string) {
+    if (value.trim() !== (values[field.name] ?? '')) onset(field.name, value.trim());
+  }
+
+  function keys(event: KeyboardEvent & { currentTarget: HTMLInputElement }, field: Schemas['RecordField']) {
+    event.stopPropagation();
+    if (event.key === 'Enter') event.currentTarget.blur();
+    else if (event.key === 'Escape') {
+      event.currentTarget.value = values[field.name] ?? '';
+      event.currentTarget.blur();
+    }
+  }
+</script>
+
+<dl class="grid grid-cols-[150px_1fr] gap-x-4 max-sm:grid-cols-[110px_1fr]">
+  {#each fields as field (field.name)}
+    {@const value = values[field.name] ?? ''}
+    {@const wrong = refused?.field === field.name ? refused.words : ''}
+    <dt class="border-b border-hairline py-1.5 text-second"><label for="f-{field.name}">{field.label}</label></dt>
+    <dd class="min-w-0 border-b border-hairline py-0.5">
+      {#if !field.mayChange}
+        <span class="block py-1 {field.type === 'code' ? 'font-mono text-[12px]' : ''}" id="f-{field.name}">{value || '–'}</span>
+      {:else if field.type === 'flag'}
+        <button
+          id="f-{field.name}"
+          role="switch"
+          aria-checked={value === 'yes'}
+          class="py-1 decoration-strong hover:underline"
+          onclick={() => onset(field.name, value === 'yes' ? 'no' : 'yes')}>{value === 'yes' ? 'yes' : 'no'}</button
+        >
+      {:else if field.type === 'choice'}
+        <select id="f-{field.name}" class="h-7 bg-transparent" {value} onchange={(e) => onset(field.name, e.currentTarget.value)}>
+          {#if value === ''}<option value=""></option>{/if}
+          {#each field.choices as choice (choice)}<option value={choice}>{choice}</option>{/each}
+        </select>
+      {:else if field.type === 'reference' && field.of}
+        <Reference id="f-{field.name}" of={field.of} {value} set={(v) => left(field, v)} />
+      {:else}
+        <input
+          id="f-{field.name}"
+          type={field.type === 'date' ? 'date' : 'text'}
+          inputmode={field.type === 'number' ? 'decimal' : field.type === 'whole' ? 'numeric' : undefined}
+          class="h-7 w-full bg-transparent outline-none focus:border-b focus:border-ink {field.type === 'code'
+            ? 'font-mono text-[12px]'
+            : ''} {field.required && !value ? 'needs' : ''}"
+          {value}
+          placeholder={field.hint}
+          aria-invalid={wrong ? 'true' : undefined}
+          aria-describedby={wrong ? `w-${field.name}` : undefined}
+          autocomplete="off"
+          onblur={(e) => left(field, e.currentTarget.value)}
+          onkeydown={(e) => keys(e, field)}
+        />
+      {/if}
+      {#if wrong}<p id="w-{field.name}" role="alert" class="pb-1 text-stop">{wrong}</p>{/if}
+    </dd>
+  {/each}
+</dl>

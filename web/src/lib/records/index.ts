@@ -1,0 +1,3 @@
+export { default as RecordForm } from './RecordForm.svelte';
+export { default as RecordList } from './RecordList.svelte';
+export { loadKinds, RecordListState } from './records.svelte';

@@ -1,0 +1,137 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { api, ask, Refusal, type Schemas } from '$lib/api';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { loadKinds, RecordForm } from '$lib/records';
+  import { day, Problem } from '$lib/shared';
+  import { Words } from '$lib/sheet';
+  import { BuyerAnswers, ItemAnswers } from '$lib/answers';
+
+  let kind = $state.raw<Schemas['KindView'] | null>(null);
+  let record = $state.raw<Schemas['RecordView'] | null>(null);
+  let draft = $state.raw<Record<string, string>>({});
+  let refused = $state.raw<{ field: string; words: string } | null>(null);
+  let problem = $state('');
+  let off = $state<Words>();
+  const name = $derived(page.params.kind ?? '');
+  const isNew = $derived(page.params.id === 'new');
+  const id = $derived(Number(page.params.id));
+  const path = $derived({ kind: name, id });
+
+  // Meets the server, for each record anew.
+  $effect(() => {
+    const [of, which, fresh] = [name, id, isNew];
+    [record, draft, refused, problem] = [null, Object.fromEntries(page.url.searchParams), null, ''];
+    Promise.all([loadKinds(), fresh ? null : ask(api.GET('/api/records/{kind}/{id}', { params: { path: { kind: of, id: which } } }))]).then(
+      ([kinds, found]) => ([kind, record] = [kinds.find((k) => k.name === of) ?? null, found]),
+      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'It could not be opened.'),
+    );
+  });
+
+  function refuse(reason: unknown) {
+    if (reason instanceof Refusal && reason.field) refused = { field: reason.field, words: reason.message };
+    else problem = reason instanceof Error ? reason.message : 'It was not kept.';
+  }
+
+  async function set(field: string, value: string) {
+    [refused, problem] = [null, ''];
+    if (isNew) {
+      draft = { ...draft, [field]: value };
+      return;
+    }
+    if (!record) return;
+    try {
+      record = await ask(
+        api.PUT('/api/records/{kind}/{id}', { params: { path, header: { 'If-Match': `"${record.version}"` } }, body: { values: { [field]: value } } }),
+      );
+    } catch (reason) {
+      refuse(reason);
+      // The form shows what is kept.
+      record = await ask(api.GET('/api/records/{kind}/{id}', { params: { path } })).catch(() => record);
+    }
+  }
+
+  async function make() {
+    [refused, problem] = [null, ''];
+    try {
+      const made = await ask(api.POST('/api/records/{kind}', { params: { path: { kind: name } }, body: { values: draft } }));
+      await goto(`/records/${name}/${made.id}`);
+    } catch (reason) {
+      refuse(reason);
+    }
+  }
+
+  async function turn(on: boolean, why: string | null) {
+    if (record)
+      record = await ask(api.POST('/api/records/{kind}/{id}/switch', { params: { path, header: { 'If-Match': `"${record.version}"` } }, body: { on, why } }));
+  }
+
+  const title = $derived(isNew ? `New ${kind?.one ?? ''}` : (record?.calls ?? ''));
+  useKeys(() => (isNew && kind?.mayChange ? [{ key: 'm', words: `make the ${kind.one}`, run: () => void make() }] : []));
+</script>
+
+<svelte:head><title>{title} · Solvenda</title></svelte:head>
+
+<div class="px-5 pt-3 pb-8">
+  <Problem words={problem} onclose={() => (problem = '')} />
+  {#if kind && (isNew || record)}
+    <p class="text-second"><a class="underline" href="/records/{name}">{kind.title}</a></p>
+    <div class="flex flex-wrap items-baseline gap-4 pb-3">
+      <h1 class="font-serif text-[25px] leading-tight">
+        {title}
+        {#if record && !record.active}<em class="text-second">switched off</em>{/if}
+        {#if record?.values.words}<em class="text-second">{record.values.words}</em>{/if}
+      </h1>
+      <span class="ml-auto flex gap-3">
+        {#if isNew && kind.mayChange}
+          <button class="btn btn-primary btn-sm" onclick={make}>Make it <KeyCap>M</KeyCap></button>
+        {:else if record && kind.mayChange}
+          {#if record.active}<button class="btn btn-outline btn-sm" onclick={() => off?.open()}>Switch off…</button>
+          {:else}<button class="btn btn-outline btn-sm" onclick={() => turn(true, null).catch(refuse)}>Switch on again</button>{/if}
+        {/if}
+      </span>
+    </div>
+    <div class="grid gap-8 {isNew ? 'max-w-[760px]' : 'lg:grid-cols-[minmax(380px,5fr)_7fr]'}">
+      <section class="self-start border border-hairline bg-sheet px-4 py-2" aria-label="what is kept">
+        <RecordForm fields={kind.fields} values={isNew ? draft : (record?.values ?? {})} {refused} onset={set} />
+        {#if isNew}<p class="py-2 text-second">
+            {kind.fields
+              .filter((f) => f.required)
+              .map((f) => f.label)
+              .join(', ')}: needed.
+          </p>{/if}
+      </section>
+      {#if record}
+        <div class="grid content-start gap-6">
+          {#if name === 'buyers'}<BuyerAnswers id={record.id} />{:else if name === 'items'}<ItemAnswers id={record.id} code={record.values.code ?? ''} />{/if}
+          <section aria-label="history">
+            <h2 class="border-b border-strong pb-1 font-serif text-[17px]">What was changed</h2>
+            <ul>
+              {#each record.history as change, i (i)}
+                <li class="flex flex-wrap gap-x-3 border-b border-hairline py-1">
+                  <span class="w-16 shrink-0 text-second">{day(change.at)}</span><span class="text-second">{change.who}</span>
+                  <span>{change.words}</span>
+                  {#if change.before !== null}<span class="text-third line-through">{change.before || 'nothing'}</span>{/if}
+                  {#if change.after !== null}<span>{change.after || 'nothing'}</span>{/if}
+                  {#if change.why}<em class="font-serif">“{change.why}”</em>{/if}
+                </li>
+              {:else}
+                <li class="py-1 text-second">Nothing since it came into the house.</li>
+              {/each}
+            </ul>
+          </section>
+        </div>
+      {/if}
+    </div>
+  {/if}
+</div>
+
+<Words
+  bind:this={off}
+  title="Switch it off?"
+  says="It stays on what it stands on, and is offered no more. It can be switched on again."
+  label="why?"
+  button="Switch off"
+  take={(why) => turn(false, why)}
+/>
