@@ -37,10 +37,15 @@ public sealed partial record CellForm(bool DecimalComma, string? DateForm, strin
     public static CellForm OfDates(IEnumerable<string> cells)
     {
         var fitting = DateForms.ToList();
+        var any = false;
         foreach (var cell in cells)
+        {
+            any = true;
             fitting.RemoveAll(f => !DateOnly.TryParseExact(cell, f, CultureInfo.InvariantCulture, DateTimeStyles.None, out _));
+        }
         return fitting.Count switch
         {
+            _ when !any => new CellForm(false, null, null),
             0 => new CellForm(false, null, null),
             1 => new CellForm(false, fitting[0], null),
             _ when fitting.Contains("d/M/yyyy") && fitting.Contains("M/d/yyyy") => new CellForm(false, null, "day and month could be either way round"),

@@ -53,7 +53,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
         if (kind.Key.Where(k => kind.Find(k)!.Required && taken.All(c => c.Field.Name != k)).Select(k => kind.Find(k)!.Label).ToList() is { Count: > 0 } missing)
             throw new TableException($"No column is the {string.Join(", the ", missing)}; without it nobody can tell which {kind.One} is meant.");
         // Looked through more than once: for the form of numbers and dates, and for the rows themselves.
-        table = table with { Rows = table.Rows.ToList() };
+        table = table with { Rows = Held(table.Rows) };
         var forms = Forms(table, taken, out var refused);
         var references = await References.LoadAsync(db, kind.Referred, cancel);
         var there = await ThereAsync(db, references, cancel);
@@ -126,7 +126,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
 
     private async Task WriteAsync(SolvendaDb db, Work work, List<Pending> pending, References references, CancellationToken cancel)
     {
-        db.Set<TRow>().AddRange(pending.Where(p => p.IsNew).Select(p => p.Row));
+        await BulkWriter.InsertAsync(db, [.. pending.Where(p => p.IsNew).Select(p => p.Row)], cancel);
         // What is changed is changed on the rows as they stand, with their children.
         var sets = pending.Where(p => !p.IsNew).ToDictionary(p => p.Row.Id);
         var ids = sets.Keys.ToList();
@@ -180,6 +180,26 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                 refused.Add(new RefusedCell(1, head, "", $"{doubt}; write them another way"));
         }
         return forms;
+    }
+
+    // A column says the same few things over and over (EUR, MTR): each is held once.
+    private static List<(int Line, IReadOnlyList<string> Cells)> Held(IEnumerable<(int Line, IReadOnlyList<string> Cells)> rows)
+    {
+        const int most = 10_000;
+        var known = new Dictionary<string, string>();
+        var held = new List<(int, IReadOnlyList<string>)>();
+        foreach (var (line, cells) in rows)
+        {
+            var kept = new string[cells.Count];
+            for (var i = 0; i < kept.Length; i++)
+            {
+                if (!known.TryGetValue(cells[i], out var once) && known.Count < most)
+                    known[cells[i]] = once = cells[i];
+                kept[i] = once ?? cells[i];
+            }
+            held.Add((line, kept));
+        }
+        return held;
     }
 
     private static int Refuse(List<RefusedCell> refused, int line, string column, string value, string? why)

@@ -27,7 +27,7 @@
   }
 </script>
 
-<dl class="grid grid-cols-[150px_1fr] gap-x-4 max-sm:grid-cols-[110px_1fr]">
+<dl class="grid grid-cols-[150px_1fr] max-sm:grid-cols-[110px_1fr]">
   {#each fields as field (field.name)}
     {@const value = values[field.name] ?? ''}
     {@const wrong = refused?.field === field.name ? refused.words : ''}

@@ -1,0 +1,127 @@
+import { expect, test, type Page } from '@playwright/test';
+import { accessible, line, stepIn } from './house.js';
+
+// What a lead does in an hour: a new buyer with an agreement, a rise from the first of next month, and the question what they will pay in January.
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+const faults: string[] = [];
+
+test.beforeAll(async ({ browser }) => {
+  page = await (await browser.newContext()).newPage();
+  page.on('pageerror', (e) => faults.push(e.message));
+  page.on('console', (m) => m.type() === 'error' && !m.text().includes('status of 4') && faults.push(m.text()));
+  await stepIn(page, 'Leandro Paz');
+});
+
+test.afterAll(() => expect(faults).toEqual([]));
+
+async function fill(label: string, text: string) {
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(text);
+  if ((await field.getAttribute('role')) === 'combobox') {
+    await page.getByRole('option').first().waitFor();
+    await field.press('Enter');
+  } else await field.blur();
+}
+
+test('a new buyer is made; what a customer needs is asked for', async () => {
+  await page.getByRole('link', { name: 'Buyers', exact: true }).click();
+  await expect(page.getByRole('table', { name: 'Buyers' })).toContainText('Tressel & Vane Rigging');
+  await accessible(page);
+  await page.keyboard.press('n');
+  await fill('code', 'B-0900');
+  await fill('name', 'Whimbrel Slipway');
+  await fill('country', 'IE');
+  await fill('currency', 'EUR');
+  await fill('language', 'en');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('alert')).toContainText('A customer has payment terms');
+  await fill('days to pay', '30');
+  await fill('Incoterm', 'DAP');
+  await fill('named place', 'Whimbrel');
+  await fill('mail', 'office@whimbrel.example');
+  await fill('deliver to', 'The Slip, Whimbrel');
+  await fill('deliver-to country', 'IE');
+  await fill('ship from', 'Skerrow quay');
+  await fill('account manager', 'Sorcha Quill');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('heading', { name: 'Whimbrel Slipway' })).toBeVisible();
+  await accessible(page);
+});
+
+test('a change stands in the history; a bad one says what is wrong and is not kept', async () => {
+  await fill('phone', '+353 20 555 0199');
+  await expect(page.getByRole('region', { name: 'history' })).toContainText('+353 20 555 0199');
+  await fill('country', 'Ireland');
+  await expect(page.getByRole('alert')).toContainText('not a country');
+  await expect(page.getByLabel('country', { exact: true })).toHaveValue('IE');
+});
+
+test('an agreement for them, and a rise of the family from the first of next month', async () => {
+  await page.goto('/records/agreements/new');
+  await fill('code', 'AG-0900');
+  await fill('words', 'chain, Whimbrel');
+  await fill('buyer', 'Whimbrel');
+  await page.getByLabel('covers').selectOption('family');
+  await fill('family', 'chain');
+  await page.getByLabel('kind').selectOption('percent off');
+  await fill('breaks', '0: 5; 250: 10');
+  await page.getByLabel('from', { exact: true }).fill(new Date().toLocaleDateString('sv-SE'));
+  await page.getByLabel('from', { exact: true }).blur();
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('heading', { name: 'AG-0900' })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Prices', exact: true }).first().click();
+  await fill('family', 'chain');
+  await fill('by', '4');
+  await page.getByRole('button', { name: 'See what moves' }).click();
+  await expect(page.getByText(/7\.90 → 8\.22 EUR/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: /Put the new prices in from/ }).click();
+  await expect(page.getByRole('status')).toContainText('prices are put in from');
+});
+
+test('what would they pay in January for 300 m, and why', async () => {
+  await fill('buyer', 'Whimbrel');
+  await fill('item', 'CHN-SL-10');
+  await fill('how much', '300');
+  const answer = page.getByLabel('the answer');
+  await expect(answer).toContainText('Whimbrel Slipway would pay 7.1100 EUR per m.');
+  await page.getByLabel('day').fill(`${new Date().getFullYear() + 1}-01-15`);
+  await expect(answer).toContainText('Whimbrel Slipway would pay 7.3980 EUR per m.');
+  await expect(answer.getByLabel('price build')).toContainText('chain, Whimbrel');
+  await expect(answer.getByRole('img')).toHaveAccessibleName(/from 0 7\.8090; from 250 7\.3980/);
+});
+
+test('from their page a quote starts with one key, and has their defaults', async () => {
+  await page.goto('/records/buyers?filter=Whimbrel');
+  await page.getByRole('link', { name: 'B-0900' }).click();
+  await expect(page.getByText('chain, Whimbrel')).toBeVisible();
+  await stepIn(page, 'Sorcha Quill');
+  await page.goto('/records/buyers?filter=Whimbrel');
+  await page.getByRole('link', { name: 'B-0900' }).click();
+  await expect(page.getByRole('button', { name: 'Quote for them' })).toBeVisible();
+  await page.keyboard.press('q');
+  await page.waitForURL(/\/quotes\/Q/);
+  await expect(page.getByText('The Slip, Whimbrel')).toBeVisible();
+  await page.getByRole('combobox', { name: 'add a line' }).fill('CHN-SL-10 x 300');
+  await page.getByRole('combobox', { name: 'add a line' }).press('Enter');
+  await expect(line(page, 'CHN-SL-10')).toContainText('7.1100');
+  await expect(page.getByLabel('tally')).toContainText('freight DAP');
+});
+
+test('a long list filters and sorts in the server; a file comes back as it went', async () => {
+  await stepIn(page, 'Leandro Paz');
+  await page.goto('/records/items?filter=family:rope weight>0.1');
+  await expect(page.getByRole('table', { name: 'Items' })).toContainText('PS3-16');
+  await page.getByRole('button', { name: 'words' }).click();
+  await accessible(page);
+  const file = await (await page.request.get('/api/records/items/export?format=csv')).body();
+  await page.goto('/records/items/import');
+  await page.locator('input[type=file]').setInputFiles({ name: 'items.csv', mimeType: 'text/csv', buffer: file });
+  await expect(page.getByLabel('the import')).toContainText(/0 new, 0 changed, \d+ the same/);
+  await accessible(page);
+  await page.locator('input[type=file]').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('code,words,family,unit\nNEW-1,A thing,ropes,MTR\n') });
+  await expect(page.getByLabel('the import')).toContainText('there is no family “ropes”');
+});
