@@ -29,6 +29,7 @@ public static class SessionEndpoints
         session.MapGet("", Get).AllowAnonymous();
         session.MapPost("", In).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
         session.MapDelete("", Out).AllowAnonymous();
+        app.MapGet("/api/people", People).WithTags("Session").RequireAuthorization(May.Look);
         session.MapPost("/first", First).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
     }
 
@@ -41,6 +42,10 @@ public static class SessionEndpoints
         var person = id is null ? null : await db.People.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, cancel);
         return new SessionView(person is null ? null : ViewOf(person), options.Demo, seller.Name);
     }
+
+    /// <summary>Who works here.</summary>
+    private static async Task<List<PersonView>> People(SolvendaDb db, CancellationToken cancel) =>
+        [.. (await db.People.AsNoTracking().Where(p => p.Active).OrderBy(p => p.Name).ToListAsync(cancel)).Select(ViewOf)];
 
     private static async Task<SessionView> In(SignIn body, HttpContext http, SolvendaDb db, SolvendaOptions options, Seller seller, IPasswordHasher<Person> hasher, CancellationToken cancel)
     {

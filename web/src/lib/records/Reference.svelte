@@ -3,7 +3,7 @@
 
   /** A reference to another record: typed by code or words, with what fits below. */
   let { id, of, value, set, placeholder = '' }: { id: string; of: string; value: string; set: (code: string) => void; placeholder?: string } = $props();
-  let hits = $state.raw<Schemas['RecordListRow'][]>([]);
+  let hits = $state.raw<{ id: number; code: string; words: string }[]>([]);
   let pick = $state(0);
   let text = $state<string | null>(null);
   let asked = 0;
@@ -12,12 +12,22 @@
   async function look(words: string) {
     const mine = ++asked;
     text = words;
-    if (words.trim().length < 2 || of === 'people') {
+    if (words.trim().length < 2) {
       hits = [];
       return;
     }
-    const found = await ask(api.GET('/api/records/{kind}', { params: { path: { kind: of }, query: { filter: words, take: 8 } } })).catch(() => null);
-    if (mine === asked && found) [hits, pick] = [found.rows, 0];
+    const found = await (of === 'people' ? people(words) : records(words)).catch(() => null);
+    if (mine === asked && found) [hits, pick] = [found, 0];
+  }
+
+  async function records(words: string) {
+    const { rows } = await ask(api.GET('/api/records/{kind}', { params: { path: { kind: of }, query: { filter: words, take: 8 } } }));
+    return rows.map((r: Schemas['RecordListRow']) => ({ id: r.id, code: r.cells[0] ?? '', words: r.cells[1] ?? '' }));
+  }
+
+  async function people(words: string) {
+    const all = await ask(api.GET('/api/people'));
+    return all.filter((p) => p.name.toLowerCase().includes(words.toLowerCase())).map((p) => ({ id: p.id, code: p.name, words: p.does }));
   }
 
   function take(code: string) {
@@ -30,7 +40,7 @@
     event.stopPropagation();
     if (event.key === 'ArrowDown' && hits.length) pick = (pick + 1) % hits.length;
     else if (event.key === 'ArrowUp' && hits.length) pick = (pick + hits.length - 1) % hits.length;
-    else if (event.key === 'Enter') take(hits[pick]?.cells[0] ?? event.currentTarget.value);
+    else if (event.key === 'Enter') take(hits[pick]?.code ?? event.currentTarget.value);
     else if (event.key === 'Escape') [hits, text] = [[], null];
     else return;
     event.preventDefault();
@@ -59,8 +69,8 @@
             type="button"
             tabindex="-1"
             class="flex w-full gap-3 px-3 py-1 text-left {i === pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
-            onmousedown={(e) => (e.preventDefault(), take(hit.cells[0] ?? ''))}
-            ><span class="w-28 shrink-0 truncate font-mono text-[12px] text-second">{hit.cells[0]}</span><span class="truncate">{hit.cells[1]}</span></button
+            onmousedown={(e) => (e.preventDefault(), take(hit.code))}
+            ><span class="w-28 shrink-0 truncate font-mono text-[12px] text-second">{hit.code}</span><span class="truncate">{hit.words}</span></button
           >
         </li>
       {/each}
