@@ -27,6 +27,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportColumnRow> ImportColumns => Set<ImportColumnRow>();
     public DbSet<TalkRow> Talks => Set<TalkRow>();
+    public DbSet<ViewRow> Views => Set<ViewRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<TaxRateRow> TaxRates => Set<TaxRateRow>();
     public DbSet<ExchangeRateRow> ExchangeRates => Set<ExchangeRateRow>();

@@ -101,6 +101,7 @@ public static partial class Startup
         app.MapMachines();
         app.MapRecords();
         app.MapImports();
+        app.MapViews();
         app.MapBuyers();
         app.MapItems();
         app.MapPrices();

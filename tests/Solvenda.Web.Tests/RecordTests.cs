@@ -154,6 +154,30 @@ public sealed class RecordTests(House house) : IClassFixture<House>
         Assert.NotEmpty(item.GetProperty("sales").EnumerateArray());
     }
 
+    [Theory]
+    [InlineData("tressel", "buyer B-0001"), InlineData("Tresel", "buyer B-0001"), InlineData("oystercacher", "buyer B-0002"), InlineData("båtvarv", "buyer B-0009"), InlineData("batvarv nordvass", "buyer B-0009")]
+    [InlineData("rope navy braid 10", "item BB2-10-NV"), InlineData("2999000101146", "item BB2-10-NV"), InlineData("bb2-10-n", "item BB2-10-NV"), InlineData("\" NEAR(", null), InlineData("xqzzy", null)]
+    public async Task The_finder_finds_words_in_any_order_and_forgives_slips(string typed, string? first)
+    {
+        var found = await (await (await house.AsAsync(Quill)).GetAsync($"/api/find?q={Uri.EscapeDataString(typed)}", Cancel)).JsonAsync();
+        Assert.Equal(first, found.EnumerateArray().Select(f => $"{f.GetProperty("kind").GetString()} {f.GetProperty("number").GetString()}").FirstOrDefault());
+    }
+
+    [Fact]
+    public async Task A_view_is_ones_own_or_everybodys()
+    {
+        var (paz, planner) = (await house.AsAsync(Paz), await house.AsAsync(Castellane));
+        var view = new { name = "thin ropes", forAll = false, filter = "family:rope", columns = new[] { "code", "weightKg" }, sort = "weightKg" };
+        Assert.Single((await (await paz.PostAsJsonAsync("/api/views/items", view, Cancel)).JsonAsync()).EnumerateArray());
+        Assert.Empty((await (await planner.GetAsync("/api/views/items", Cancel)).JsonAsync()).EnumerateArray());
+        Assert.Equal(HttpStatusCode.Forbidden, (await planner.PostAsJsonAsync("/api/views/items", view with { forAll = true }, Cancel)).StatusCode);
+        var all = await (await paz.PostAsJsonAsync("/api/views/items", view with { forAll = true }, Cancel)).JsonAsync();
+        Assert.Single((await (await planner.GetAsync("/api/views/items", Cancel)).JsonAsync()).EnumerateArray());
+        var id = all.EnumerateArray().First(v => !v.GetProperty("mine").GetBoolean()).GetProperty("id").GetInt64();
+        Assert.Equal(HttpStatusCode.Forbidden, (await planner.DeleteAsync($"/api/views/items/{id}", Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await paz.DeleteAsync($"/api/views/items/{id}", Cancel)).StatusCode);
+    }
+
     private static async Task<JsonElement> LookAsync(HttpClient client, string kind, string name, byte[] bytes)
     {
         var begun = await client.PostAsync($"/api/records/{kind}/imports?filename={name}", new ByteArrayContent(bytes), Cancel);

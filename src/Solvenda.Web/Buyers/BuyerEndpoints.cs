@@ -1,8 +1,8 @@
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Money;
-using Solvenda.Core.Units;
 using Solvenda.Core.Quoting;
+using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Commands;

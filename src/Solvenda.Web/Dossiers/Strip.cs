@@ -32,6 +32,7 @@ public sealed class Strip(HouseClock clock)
         ["quote.accepted"] = "accepted",
         ["quote.declined"] = "declined",
         ["quote.revised"] = "revised",
+        ["quote.rate_moved"] = "rate moved",
         ["quote.lapsed"] = "lapsed",
         ["quote.withdrawn"] = "withdrawn",
         ["order.created"] = "order made",

@@ -7,7 +7,7 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Finder;
 
-/// <summary>Something found: a document, a buyer, an item.</summary>
+/// <summary>Something found: a document, a buyer, an item, a person. Without a path there is no page to go to.</summary>
 public sealed record Found(string Kind, string Number, string Words, string Rest, string? Path, long? Id);
 
 /// <summary>An item for a line that is being typed.</summary>
@@ -19,6 +19,7 @@ public sealed record ItemHits(string Words, decimal? Quantity, string? UnitWord,
 public static class FindEndpoints
 {
     private const int Most = 8;
+    private const int MostFound = 40;
 
     public static void MapFind(this IEndpointRouteBuilder app)
     {
@@ -26,23 +27,29 @@ public static class FindEndpoints
         app.MapGet("/api/items", Items).WithTags("Find").RequireAuthorization(May.Look);
     }
 
-    private static async Task<List<Found>> Find(string q, SolvendaDb db, PriceBooks books, CancellationToken cancel)
+    private static async Task<List<Found>> Find(string q, SolvendaDb db, CancellationToken cancel)
     {
         var text = q.Trim();
         if (text.Length < 2)
             return [];
-        var like = $"%{text.Replace("%", "", StringComparison.Ordinal).Replace("_", "", StringComparison.Ordinal)}%";
-        var found = new List<Found>();
-        found.AddRange(await db.Buyers.Where(b => EF.Functions.Like(b.Name, like) || EF.Functions.Like(b.Code, like)).OrderBy(b => b.Name).Take(Most)
-            .Select(b => new Found("buyer", b.Code, b.Name, b.Address, null, b.Id)).ToListAsync(cancel));
-        found.AddRange(await db.Requests.Where(r => EF.Functions.Like(r.Number, like) || EF.Functions.Like(r.Subject, like)).OrderByDescending(r => r.Id).Take(4)
-            .Select(r => new Found("request", r.Number, r.Subject, r.FromWords, "/requests/" + r.Number, null)).ToListAsync(cancel));
-        found.AddRange(await db.Quotes.Where(x => EF.Functions.Like(x.Number, like) || EF.Functions.Like(x.Dossier.Buyer.Name, like)).OrderByDescending(x => x.Id).Take(5)
-            .Select(x => new Found("quote", x.Number, x.Dossier.Buyer.Name, x.Dossier.Matter, "/quotes/" + x.Number, null)).ToListAsync(cancel));
-        found.AddRange(await db.Orders.Where(x => EF.Functions.Like(x.Number, like) || EF.Functions.Like(x.Sheet.PoNumber!, like) || EF.Functions.Like(x.Dossier.Buyer.Name, like)).OrderByDescending(x => x.Id).Take(5)
-            .Select(x => new Found("order", x.Number, x.Dossier.Buyer.Name, x.Sheet.PoNumber ?? "", "/orders/" + x.Number, null)).ToListAsync(cancel));
-        return [.. found.DistinctBy(f => (f.Kind, f.Number))];
+        var found = await FindIndex.SearchAsync(db, text, MostFound, cancel);
+        // People and what is bought and sold first, then documents; a quote's revisions are one.
+        return [.. found.Select(Of).OfType<Found>().DistinctBy(f => (f.Kind, f.Path)).GroupBy(f => f.Kind).OrderBy(g => Array.IndexOf(Order, g.Key)).SelectMany(g => g.Take(6))];
     }
+
+    private static readonly string[] Order = ["buyer", "item", "contact", "quote", "order", "request", "person"];
+
+    private static Found? Of(FoundRow f) => f.Kind switch
+    {
+        FoundKind.Buyer => new Found("buyer", f.Number, f.Words, f.Rest, $"/records/buyers/{f.Id}", f.Id),
+        FoundKind.Item => new Found("item", f.Number, f.Words, f.Rest, $"/records/items/{f.Id}", f.Id),
+        FoundKind.Contact => new Found("contact", "", f.Words, f.Rest, $"/records/contacts/{f.Id}", f.Id),
+        FoundKind.Quote => new Found("quote", f.Number, f.Words, f.Rest, $"/quotes/{f.Number}", null),
+        FoundKind.Order => new Found("order", f.Number, f.Words, f.Rest, $"/orders/{f.Number}", null),
+        FoundKind.Request => new Found("request", f.Number, f.Words, f.Rest, $"/requests/{f.Number}", null),
+        FoundKind.Person => new Found("person", "", f.Words, f.Rest, null, f.Id),
+        _ => throw new ArgumentOutOfRangeException(nameof(f)),
+    };
 
     /// <summary>Items for what is being typed on a sheet: by code, GTIN or words, with the quantity that stands behind them.</summary>
     private static async Task<ItemHits> Items(string q, SolvendaDb db, PriceBooks books, HouseClock clock, CancellationToken cancel)

@@ -170,7 +170,7 @@ public static class QuoteEndpoints
             return await views.OfAsync(work.Db, open, cancel);
         }, cancel);
 
-    private static async Task<DocumentView> Revise(string number, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
+    private static async Task<DocumentView> Revise(string number, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
             var open = await loader.QuoteAsync(work.Db, number, null, cancel);
@@ -193,8 +193,21 @@ public static class QuoteEndpoints
             });
             work.History(old.Number, old.DossierId, "quote.revised", $"{QuoteMoves.Letter(old.Revision + 1)} begun", QuoteMoves.Letter(old.Revision), QuoteMoves.Letter(old.Revision + 1));
             await work.Db.SaveChangesAsync(cancel);
-            return await views.OfAsync(work.Db, await loader.QuoteAsync(work.Db, number, null, cancel), cancel);
+            var fresh = await loader.QuoteAsync(work.Db, number, null, cancel);
+            SayWhereTheRateMoved(work, open, fresh, await judge.JudgeAsync(work.Db, fresh, cancel));
+            await work.Db.SaveChangesAsync(cancel);
+            return await views.OfAsync(work.Db, fresh, cancel);
         }, cancel);
+
+    // A new revision takes the rate of its day; where that moves the total by more than a hundredth, the strip says so.
+    private static void SayWhereTheRateMoved(Work work, OpenSheet old, OpenSheet fresh, Judged judged)
+    {
+        if (old.Sheet.FrozenRate is not { } before || judged.Priced.Rates.Of(judged.Priced.Sheet.Currency) is not { } now || before == now || old.Sheet.TotalWithTaxMinor == 0)
+            return;
+        var moved = ((decimal)judged.Priced.Tally.TotalWithTax.Minor / old.Sheet.TotalWithTaxMinor - 1m) * 100m;
+        if (Math.Abs(moved) > 1m)
+            work.History(fresh.Subject, fresh.Dossier.Id, "quote.rate_moved", string.Create(CultureInfo.InvariantCulture, $"rate moved: total {(moved > 0 ? "+" : "\u2212")}{Math.Abs(moved):0.0} %"), before.ToString(CultureInfo.InvariantCulture), now.ToString(CultureInfo.InvariantCulture));
+    }
 
     private static async Task<DocumentView> Withdraw(string number, WithdrawWhy body, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>

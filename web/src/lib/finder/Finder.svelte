@@ -29,15 +29,15 @@
     const doable = actions
       .filter((a) => a.words.toLowerCase().includes(text.trim().toLowerCase()))
       .map((a) => ({ kind: 'do', number: '', words: a.words, rest: '', run: a.run }));
-    const records = found
-      .filter((f) => f.path !== null || mayWrite)
-      .map((f) => ({
-        kind: f.path === null ? 'new quote for' : f.kind,
-        number: f.number,
-        words: f.words,
-        rest: f.rest,
-        run: () => void (f.path === null && f.id !== null ? begin(f.id) : goto(f.path ?? '/')),
-      }));
+    const records = found.flatMap((f): Row[] => {
+      const row = { kind: f.kind, number: f.number, words: f.words, rest: f.rest, run: () => void goto(f.path ?? '/') };
+      // For a buyer, beside the page, the quote that most telephone calls end in.
+      return f.kind === 'buyer' && mayWrite && f.id !== null
+        ? [row, { kind: 'quote for', number: '', words: f.words, rest: '', run: () => void begin(f.id!) }]
+        : f.path === null
+          ? []
+          : [row];
+    });
     return [...records, ...doable];
   });
 

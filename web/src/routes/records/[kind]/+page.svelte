@@ -11,6 +11,10 @@
   let done = $state('');
   let choosing = $state(false);
   let filterBox = $state<HTMLInputElement>();
+  let views = $state.raw<Schemas['SavedView'][]>([]);
+  let viewName = $state('');
+  let viewForAll = $state(false);
+  let saving = $state(false);
   let bulkField = $state('');
   let bulkValue = $state('');
   const kind = $derived(page.params.kind ?? '');
@@ -27,6 +31,10 @@
         else {
           list = new RecordListState(of, filter);
           void list.restart();
+          ask(api.GET('/api/views/{kind}', { params: { path: { kind: name } } })).then(
+            (found) => (views = found),
+            () => (views = []),
+          );
         }
       },
       (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'The list could not be loaded.'),
@@ -45,6 +53,38 @@
     if (!list) return;
     list.columns = list.columns.includes(name) ? list.columns.filter((c) => c !== name) : [...list.columns, name];
     void list.restart();
+  }
+
+  function use(view: Schemas['SavedView']) {
+    if (!list) return;
+    [list.filter, list.sort, list.down] = [view.filter, view.sort, view.down];
+    if (view.columns.length) list.columns = view.columns;
+    void list.restart();
+  }
+
+  async function saveView(event: SubmitEvent) {
+    event.preventDefault();
+    if (!list) return;
+    try {
+      views = await ask(
+        api.POST('/api/views/{kind}', {
+          params: { path: { kind } },
+          body: { name: viewName, forAll: viewForAll, filter: list.filter, columns: list.columns, sort: list.sort, down: list.down },
+        }),
+      );
+      [saving, viewName, problem] = [false, '', ''];
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'The view was not kept.';
+    }
+  }
+
+  async function dropView(id: number) {
+    try {
+      await ask(api.DELETE('/api/views/{kind}/{id}', { params: { path: { kind, id } } }));
+      views = views.filter((v) => v.id !== id);
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'The view is still there.';
+    }
   }
 
   async function bulk(event: SubmitEvent) {
@@ -107,7 +147,29 @@
         }}
       />
       <button class="underline decoration-strong" aria-expanded={choosing} onclick={() => (choosing = !choosing)}>columns</button>
+      {#each views as view (view.id)}
+        <span class="rounded-full border border-strong px-3 py-0.5 {list.filter === view.filter && list.sort === view.sort ? 'bg-sheet' : ''}">
+          <button onclick={() => use(view)}>{view.name}{view.mine ? '' : ', for all'}</button>
+          {#if view.mayChange}<button class="ml-1 text-third" aria-label="take the view {view.name} away" onclick={() => dropView(view.id)}>×</button>{/if}
+        </span>
+      {/each}
+      <button class="underline decoration-strong" aria-expanded={saving} onclick={() => (saving = !saving)}>keep this view…</button>
     </div>
+    {#if saving}
+      <form class="flex flex-wrap items-center gap-3 border-t border-hairline py-2" onsubmit={saveView}>
+        <label
+          >as <input
+            class="border-b border-strong bg-transparent px-1"
+            bind:value={viewName}
+            required
+            maxlength="60"
+            onkeydown={(e) => e.stopPropagation()}
+          /></label
+        >
+        {#if list.kind.mayChange}<label class="flex items-center gap-1.5"><input type="checkbox" bind:checked={viewForAll} />for all</label>{/if}
+        <button class="btn btn-outline btn-sm">Keep it</button>
+      </form>
+    {/if}
     {#if choosing}
       <fieldset class="flex flex-wrap gap-x-4 gap-y-1 border-t border-hairline py-2">
         <legend class="sr-only">columns</legend>

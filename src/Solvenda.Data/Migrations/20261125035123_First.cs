@@ -580,6 +580,25 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "view",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Kind = table.Column<string>(type: "TEXT", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    OwnerId = table.Column<long>(type: "INTEGER", nullable: true),
+                    Filter = table.Column<string>(type: "TEXT", nullable: false),
+                    Columns = table.Column<string>(type: "TEXT", nullable: false),
+                    Sort = table.Column<string>(type: "TEXT", nullable: true),
+                    Down = table.Column<bool>(type: "INTEGER", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_view", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "agreement_break",
                 columns: table => new
                 {
@@ -1494,6 +1513,12 @@ namespace Solvenda.Data.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
+                name: "IX_view_Kind_OwnerId_Name",
+                table: "view",
+                columns: new[] { "Kind", "OwnerId", "Name" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
                 name: "IX_waiver_OrderId",
                 table: "waiver",
                 column: "OrderId");
@@ -1609,6 +1634,9 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "tax_rate");
+
+            migrationBuilder.DropTable(
+                name: "view");
 
             migrationBuilder.DropTable(
                 name: "waiver");

@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261125032047_First")]
+    [Migration("20261125035123_First")]
     partial class First
     {
         /// <inheritdoc />
@@ -2011,6 +2011,45 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("tax_rate");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ViewRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Down")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Filter")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("OwnerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Sort")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Kind", "OwnerId", "Name")
+                        .IsUnique();
+
+                    b.ToTable("view");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.WaiverRow", b =>
