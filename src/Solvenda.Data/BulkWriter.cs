@@ -44,6 +44,10 @@ public static class BulkWriter
         await db.SaveChangesAsync(cancel);
     }
 
+    /// <summary>Writes rows whose keys are set already, without children.</summary>
+    public static Task WriteAsync<TRow>(SolvendaDb db, IEnumerable<TRow> rows, CancellationToken cancel)
+        where TRow : class => WriteAsync(db, db.Model.FindEntityType(typeof(TRow))!, rows, cancel);
+
     private static async Task WriteAsync(SolvendaDb db, IEntityType type, IEnumerable<object> rows, CancellationToken cancel)
     {
         var properties = type.GetProperties().ToList();

@@ -156,7 +156,7 @@ public sealed class RecordTests(House house) : IClassFixture<House>
 
     [Theory]
     [InlineData("tressel", "buyer B-0001"), InlineData("Tresel", "buyer B-0001"), InlineData("oystercacher", "buyer B-0002"), InlineData("båtvarv", "buyer B-0009"), InlineData("batvarv nordvass", "buyer B-0009")]
-    [InlineData("rope navy braid 10", "item BB2-10-NV"), InlineData("2999000101146", "item BB2-10-NV"), InlineData("bb2-10-n", "item BB2-10-NV"), InlineData("\" NEAR(", null), InlineData("xqzzy", null)]
+    [InlineData("rope navy braid 10", "item BB2-10-NV"), InlineData("2999000101146", "item BB2-10-NV"), InlineData("bb2-10-n", "item BB2-10-NV"), InlineData("\" * ^ (", null), InlineData("xqzzy", null)]
     public async Task The_finder_finds_words_in_any_order_and_forgives_slips(string typed, string? first)
     {
         var found = await (await (await house.AsAsync(Quill)).GetAsync($"/api/find?q={Uri.EscapeDataString(typed)}", Cancel)).JsonAsync();

@@ -1143,6 +1143,10 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("Code")
                         .IsUnique();
 
+                    b.HasIndex("Words");
+
+                    b.HasIndex("Family", "Words");
+
                     b.ToTable("item");
                 });
 
@@ -1189,6 +1193,8 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ItemId");
+
+                    b.HasIndex("Price");
 
                     b.HasIndex("List", "ItemId", "Unit", "Currency", "From")
                         .IsUnique();
@@ -1301,6 +1307,9 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("CreatedAt")
+                        .HasFilter("\"Goods\" <> 'Shipped'");
 
                     b.HasIndex("DossierId");
 

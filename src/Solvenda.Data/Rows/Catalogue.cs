@@ -4,7 +4,7 @@ using Solvenda.Core.Pricing;
 
 namespace Solvenda.Data.Rows;
 
-[Index(nameof(Code), IsUnique = true)]
+[Index(nameof(Code), IsUnique = true), Index(nameof(Words)), Index(nameof(Family), nameof(Words))]
 public sealed class ItemRow : IRecordRow
 {
     public long Id { get; set; }
@@ -95,7 +95,7 @@ public sealed class GroupRow : IRecordRow
     public long Version { get; set; } = 1;
 }
 
-[Index(nameof(ItemId)), Index(nameof(List), nameof(ItemId), nameof(Unit), nameof(Currency), nameof(From), IsUnique = true)]
+[Index(nameof(ItemId)), Index(nameof(Price)), Index(nameof(List), nameof(ItemId), nameof(Unit), nameof(Currency), nameof(From), IsUnique = true)]
 public sealed class ListPriceRow : IRecordRow
 {
     public long Id { get; set; }

@@ -54,6 +54,9 @@ public static partial class RecordFilter
             return Expression.Lambda<Func<TRow, bool>>(plain != type || type == typeof(string) ? Expression.Equal(held, Expression.Constant(null, type)) : Expression.Constant(false), row);
         if (field is { Type: FieldType.Reference } && plain == typeof(long))
             return Expression.Lambda<Func<TRow, bool>>(IsOneOf(held, type, Matching(field.Of!, value, db)), row);
+        // A code is meant whole; a text anywhere.
+        if (plain == typeof(string) && field.Type == FieldType.Reference && sign is (":" or "="))
+            return Expression.Lambda<Func<TRow, bool>>(Expression.Equal(held, Held(value)), row);
         if (plain == typeof(string))
         {
             var like = Expression.Call(typeof(DbFunctionsExtensions), nameof(DbFunctionsExtensions.Like), null, Expression.Constant(EF.Functions), held, Held(sign == "=" ? Escape(value) : $"%{Escape(value)}%"));

@@ -54,14 +54,14 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
         var ordered = sort is null ? rows.OrderBy(r => r.Id) : question.Down ? rows.OrderByDescending(r => EF.Property<object>(r, sort)) : rows.OrderBy(r => EF.Property<object>(r, sort));
         var page = await ordered.ThenBy(r => r.Id).Skip(Math.Max(0, question.Skip)).Take(Math.Clamp(question.Take, 1, MostRows)).ToListAsync(cancel);
         var columns = question.Columns.Count == 0 ? kind.Fields.Where(f => f.InList).ToList() : [.. question.Columns.Select(c => kind.Find(c) ?? throw RefusalException.Bad("field_unknown", $"There is no field “{c}”.", c))];
-        var references = await References.LoadAsync(db, columns.Where(c => c.Of is not null).Select(c => c.Of!), cancel);
+        var references = await ShownAsync(db, page, columns, cancel);
         return new RecordPage(total, [.. page.Select(r => new RecordListRow(r.Id, r.Active, [.. columns.Select(c => (c.Show ?? c.Get)(r, references))]))]);
     }
 
     public async Task<RecordView> GetAsync(SolvendaDb db, long id, CancellationToken cancel)
     {
         var row = await kind.Rows(db).AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancel) ?? throw RefusalException.NotFound($"such {kind.One}");
-        var references = await References.LoadAsync(db, kind.Referred, cancel);
+        var references = await ShownAsync(db, [row], kind.Fields, cancel);
         var subject = Subject(id);
         var history = await db.History.AsNoTracking().Where(h => h.Subject == subject).OrderByDescending(h => h.Id).Take(100)
             .Select(h => new RecordChange(h.At, h.Who, h.Words, h.Before, h.After, h.Why)).ToListAsync(cancel);
@@ -132,6 +132,19 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
     }
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+
+    // Only what these rows refer to is looked up: a list of prices does not read the whole catalogue.
+    private static Task<References> ShownAsync(SolvendaDb db, IReadOnlyList<TRow> rows, IEnumerable<Field<TRow>> fields, CancellationToken cancel) => References.OfAsync(
+        db,
+        from f in fields
+        where f is { Of: not null, Property: not null }
+        let property = typeof(TRow).GetProperty(f.Property!)!
+        where property.PropertyType != typeof(string)
+        from row in rows
+        let id = property.GetValue(row) as long?
+        where id is not null
+        select (f.Of!, id.Value),
+        cancel);
 
     private string Subject(long id) => string.Create(CultureInfo.InvariantCulture, $"{kind.Name}:{id}");
 

@@ -10,34 +10,57 @@ public sealed class References
     private readonly Dictionary<string, Dictionary<long, string>> _codes = [];
     private readonly Dictionary<string, Dictionary<long, string>> _shown = [];
 
-    /// <param name="kinds">Which kinds of reference are needed.</param>
+    /// <summary>All codes of some kinds: for what may be typed.</summary>
     public static async Task<References> LoadAsync(SolvendaDb db, IEnumerable<string> kinds, CancellationToken cancel)
     {
         var references = new References();
         foreach (var kind in kinds.Distinct())
+            references.Take(kind, await Rows(db, kind).ToListAsync(cancel));
+        return references;
+    }
+
+    /// <summary>The codes of some records only: for what is shown.</summary>
+    public static async Task<References> OfAsync(SolvendaDb db, IEnumerable<(string Kind, long Id)> shown, CancellationToken cancel)
+    {
+        var references = new References();
+        foreach (var kind in shown.GroupBy(s => s.Kind, s => s.Id))
         {
-            var rows = kind switch
-            {
-                "items" => await db.Items.Select(i => new { i.Id, i.Code, Also = (string?)i.Gtin }).ToListAsync(cancel),
-                "buyers" => await db.Buyers.Select(b => new { b.Id, b.Code, Also = (string?)b.Name }).ToListAsync(cancel),
-                "people" => await db.People.Select(p => new { p.Id, Code = p.Name, Also = (string?)p.Login }).ToListAsync(cancel),
-                "families" => await db.Families.Select(f => new { f.Id, f.Code, Also = (string?)null }).ToListAsync(cancel),
-                "groups" => await db.Groups.Select(g => new { g.Id, g.Code, Also = (string?)null }).ToListAsync(cancel),
-                "price-lists" => await db.PriceLists.Select(l => new { l.Id, l.Code, Also = (string?)null }).ToListAsync(cancel),
-                _ => throw new ArgumentOutOfRangeException(nameof(kinds), kind, "No such kind of reference."),
-            };
-            var ids = new Dictionary<string, long>(rows.Count * 2, StringComparer.OrdinalIgnoreCase);
-            // A code goes before another record's second name.
-            foreach (var row in rows.Where(r => r.Also is not null))
-                ids[row.Also!] = row.Id;
-            foreach (var row in rows)
-                ids[row.Code] = row.Id;
-            if (kind == "buyers")
-                references._shown[kind] = rows.ToDictionary(r => r.Id, r => r.Also!);
-            references._ids[kind] = ids;
-            references._codes[kind] = rows.ToDictionary(r => r.Id, r => r.Code);
+            var ids = kind.Distinct().ToList();
+            references.Take(kind.Key, await Rows(db, kind.Key).Where(r => EF.Parameter(ids).Contains(r.Id)).ToListAsync(cancel));
         }
         return references;
+    }
+
+    private sealed class Named
+    {
+        public long Id { get; init; }
+        public string Code { get; init; } = "";
+        public string? Also { get; init; }
+    }
+
+    private static IQueryable<Named> Rows(SolvendaDb db, string kind) => kind switch
+    {
+        "items" => db.Items.Select(i => new Named { Id = i.Id, Code = i.Code, Also = i.Gtin }),
+        "buyers" => db.Buyers.Select(b => new Named { Id = b.Id, Code = b.Code, Also = b.Name }),
+        "people" => db.People.Select(p => new Named { Id = p.Id, Code = p.Name, Also = p.Login }),
+        "families" => db.Families.Select(f => new Named { Id = f.Id, Code = f.Code }),
+        "groups" => db.Groups.Select(g => new Named { Id = g.Id, Code = g.Code }),
+        "price-lists" => db.PriceLists.Select(l => new Named { Id = l.Id, Code = l.Code }),
+        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "No such kind of reference."),
+    };
+
+    private void Take(string kind, List<Named> rows)
+    {
+        var ids = new Dictionary<string, long>(rows.Count * 2, StringComparer.OrdinalIgnoreCase);
+        // A code goes before another record's second name.
+        foreach (var row in rows.Where(r => r.Also is not null))
+            ids[row.Also!] = row.Id;
+        foreach (var row in rows)
+            ids[row.Code] = row.Id;
+        _ids[kind] = ids;
+        _codes[kind] = rows.ToDictionary(r => r.Id, r => r.Code);
+        if (kind == "buyers")
+            _shown[kind] = rows.ToDictionary(r => r.Id, r => r.Also!);
     }
 
     /// <summary>What people know it by: a buyer by its name, all others by their code.</summary>
@@ -45,7 +68,7 @@ public sealed class References
 
     public long? IdOf(string kind, string text) => _ids[kind].TryGetValue(text, out var id) ? id : null;
 
-    public string CodeOf(string kind, long id) => _codes[kind].GetValueOrDefault(id, "");
+    public string CodeOf(string kind, long id) => _codes.TryGetValue(kind, out var codes) ? codes.GetValueOrDefault(id, "") : "";
 
     /// <summary>The code as it is written on the record; null where there is none.</summary>
     public string? Exact(string kind, string text) => IdOf(kind, text) is { } id ? CodeOf(kind, id) : null;

@@ -28,7 +28,7 @@
     { id: 'deliverTo', label: 'deliver to', value: head.deliverTo ?? '', type: 'text' },
     { id: 'deliverToCountry', label: 'country', value: head.deliverToCountry ?? '', type: 'text' },
     { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
-    { id: 'freight', label: 'freight', value: sheet.view.tally.chargeLines.find((c) => c.kind === 'freight')?.amount.toString() ?? '', type: 'text' },
+    { id: 'freight', label: 'freight', value: sheet.view.tally.chargeLines.find((c) => c.kind === 'freight')?.amount.toFixed(sheet.view.decimals) ?? '', type: 'text' },
   ]);
 
   export function focus(field: string) {

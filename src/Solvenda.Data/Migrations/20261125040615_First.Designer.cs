@@ -11,8 +11,8 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261125035143_Find")]
-    partial class Find
+    [Migration("20261125040615_First")]
+    partial class First
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -1146,6 +1146,10 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("Code")
                         .IsUnique();
 
+                    b.HasIndex("Words");
+
+                    b.HasIndex("Family", "Words");
+
                     b.ToTable("item");
                 });
 
@@ -1192,6 +1196,8 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ItemId");
+
+                    b.HasIndex("Price");
 
                     b.HasIndex("List", "ItemId", "Unit", "Currency", "From")
                         .IsUnique();
@@ -1304,6 +1310,9 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("CreatedAt")
+                        .HasFilter("\"Goods\" <> 'Shipped'");
 
                     b.HasIndex("DossierId");
 

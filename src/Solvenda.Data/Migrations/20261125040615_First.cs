@@ -1345,6 +1345,16 @@ namespace Solvenda.Data.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
+                name: "IX_item_Family_Words",
+                table: "item",
+                columns: new[] { "Family", "Words" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_item_Words",
+                table: "item",
+                column: "Words");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_list_price_ItemId",
                 table: "list_price",
                 column: "ItemId");
@@ -1356,9 +1366,20 @@ namespace Solvenda.Data.Migrations
                 unique: true);
 
             migrationBuilder.CreateIndex(
+                name: "IX_list_price_Price",
+                table: "list_price",
+                column: "Price");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_open_item_BuyerId",
                 table: "open_item",
                 column: "BuyerId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_order_CreatedAt",
+                table: "order",
+                column: "CreatedAt",
+                filter: "\"Goods\" <> 'Shipped'");
 
             migrationBuilder.CreateIndex(
                 name: "IX_order_DossierId",
