@@ -52,17 +52,44 @@ internal static class LargeWorld
         await BulkWriter.WriteAsync(db, Enumerable.Range(1, Orders).Select(i => new DossierRow { Id = i, Number = $"D{i:0000000}", BuyerId = 1 + (i * 7919L % Buyers), Matter = Of(Houses), CreatedAt = At(since.AddDays(i % 1_800)) }), CancellationToken.None);
         await BulkWriter.WriteAsync(db, Enumerable.Range(1, Orders).Select(i => new SheetRow
         {
-            Id = i, Currency = "EUR", PricingDate = since.AddDays(i % 1_800), ShipFrom = "Skerrow quay", PoNumber = $"PO-{i}", Wanted = since.AddDays((i % 1_800) + 10), TotalWithoutTaxMinor = 1_000_00 + i, TotalWithTaxMinor = 1_230_00 + i, NextKey = LinesPerOrder + 1,
+            Id = i,
+            Currency = "EUR",
+            PricingDate = since.AddDays(i % 1_800),
+            ShipFrom = "Skerrow quay",
+            PoNumber = $"PO-{i}",
+            Wanted = since.AddDays((i % 1_800) + 10),
+            TotalWithoutTaxMinor = 1_000_00 + i,
+            TotalWithTaxMinor = 1_230_00 + i,
+            NextKey = LinesPerOrder + 1,
         }), CancellationToken.None);
         await BulkWriter.WriteAsync(db, Enumerable.Range(0, Orders * LinesPerOrder).Select(n => new SheetLineRow
         {
-            SheetId = 1 + (n / LinesPerOrder), Key = 1 + (n % LinesPerOrder), Position = 1 + (n % LinesPerOrder), Kind = LineKind.Item, ItemId = 1 + (n * 104_729L % Items), Words = "as ordered", Quantity = 1 + (n % 90), Unit = "MTR", NetPrice = 2m, NetMinor = 200_00,
+            SheetId = 1 + (n / LinesPerOrder),
+            Key = 1 + (n % LinesPerOrder),
+            Position = 1 + (n % LinesPerOrder),
+            Kind = LineKind.Item,
+            ItemId = 1 + (n * 104_729L % Items),
+            Words = "as ordered",
+            Quantity = 1 + (n % 90),
+            Unit = "MTR",
+            NetPrice = 2m,
+            NetMinor = 200_00,
         }), CancellationToken.None);
         // The last few hundred are open; the rest is gone and paid.
         await BulkWriter.WriteAsync(db, Enumerable.Range(1, Orders).Select(i => new OrderRow
         {
-            Id = i, Number = $"S{i % 100:00}-{i:000000}", DossierId = i, SheetId = i, SellerId = 1, Channel = i % 3 == 0 ? "edi" : "mail", PoKey = $"{i}", Terms = TermsTrack.Confirmed, Goods = i > Orders - 400 ? GoodsTrack.Waiting : GoodsTrack.Shipped,
-            Money = MoneyTrack.Paid, CreatedAt = At(since.AddDays(i % 1_800)), ConfirmedAt = At(since.AddDays(i % 1_800)),
+            Id = i,
+            Number = $"S{i % 100:00}-{i:000000}",
+            DossierId = i,
+            SheetId = i,
+            SellerId = 1,
+            Channel = i % 3 == 0 ? "edi" : "mail",
+            PoKey = $"{i}",
+            Terms = TermsTrack.Confirmed,
+            Goods = i > Orders - 400 ? GoodsTrack.Waiting : GoodsTrack.Shipped,
+            Money = MoneyTrack.Paid,
+            CreatedAt = At(since.AddDays(i % 1_800)),
+            ConfirmedAt = At(since.AddDays(i % 1_800)),
         }), CancellationToken.None);
         await transaction.CommitAsync();
         await db.Database.ExecuteSqlRawAsync("ANALYZE");

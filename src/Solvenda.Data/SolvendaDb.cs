@@ -26,6 +26,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<ContactRow> Contacts => Set<ContactRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportColumnRow> ImportColumns => Set<ImportColumnRow>();
+    public DbSet<ItemFileRow> ItemFiles => Set<ItemFileRow>();
     public DbSet<TalkRow> Talks => Set<TalkRow>();
     public DbSet<ViewRow> Views => Set<ViewRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
@@ -87,6 +88,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         modelBuilder.Entity<AddressRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         // What is not done is a few hundred of many: its list reads them alone, newest first.
         modelBuilder.Entity<OrderRow>().HasIndex(o => o.CreatedAt).HasFilter("\"Goods\" <> 'Shipped'");
+        modelBuilder.Entity<ItemFileRow>().HasOne<ItemRow>().WithMany().HasForeignKey(f => f.ItemId);
         modelBuilder.Entity<TalkRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(t => t.BuyerId);
         modelBuilder.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         modelBuilder.Entity<BuyerRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(b => b.ParentId).OnDelete(DeleteBehavior.Restrict);

@@ -104,6 +104,7 @@ public static partial class Startup
         app.MapViews();
         app.MapBuyers();
         app.MapItems();
+        app.MapItemFiles();
         app.MapPrices();
         // The document that the client is generated from knows the demo's doors too; without the demo they are not there.
         if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)

@@ -178,6 +178,22 @@ public sealed class RecordTests(House house) : IClassFixture<House>
         Assert.Equal(HttpStatusCode.NoContent, (await paz.DeleteAsync($"/api/views/items/{id}", Cancel)).StatusCode);
     }
 
+    [Fact]
+    public async Task A_file_of_an_item_is_shown_only_where_it_is_a_picture()
+    {
+        var paz = await house.AsAsync(Paz);
+        byte[] png = [0x89, 0x50, 0x4E, 0x47, 1, 2, 3];
+        await paz.PostAsync("/api/items/5/files?filename=chain.png", new ByteArrayContent(png), Cancel);
+        var page = Encoding.UTF8.GetBytes("<script>alert(1)</script>");
+        var files = (await (await paz.PostAsync("/api/items/5/files?filename=..%2F..%2Fsheet.png", new ByteArrayContent(page), Cancel)).JsonAsync()).EnumerateArray().ToList();
+        Assert.Equal(["chain.png True", "sheet.png False"], files.Select(f => $"{f.GetProperty("name").GetString()} {f.GetProperty("isPicture").GetBoolean()}"));
+        var shown = await paz.GetAsync($"/api/items/5/files/{files[0].GetProperty("id").GetInt64()}", Cancel);
+        Assert.Equal(("image/png", "nosniff"), (shown.Content.Headers.ContentType!.MediaType, shown.Headers.GetValues("X-Content-Type-Options").Single()));
+        var loaded = await paz.GetAsync($"/api/items/5/files/{files[1].GetProperty("id").GetInt64()}", Cancel);
+        Assert.Equal(("application/octet-stream", "attachment"), (loaded.Content.Headers.ContentType!.MediaType, loaded.Content.Headers.ContentDisposition!.DispositionType));
+        Assert.Equal(HttpStatusCode.Forbidden, (await (await house.AsAsync(Castellane)).DeleteAsync($"/api/items/5/files/{files[0].GetProperty("id").GetInt64()}", Cancel)).StatusCode);
+    }
+
     private static async Task<JsonElement> LookAsync(HttpClient client, string kind, string name, byte[] bytes)
     {
         var begun = await client.PostAsync($"/api/records/{kind}/imports?filename={name}", new ByteArrayContent(bytes), Cancel);

@@ -1047,6 +1047,41 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("incoming");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ItemFileRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("ContentType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ItemId");
+
+                    b.ToTable("item_file");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ItemRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2207,6 +2242,15 @@ namespace Solvenda.Data.Migrations
                         .WithMany()
                         .HasForeignKey("DossierId")
                         .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ItemFileRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ListPriceRow", b =>

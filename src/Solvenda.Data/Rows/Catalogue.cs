@@ -68,6 +68,21 @@ public sealed class FamilyRow : IRecordRow
     public long Version { get; set; } = 1;
 }
 
+/// <summary>A picture or a data sheet of an item.</summary>
+[Index(nameof(ItemId))]
+public sealed class ItemFileRow
+{
+    public long Id { get; set; }
+    public long ItemId { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>What the bytes are, by their first few; never what the sender says.</summary>
+    public required string ContentType { get; set; }
+    public required byte[] Bytes { get; set; }
+    public required string Who { get; set; }
+    public DateTime At { get; set; }
+}
+
 /// <summary>A price list, by its code: the house list and others.</summary>
 [Index(nameof(Code), IsUnique = true)]
 public sealed class PriceListRow : IRecordRow

@@ -4,6 +4,7 @@ using Solvenda.Core.Ordering.Checks;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
+using Solvenda.Data.Rows;
 
 namespace Solvenda.Web.Sheets;
 
@@ -29,9 +30,20 @@ public sealed record SheetView(
         var row = judged.Open.Sheet;
         return Of(judged.Priced, judged.Findings, row.Id, row.Version, judged.Open.IsEditable,
             new HeadView(row.PoNumber, row.PaymentDays, row.Incoterm, row.IncotermPlace, row.DeliverTo, row.DeliverToCountry, row.ShipFrom, row.Wanted, row.Note, judged.Open.Dossier.Matter,
-                judged.Open.Quote?.ValidUntil),
+                judged.Open.Quote?.ValidUntil)
+            { FromBuyer = AsByDefault(row, judged.Open.Buyer) },
             judged.Facts.Stock, judged.Facts.LineHeadroom, judged.Headroom,
             new ApprovalView(judged.Approval, judged.Need.Approver?.Name, [.. judged.Need.Fired.Select(f => f.Words)]));
+    }
+
+    private static List<string> AsByDefault(SheetRow row, BuyerRow buyer)
+    {
+        var fields = new (string Name, object? Here, object? Theirs)[]
+        {
+            ("paymentDays", row.PaymentDays, buyer.PaymentDays), ("incoterm", row.Incoterm, buyer.Incoterm), ("incotermPlace", row.IncotermPlace, buyer.IncotermPlace), ("deliverTo", row.DeliverTo, buyer.DeliverTo),
+            ("deliverToCountry", row.DeliverToCountry, buyer.DeliverToCountry), ("shipFrom", row.ShipFrom, buyer.ShipFrom),
+        };
+        return [.. fields.Where(f => f.Here is not null && Equals(f.Here, f.Theirs)).Select(f => f.Name)];
     }
 
     /// <summary>Also for sheets that are not stored: the price API.</summary>
@@ -53,7 +65,11 @@ public sealed record SheetView(
 
 /// <summary>The terms on the head of the document.</summary>
 public sealed record HeadView(
-    string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? DeliverToCountry, string? ShipFrom, DateOnly? Wanted, string Note, string Matter, DateOnly? ValidUntil);
+    string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? DeliverToCountry, string? ShipFrom, DateOnly? Wanted, string Note, string Matter, DateOnly? ValidUntil)
+{
+    /// <summary>Names of the fields that stand as the buyer has them by default.</summary>
+    public IReadOnlyList<string> FromBuyer { get; init; } = [];
+}
 
 /// <summary>One step of a price build.</summary>
 public sealed record StepView(StepKind Kind, string Words, string? Rule, DateOnly? From, DateOnly? To, decimal Price);

@@ -3,18 +3,39 @@
   import { day, fixed, plain, Problem } from '$lib/shared';
   import Months from './Months.svelte';
 
-  let { id, code }: { id: number; code: string } = $props();
+  let { id, code, mayChange }: { id: number; code: string; mayChange: boolean } = $props();
+  let files = $state.raw<Schemas['ItemFileView'][]>([]);
   let view = $state.raw<Schemas['ItemAnswersView'] | null>(null);
   let problem = $state('');
 
   // Meets the server, for each item anew.
   $effect(() => {
+    ask(api.GET('/api/items/{id}/files', { params: { path: { id } } })).then(
+      (found) => (files = found),
+      () => (files = []),
+    );
     view = null;
     ask(api.GET('/api/items/{id}/answers', { params: { path: { id } } })).then(
       (found) => (view = found),
       (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'Its stock could not be loaded.'),
     );
   });
+
+  async function bring(file: File | undefined) {
+    if (!file) return;
+    const answer = await fetch(`/api/items/${id}/files?filename=${encodeURIComponent(file.name)}`, { method: 'POST', body: file });
+    if (answer.ok) files = (await answer.json()) as Schemas['ItemFileView'][];
+    else problem = ((await answer.json()) as { title?: string }).title ?? 'The file was not kept.';
+  }
+
+  async function drop(file: number) {
+    try {
+      await ask(api.DELETE('/api/items/{id}/files/{file}', { params: { path: { id, file } } }));
+      files = files.filter((f) => f.id !== file);
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'The file is still there.';
+    }
+  }
 </script>
 
 <Problem words={problem} />
@@ -77,6 +98,20 @@
         cost {view.cost === null ? 'unknown' : fixed(view.cost, 4)}{view.partOf.length ? ` · part of ${view.partOf.join(', ')}` : ''}
       </li>
     </ul>
+  </section>
+  <section aria-label="pictures and data sheets">
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Pictures and data sheets</h2>
+    <ul class="flex flex-wrap items-end gap-4 py-2">
+      {#each files as f (f.id)}
+        <li>
+          <a href="/api/items/{id}/files/{f.id}" class="block underline" target="_blank" rel="noopener"
+            >{#if f.isPicture}<img src="/api/items/{id}/files/{f.id}" alt={f.name} class="max-h-32 border border-hairline" />{:else}{f.name}{/if}</a
+          >
+          {#if mayChange}<button class="text-third underline" onclick={() => drop(f.id)}>take {f.name} away</button>{/if}
+        </li>
+      {:else}<li class="text-second">None yet.</li>{/each}
+    </ul>
+    {#if mayChange}<label class="text-second">add one <input type="file" onchange={(e) => void bring(e.currentTarget.files?.[0])} /></label>{/if}
   </section>
   <section aria-label="sold to">
     <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Sold to</h2>

@@ -12,8 +12,11 @@
   }
 
   let { sheet, isOrder, oncure, onwaive }: Props = $props();
+  // What a buyer has by default; where a sheet differs from it, the value stands out.
+  const ofBuyer = ['paymentDays', 'incoterm', 'incotermPlace', 'deliverTo', 'deliverToCountry', 'shipFrom'];
   let open = $state<string | null>(null);
   const head = $derived(sheet.view.head);
+  const fromBuyer = $derived(head.fromBuyer ?? []);
   const findings = $derived(sheet.view.findings.filter((f) => f.line === null));
   const missing = $derived(new Set(findings.filter((f) => f.outcome === 'stop').map((f) => f.field)));
 
@@ -28,8 +31,24 @@
     { id: 'deliverTo', label: 'deliver to', value: head.deliverTo ?? '', type: 'text' },
     { id: 'deliverToCountry', label: 'country', value: head.deliverToCountry ?? '', type: 'text' },
     { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
-    { id: 'freight', label: 'freight', value: sheet.view.tally.chargeLines.find((c) => c.kind === 'freight')?.amount.toFixed(sheet.view.decimals) ?? '', type: 'text' },
+    {
+      id: 'freight',
+      label: 'freight',
+      value: sheet.view.tally.chargeLines.find((c) => c.kind === 'freight')?.amount.toFixed(sheet.view.decimals) ?? '',
+      type: 'text',
+    },
   ]);
+
+  // Where a term came from: the buyer's page, or somebody who typed it.
+  function source(field: string) {
+    if (fromBuyer.includes(field)) return 'as the buyer has it by default';
+    if (field === 'freight') {
+      const charge = sheet.view.tally.chargeLines.find((c) => c.kind === 'freight');
+      const { freight } = sheet.view;
+      return !charge ? undefined : charge.byHand ? 'typed' : `worked out: zone ${freight.zone}, ${freight.service}, ${freight.kilograms.toFixed(1)} kg`;
+    }
+    return fields.find((f) => f.id === field)?.value ? 'set here' : undefined;
+  }
 
   export function focus(field: string) {
     open = field;
@@ -45,7 +64,7 @@
 <dl class="flex flex-wrap gap-x-5 gap-y-0.5 py-1.5">
   {#each fields as field (field.id)}
     <div class="flex items-baseline gap-1.5">
-      <dt class="text-second">{field.label}</dt>
+      <dt class="text-second" title={source(field.id)}>{field.label}</dt>
       <dd>
         {#if open === field.id}
           <input
@@ -62,13 +81,20 @@
           />
         {:else}
           <button
-            class="max-w-64 truncate align-bottom decoration-strong {sheet.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id)
-              ? 'needs'
-              : ''}"
+            class="max-w-64 truncate align-bottom decoration-strong {ofBuyer.includes(field.id) && field.value && !fromBuyer.includes(field.id)
+              ? 'font-semibold'
+              : ''} {sheet.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id) ? 'needs' : ''}"
             disabled={!sheet.editable}
+            title={source(field.id)}
             onclick={() => (open = field.id)}
           >
-            {field.value ? (field.type === 'date' ? day(field.value) : field.value) : missing.has(field.id) ? 'missing' : '–'}
+            {#if fromBuyer.includes(field.id)}<span class="sr-only">by default: </span>{/if}{field.value
+              ? field.type === 'date'
+                ? day(field.value)
+                : field.value
+              : missing.has(field.id)
+                ? 'missing'
+                : '–'}
           </button>
         {/if}
       </dd>

@@ -104,7 +104,11 @@
       </section>
       {#if record}
         <div class="grid content-start gap-6">
-          {#if name === 'buyers'}<BuyerAnswers id={record.id} />{:else if name === 'items'}<ItemAnswers id={record.id} code={record.values.code ?? ''} />{/if}
+          {#if name === 'buyers'}<BuyerAnswers id={record.id} />{:else if name === 'items'}<ItemAnswers
+              id={record.id}
+              code={record.values.code ?? ''}
+              mayChange={kind.mayChange}
+            />{/if}
           <section aria-label="history">
             <h2 class="border-b border-strong pb-1 font-serif text-[17px]">What was changed</h2>
             <ul>

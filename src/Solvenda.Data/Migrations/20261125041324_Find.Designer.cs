@@ -11,8 +11,8 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261125040615_First")]
-    partial class First
+    [Migration("20261125041324_Find")]
+    partial class Find
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -1048,6 +1048,41 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("ItemId", "Warehouse");
 
                     b.ToTable("incoming");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ItemFileRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("ContentType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ItemId");
+
+                    b.ToTable("item_file");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ItemRow", b =>
@@ -2210,6 +2245,15 @@ namespace Solvenda.Data.Migrations
                         .WithMany()
                         .HasForeignKey("DossierId")
                         .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ItemFileRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ListPriceRow", b =>

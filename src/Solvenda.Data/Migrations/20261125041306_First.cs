@@ -810,6 +810,30 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "item_file",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    ItemId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    ContentType = table.Column<string>(type: "TEXT", nullable: false),
+                    Bytes = table.Column<byte[]>(type: "BLOB", nullable: false),
+                    Who = table.Column<string>(type: "TEXT", nullable: false),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_item_file", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_item_file_item_ItemId",
+                        column: x => x.ItemId,
+                        principalTable: "item",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "list_price",
                 columns: table => new
                 {
@@ -1355,6 +1379,11 @@ namespace Solvenda.Data.Migrations
                 column: "Words");
 
             migrationBuilder.CreateIndex(
+                name: "IX_item_file_ItemId",
+                table: "item_file",
+                column: "ItemId");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_list_price_ItemId",
                 table: "list_price",
                 column: "ItemId");
@@ -1613,6 +1642,9 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropTable(
                 name: "incoming");
+
+            migrationBuilder.DropTable(
+                name: "item_file");
 
             migrationBuilder.DropTable(
                 name: "list_price");
