@@ -11,20 +11,26 @@ namespace Solvenda.Data;
 /// <summary>Carries a sheet between its rows and the value that Core prices.</summary>
 public static class SheetMapping
 {
-    public static Sheet ToSheet(this SheetRow row) => new(
-        Currency.Of(row.Currency),
-        row.PricingDate,
-        row.DeliverToCountry,
-        [.. row.Lines.OrderBy(l => l.Position).Select(ToLine)],
-        new SheetDiscount(row.DiscountPercent, row.DiscountAmount),
-        [.. row.Charges.OrderBy(c => c.Kind, StringComparer.Ordinal).Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand))],
-        0m)
+    public static Sheet ToSheet(this SheetRow row)
     {
-        Channel = row.Channel,
-        Incoterm = row.Incoterm,
-        FreightService = row.FreightService,
-        Kept = KeptLines.Read(row.Kept, Currency.Of(row.Currency)),
-    };
+        var currency = Currency.Of(row.Currency);
+        var (kept, charges) = KeptLines.Read(row.Kept, currency);
+        return new Sheet(
+            currency,
+            row.PricingDate,
+            row.DeliverToCountry,
+            [.. row.Lines.OrderBy(l => l.Position).Select(ToLine)],
+            new SheetDiscount(row.DiscountPercent, row.DiscountAmount),
+            [.. row.Charges.OrderBy(c => c.Kind, StringComparer.Ordinal).Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand))],
+            0m)
+        {
+            Channel = row.Channel,
+            Incoterm = row.Incoterm,
+            FreightService = row.FreightService,
+            Kept = kept,
+            KeptCharges = charges,
+        };
+    }
 
     /// <summary>The rates of a sheet: its own frozen one where it has one, else those of its day.</summary>
     public static Rates RatesOf(this SheetRow row, PriceBook book) => row.FrozenRate is { } frozen

@@ -172,6 +172,31 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         Assert.DoesNotContain("cost", offer, StringComparison.OrdinalIgnoreCase);
     }
 
+    [Fact]
+    public async Task What_was_offered_is_what_is_ordered_whatever_prices_do_meanwhile()
+    {
+        var (sorcha, paz) = (await house.AsAsync(4), await house.AsAsync(2));
+        var (number, empty) = await NewQuoteAsync(sorcha, 14);
+        await EditAsync(sorcha, empty, new { kind = "add", value = "SWV-GV-10 x 10" });
+        var link = await SendAsync(sorcha, number, "kept");
+        var buyer = house.CreateClient();
+        var offered = (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync()).GetProperty("totalWithTax").GetDecimal();
+
+        var price = (await (await paz.GetAsync("/api/records/prices?filter=item:SWV-GV-10", Cancel)).JsonAsync()).GetProperty("rows")[0].GetProperty("id").GetInt64();
+        using var dearer = new HttpRequestMessage(HttpMethod.Put, $"/api/records/prices/{price}") { Content = JsonContent.Create(new { values = new { price = "19.80" } }) };
+        dearer.Headers.TryAddWithoutValidation("If-Match", "\"1\"");
+        Assert.Equal(HttpStatusCode.OK, (await paz.SendAsync(dearer, Cancel)).StatusCode);
+
+        Assert.Equal(offered, (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync()).GetProperty("totalWithTax").GetDecimal());
+        Assert.Equal(HttpStatusCode.OK, (await buyer.PostAsJsonAsync($"/api/offers/{link}/accept", new { name = "A", poNumber = "1" }, Cancel)).StatusCode);
+        var made = await (await sorcha.PostAsync($"/api/quotes/{number}/order", null, Cancel)).JsonAsync();
+        var order = (await (await sorcha.GetAsync($"/api/orders/{made.GetProperty("number").GetString()}", Cancel)).JsonAsync()).GetProperty("sheet");
+        Assert.Equal(offered, order.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
+        // A line that changes is another purchase, at the price of the sheet's day as it stands now.
+        var more = await (await EditAsync(sorcha, order, new { kind = "set", line = order.GetProperty("lines")[0].GetProperty("key").GetInt64(), field = "quantity", value = "11" })).JsonAsync();
+        Assert.Equal(19.80m, more.GetProperty("lines")[0].GetProperty("listPrice").GetDecimal());
+    }
+
     // Acts on a quote as somebody who has just looked at it.
     private static async Task<HttpResponseMessage> ActAsync(HttpClient client, string number, string act, object body)
     {

@@ -16,6 +16,8 @@ internal static class SheetCharges
         PriceBook book, Rates rates, Sheet sheet, IEnumerable<(SheetLine Line, Item? Item)> lines, Amount goods, Tax? tax)
     {
         var counted = lines.Where(l => l is { Item: not null, Line.Optional: false }).Select(l => (l.Line, Item: l.Item!)).ToList();
+        if (sheet.KeptCharges is { } kept)
+            return ([.. kept.Select(c => c with { Tax = tax })], FreightOf(book, rates, sheet, counted));
         var charges = ImmutableArray.CreateBuilder<SheetCharge>();
         foreach (var typed in sheet.Charges)
             charges.Add(typed.Tax is null ? typed with { Tax = tax } : typed);

@@ -60,7 +60,10 @@ public sealed record Sheet(
 
     /// <summary>What its lines were priced at when it left the house, by the key of the line; empty for a sheet that is priced anew each time.</summary>
     public ImmutableDictionary<long, KeptLine> Kept { get; init; } = ImmutableDictionary<long, KeptLine>.Empty;
+
+    /// <summary>All charges as they were when it left the house; null for a sheet whose charges are worked out anew.</summary>
+    public ImmutableArray<SheetCharge>? KeptCharges { get; init; }
 }
 
 /// <summary>What a line was priced at, kept as long as item, unit and quantity stay: what was offered is what is ordered, whatever price lists do meanwhile.</summary>
-public sealed record KeptLine(ItemId Item, Unit Unit, decimal Quantity, PriceBuild Build, decimal? Cost, decimal? Floor, Tax? Tax);
+public sealed record KeptLine(ItemId Item, Unit Unit, decimal Quantity, PriceBuild Build, decimal? Cost, decimal? Floor);

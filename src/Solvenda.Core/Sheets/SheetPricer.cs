@@ -111,7 +111,7 @@ public static class SheetPricer
         ImmutableArray<decimal> charges = byRule.IsEmpty ? line.Charges : [.. line.Charges, .. byRule.Select(c => c.Amount)];
         if (a.Sheet.Kept.TryGetValue(line.Key, out var kept) && kept.Item == item.Id && kept.Unit == line.Unit && kept.Quantity == line.Quantity)
         {
-            var keptTerms = new LineTerms(line.Quantity, kept.Build.Base?.Value, kept.Build.PriceBase, kept.Cost, line.ByHand, charges, !line.Optional, true, kept.Tax) { TaxShares = TaxShares(a, item) };
+            var keptTerms = new LineTerms(line.Quantity, kept.Build.Base?.Value, kept.Build.PriceBase, kept.Cost, line.ByHand, charges, !line.Optional, true, TaxOf(a, item.TaxClass)) { TaxShares = TaxShares(a, item) };
             return new Started(item, kept.Build, keptTerms, kept.Floor, byRule);
         }
         var question = new PriceQuestion(item, line.Quantity, line.Unit, a.Buyer, a.Sheet.Currency, a.Sheet.PricingDate, a.Sheet.Channel);

@@ -53,7 +53,7 @@ public static class TableReader
             while (Next(csv))
             {
                 if (csv.Parser.Record!.Any(c => c.Length > 0))
-                    yield return (csv.Parser.RawRow, csv.Parser.Record!);
+                    yield return (csv.Parser.RawRow, [.. csv.Parser.Record!.Select(TableWriter.Unshield)]);
             }
         }
     }

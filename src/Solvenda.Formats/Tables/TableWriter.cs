@@ -22,10 +22,17 @@ public static class TableWriter
         await foreach (var row in rows.WithCancellation(cancel))
         {
             foreach (var cell in row)
-                csv.WriteField(cell);
+                csv.WriteField(Shield(cell));
             await csv.NextRecordAsync();
         }
     }
+
+    /// <summary>Puts an apostrophe before a text that a spreadsheet would take for a formula; <see cref="Unshield"/> takes it off again.</summary>
+    internal static string Shield(string cell) => cell.Length > 0 && (IsFormula(cell) || (cell[0] == '\'' && IsFormula(cell[1..]))) ? "'" + cell : cell;
+
+    internal static string Unshield(string cell) => cell.Length > 1 && cell[0] == '\'' && (IsFormula(cell[1..]) || cell[1] == '\'') && Shield(cell[1..]) == cell ? cell[1..] : cell;
+
+    private static bool IsFormula(string cell) => cell.Length > 0 && "=+-@\t\r".Contains(cell[0], StringComparison.Ordinal) && !decimal.TryParse(cell, NumberStyles.Float, CultureInfo.InvariantCulture, out _);
 
     /// <param name="numbers">Which columns are numbers; the rest stays text, whatever it looks like.</param>
     public static async Task XlsxAsync(Stream to, IReadOnlyList<string> head, IReadOnlyList<bool> numbers, IAsyncEnumerable<IReadOnlyList<string>> rows, CancellationToken cancel)

@@ -87,7 +87,7 @@ public static class DocumentMaker
             FrozenRate = from.FrozenRate,
             Channel = from.Channel,
             FreightService = from.FreightService,
-            Kept = from.Kept,
+            Kept = KeptLines.OfLinesOnly(from.Kept),
             NextKey = from.NextKey,
             Lines =
             [

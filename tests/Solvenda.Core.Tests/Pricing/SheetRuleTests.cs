@@ -146,10 +146,12 @@ public sealed class SheetRuleTests
     {
         var first = Price(Contents(), Of("EXW", World.Line(Rope, 100m)));
         var build = first.Lines[0].Build;
-        var kept = ImmutableDictionary<long, KeptLine>.Empty.Add(first.Lines[0].Line.Key, new KeptLine(Rope.Id, Rope.StockUnit, 100m, build, first.Lines[0].Terms.Cost, first.Lines[0].Floor, first.Lines[0].Terms.Tax));
+        var kept = ImmutableDictionary<long, KeptLine>.Empty.Add(first.Lines[0].Line.Key, new KeptLine(Rope.Id, Rope.StockUnit, 100m, build, first.Lines[0].Terms.Cost, first.Lines[0].Floor));
         var dearer = Contents() with { Prices = [List(Rope, 2.50m)] };
         Assert.Equal(1.84m, Price(dearer, Of("EXW", World.Line(Rope, 100m)) with { Kept = kept }).Lines[0].Figures.NetPrice);
         Assert.Equal(2.50m, Price(dearer, Of("EXW", World.Line(Rope, 101m)) with { Kept = kept }).Lines[0].Figures.NetPrice);
+        var sent = Price(Contents() with { FreightBands = [] }, Of("DAP", World.Line(Rope, 100m)) with { Kept = kept, KeptCharges = [new SheetCharge("freight", 9.50m, null)] });
+        Assert.Equal((9.50m, new Tax("S", 23m)), (Charge(sent, "freight"), sent.Charges.Single().Tax));
     }
 
     [Theory]

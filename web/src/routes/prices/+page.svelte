@@ -98,7 +98,7 @@
 
 <svelte:head><title>Prices · Solvenda</title></svelte:head>
 
-<div class="grid gap-x-10 gap-y-6 px-5 pt-3 pb-8 lg:grid-cols-[7fr_5fr]">
+<div class="grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-6 px-5 pt-3 pb-8 lg:grid-cols-[7fr_5fr]">
   <section aria-label="the question">
     <h1 class="pb-3 font-serif text-[25px] leading-tight">Prices <em class="text-second">what would they pay, and why?</em></h1>
     <div class="grid grid-cols-[80px_1fr] items-center gap-x-3 gap-y-1 border border-hairline bg-sheet px-4 py-3">
@@ -111,7 +111,7 @@
       />
       <label class="text-second" for="p-item">item</label><Reference id="p-item" of="items" value={item} set={(v) => (item = v)} placeholder="words or code" />
       <label class="text-second" for="p-quantity">how much</label>
-      <span class="flex gap-3"
+      <span class="flex flex-wrap gap-3"
         ><input
           id="p-quantity"
           class="h-7 w-24 border-b border-hairline bg-transparent text-right outline-none focus:border-ink"

@@ -93,7 +93,7 @@
       </span>
     </div>
     <div class="grid gap-8 {isNew ? 'max-w-[760px]' : 'lg:grid-cols-[minmax(380px,5fr)_7fr]'}">
-      <section class="self-start border border-hairline bg-sheet px-4 py-2" aria-label="what is kept">
+      <section class="self-start border border-hairline bg-sheet px-4 py-2 {isNew ? '' : 'max-lg:order-last'}" aria-label="what is kept">
         <RecordForm fields={kind.fields} values={isNew ? draft : (record?.values ?? {})} {refused} onset={set} />
         {#if isNew}<p class="py-2 text-second">
             {kind.fields
