@@ -36,7 +36,7 @@ public sealed record LineState(
 
 /// <summary>One edit of a sheet.</summary>
 /// <param name="Line">Key of the line.</param>
-/// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo, deliverToCountry, shipFrom, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
+/// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo, deliverToCountry, shipFrom, freightService, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
 /// <param name="Value">As typed; empty clears.</param>
 public sealed record SheetEdit(EditKind Kind, long? Line = null, string? Field = null, string? Value = null, long? After = null, IReadOnlyList<LineState>? Lines = null);
 
@@ -298,6 +298,10 @@ internal static class HeadEditor
                 return ("country", sheet.DeliverToCountry ?? "", (sheet.DeliverToCountry = empty ? null : value.ToUpperInvariant()) ?? "");
             case "shipFrom":
                 return ("ship from", sheet.ShipFrom ?? "", (sheet.ShipFrom = empty ? null : SheetEditor.Short(value)) ?? "");
+            case "freightService":
+                if (!empty && open.Book.FreightBands.All(b => b.Service != value))
+                    throw RefusalException.Bad("service", $"“{value}” is none of our freight services: {string.Join(", ", open.Book.FreightBands.Select(b => b.Service).Distinct())}.", field);
+                return ("freight service", sheet.FreightService ?? "the cheapest", (sheet.FreightService = empty ? null : value) ?? "the cheapest");
             case "wanted":
                 return ("wanted", Say(sheet.Wanted), Say(sheet.Wanted = empty ? null : Day(value, field)));
             case "validUntil" when open.Quote is { } quote:

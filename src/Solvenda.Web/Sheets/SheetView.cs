@@ -31,7 +31,7 @@ public sealed record SheetView(
         return Of(judged.Priced, judged.Findings, row.Id, row.Version, judged.Open.IsEditable,
             new HeadView(row.PoNumber, row.PaymentDays, row.Incoterm, row.IncotermPlace, row.DeliverTo, row.DeliverToCountry, row.ShipFrom, row.Wanted, row.Note, judged.Open.Dossier.Matter,
                 judged.Open.Quote?.ValidUntil)
-            { FromBuyer = AsByDefault(row, judged.Open.Buyer) },
+            { FromBuyer = AsByDefault(row, judged.Open.Buyer), FreightService = row.FreightService },
             judged.Facts.Stock, judged.Facts.LineHeadroom, judged.Headroom,
             new ApprovalView(judged.Approval, judged.Need.Approver?.Name, [.. judged.Need.Fired.Select(f => f.Words)]));
     }
@@ -67,6 +67,9 @@ public sealed record SheetView(
 public sealed record HeadView(
     string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? DeliverToCountry, string? ShipFrom, DateOnly? Wanted, string Note, string Matter, DateOnly? ValidUntil)
 {
+    /// <summary>The freight service asked for; null: the cheapest.</summary>
+    public string? FreightService { get; init; }
+
     /// <summary>Names of the fields that stand as the buyer has them by default.</summary>
     public IReadOnlyList<string> FromBuyer { get; init; } = [];
 }

@@ -31,6 +31,7 @@
     { id: 'deliverTo', label: 'deliver to', value: head.deliverTo ?? '', type: 'text' },
     { id: 'deliverToCountry', label: 'country', value: head.deliverToCountry ?? '', type: 'text' },
     { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
+    { id: 'freightService', label: 'service', value: head.freightService ?? '', type: 'text' },
     {
       id: 'freight',
       label: 'freight',

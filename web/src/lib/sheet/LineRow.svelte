@@ -126,6 +126,22 @@
           {/if}
         </ol>
       {/if}
+      {#if line.ruleCharges.length}
+        <p class="mt-1 text-second">
+          with {line.ruleCharges.map((c) => `${c.words} ${fixed(c.amount, decimals)}`).join(', ')}
+        </p>
+      {/if}
+      {#if line.parts.length}
+        <ul class="mt-1" aria-label="parts of the bundle">
+          {#each line.parts as part (part.code)}
+            <li class="grid max-w-[560px] grid-cols-[96px_1fr_90px_80px] gap-3 text-second">
+              <span class="font-mono text-[12px]">{part.code}</span><span class="truncate">{part.words}</span><span class="text-right"
+                >{plain(part.quantity)} {part.unit}</span
+              ><span class="text-right">{fixed(part.net, decimals)}</span>
+            </li>
+          {/each}
+        </ul>
+      {/if}
       <div aria-live="polite">
         {#each findings as finding (finding.check + finding.words)}
           <p class="mt-1 {finding.outcome === 'stop' ? 'text-stop' : 'text-notice'}">
