@@ -76,6 +76,8 @@ test('an agreement for them, and a rise of the family from the first of next mon
   await expect(page.getByRole('heading', { name: 'AG-0900' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Prices', exact: true }).first().click();
+  // The page before has a field of the same name.
+  await expect(page.getByRole('heading', { name: /what would they pay/ })).toBeVisible();
   await fill('family', 'chain');
   await fill('by', '4');
   await page.getByRole('button', { name: 'See what moves' }).click();

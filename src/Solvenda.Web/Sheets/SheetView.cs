@@ -135,7 +135,7 @@ public sealed record LineView(
             asked == AskedFor.Nothing ? null : new AskedView(asked.Words, asked.Code, asked.Quantity, asked.Unit?.Code, asked.Price, asked.PriceBase, l.HasPrice ? PriceAsOnPo.Theirs(l) : null),
             stock?.Promise?.Arrives, stock?.FreeNow, headroom, l.Item?.Gtin,
             [.. l.RuleCharges.Select(c => new LineChargeView(c.Rule, c.Words, c.Amount))],
-            [.. l.Parts.Select(p => new PartView(p.Item.Code, p.Item.Words, p.Quantity, p.Item.StockUnit.Code, p.Net.Value, p.Tax?.Category, p.Tax?.Percent))]);
+            [.. l.Parts.Select(p => new PartView(p.Item.Code, p.Item.Words, p.Quantity, p.Item.StockUnit.Code, UnitTable.OnSheet(p.Item.StockUnit), p.Net.Value, p.Tax?.Category, p.Tax?.Percent))]);
     }
 }
 
@@ -153,7 +153,7 @@ public sealed record FreightView(FreightGap Gap, decimal Kilograms, string? Zone
 public sealed record LineChargeView(string Rule, string Words, decimal Amount);
 
 /// <summary>A part of a bundle: its quantity on the line, and its share of the line's net.</summary>
-public sealed record PartView(string Code, string Words, decimal Quantity, string Unit, decimal Net, string? TaxCategory, decimal? TaxPercent);
+public sealed record PartView(string Code, string Words, decimal Quantity, string Unit, string UnitWord, decimal Net, string? TaxCategory, decimal? TaxPercent);
 
 public sealed record TaxView(string Category, decimal Percent, decimal Basis, decimal Tax);
 

@@ -82,7 +82,7 @@
           />
         {:else}
           <button
-            class="max-w-64 truncate align-bottom decoration-strong {ofBuyer.includes(field.id) && field.value && !fromBuyer.includes(field.id)
+            class="min-h-6 max-w-64 truncate align-bottom decoration-strong {ofBuyer.includes(field.id) && field.value && !fromBuyer.includes(field.id)
               ? 'font-semibold'
               : ''} {sheet.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id) ? 'needs' : ''}"
             disabled={!sheet.editable}

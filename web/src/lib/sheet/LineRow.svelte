@@ -136,7 +136,7 @@
           {#each line.parts as part (part.code)}
             <li class="grid max-w-[560px] grid-cols-[96px_1fr_90px_80px] gap-3 text-second">
               <span class="font-mono text-[12px]">{part.code}</span><span class="truncate">{part.words}</span><span class="text-right"
-                >{plain(part.quantity)} {part.unit}</span
+                >{plain(part.quantity)} {part.unitWord}</span
               ><span class="text-right">{fixed(part.net, decimals)}</span>
             </li>
           {/each}
