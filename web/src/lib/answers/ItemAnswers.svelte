@@ -12,7 +12,7 @@
   $effect(() => {
     ask(api.GET('/api/items/{id}/files', { params: { path: { id } } })).then(
       (found) => (files = found),
-      () => (files = []),
+      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'Its files could not be loaded.'),
     );
     view = null;
     ask(api.GET('/api/items/{id}/answers', { params: { path: { id } } })).then(

@@ -33,7 +33,7 @@
           void list.restart();
           ask(api.GET('/api/views/{kind}', { params: { path: { kind: name } } })).then(
             (found) => (views = found),
-            () => (views = []),
+            (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'The saved views could not be loaded.'),
           );
         }
       },
