@@ -8,48 +8,69 @@ public sealed partial record CellForm(bool DecimalComma, string? DateForm, strin
 {
     private static readonly string[] DateForms = ["yyyy-MM-dd", "d.M.yyyy", "d/M/yyyy", "M/d/yyyy", "d-M-yyyy", "yyyyMMdd", "yyyy/M/d"];
 
-    /// <summary>Numbers: the sign that stands last and is followed by other than three digits is the decimal sign. Where no cell tells, a comma is in doubt.</summary>
-    public static CellForm OfNumbers(IEnumerable<string> cells)
+    /// <summary>Sees the cells of a column, one by one, and says how they are written.</summary>
+    public abstract class Finder
     {
-        var (comma, point, either) = (false, false, false);
-        foreach (var cell in cells)
+        public abstract void See(string cell);
+
+        public abstract CellForm Form { get; }
+    }
+
+    /// <summary>Numbers: the sign that stands last and is followed by other than three digits is the decimal sign. Where no cell tells, a comma is in doubt.</summary>
+    public static Finder Numbers() => new NumberFinder();
+
+    /// <summary>Dates: the one form that fits every cell. Day and month that could be either are in doubt.</summary>
+    public static Finder Dates() => new DateFinder();
+
+    private sealed class NumberFinder : Finder
+    {
+        private bool _comma;
+        private bool _point;
+        private bool _either;
+
+        public override void See(string cell)
         {
             if (cell.Contains(',', StringComparison.Ordinal) && cell.Contains('.', StringComparison.Ordinal))
             {
-                comma |= cell.LastIndexOf(',') > cell.LastIndexOf('.');
-                point |= cell.LastIndexOf('.') > cell.LastIndexOf(',');
+                _comma |= cell.LastIndexOf(',') > cell.LastIndexOf('.');
+                _point |= cell.LastIndexOf('.') > cell.LastIndexOf(',');
             }
             else if (Single().Match(cell) is { Success: true } m)
             {
                 // One sign and three digits behind it may be either; with a zero before it, only a decimal.
                 var sure = m.Groups["after"].Length != 3 || m.Groups["before"].Value is "0" or "-0" or "";
-                comma |= sure && m.Groups["sign"].Value == ",";
-                point |= sure && m.Groups["sign"].Value == ".";
-                either |= !sure && m.Groups["sign"].Value == ",";
+                _comma |= sure && m.Groups["sign"].Value == ",";
+                _point |= sure && m.Groups["sign"].Value == ".";
+                _either |= !sure && m.Groups["sign"].Value == ",";
             }
         }
-        if (comma && point)
-            return new CellForm(false, null, "some numbers have a decimal comma and some a decimal point");
-        return either && !comma && !point ? new CellForm(false, null, "the commas may be decimal signs or thousands signs") : new CellForm(comma, null, null);
+
+        public override CellForm Form => (_comma && _point, _either && !_comma && !_point) switch
+        {
+            (true, _) => new(false, null, "some numbers have a decimal comma and some a decimal point"),
+            (_, true) => new(false, null, "the commas may be decimal signs or thousands signs"),
+            _ => new(_comma, null, null),
+        };
     }
 
-    /// <summary>Dates: the one form that fits every cell. Day and month that could be either are in doubt.</summary>
-    public static CellForm OfDates(IEnumerable<string> cells)
+    private sealed class DateFinder : Finder
     {
-        var fitting = DateForms.ToList();
-        var any = false;
-        foreach (var cell in cells)
+        private readonly List<string> _fitting = [.. DateForms];
+        private bool _any;
+
+        public override void See(string cell)
         {
-            any = true;
-            fitting.RemoveAll(f => !DateOnly.TryParseExact(cell, f, CultureInfo.InvariantCulture, DateTimeStyles.None, out _));
+            _any = true;
+            _fitting.RemoveAll(f => !DateOnly.TryParseExact(cell, f, CultureInfo.InvariantCulture, DateTimeStyles.None, out _));
         }
-        return fitting.Count switch
+
+        public override CellForm Form => _fitting.Count switch
         {
-            _ when !any => new CellForm(false, null, null),
-            0 => new CellForm(false, null, null),
-            1 => new CellForm(false, fitting[0], null),
-            _ when fitting.Contains("d/M/yyyy") && fitting.Contains("M/d/yyyy") => new CellForm(false, null, "day and month could be either way round"),
-            _ => new CellForm(false, fitting[0], null),
+            _ when !_any => new(false, null, null),
+            0 => new(false, null, null),
+            1 => new(false, _fitting[0], null),
+            _ when _fitting.Contains("d/M/yyyy") && _fitting.Contains("M/d/yyyy") => new(false, null, "day and month could be either way round"),
+            _ => new(false, _fitting[0], null),
         };
     }
 

@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -20,7 +22,7 @@ public interface IImporter
     IReadOnlyDictionary<string, string> Recognise(IReadOnlyList<string> head, IReadOnlyDictionary<string, string> said);
 
     /// <summary>Looks at every row and says what would happen; with a command to write with, it happens, in that one transaction.</summary>
-    Task<ImportOutcome> RunAsync(SolvendaDb db, Table table, IReadOnlyDictionary<string, string> columns, Work? work, Action<int> progress, CancellationToken cancel);
+    Task<ImportOutcome> RunAsync(SolvendaDb db, HeldRows table, IReadOnlyDictionary<string, string> columns, Work? work, Action<int> progress, CancellationToken cancel);
 }
 
 /// <inheritdoc />
@@ -47,166 +49,172 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
         return columns;
     }
 
-    public async Task<ImportOutcome> RunAsync(SolvendaDb db, Table table, IReadOnlyDictionary<string, string> columns, Work? work, Action<int> progress, CancellationToken cancel)
+    public async Task<ImportOutcome> RunAsync(SolvendaDb db, HeldRows table, IReadOnlyDictionary<string, string> columns, Work? work, Action<int> progress, CancellationToken cancel)
     {
-        var taken = table.Head.Select((h, i) => (Head: h, Index: i, Field: columns.TryGetValue(h, out var name) ? kind.Find(name) : null)).Where(c => c.Field is not null).Select(c => (c.Head, c.Index, Field: c.Field!)).ToList();
+        var taken = table.Head.Select((h, i) => (Head: h, Index: i, Field: columns.TryGetValue(h, out var name) ? kind.Find(name) : null)).Where(c => c.Field is not null).Select(c => new Column(c.Head, c.Index, c.Field!)).ToList();
         if (kind.Key.Where(k => kind.Find(k)!.Required && taken.All(c => c.Field.Name != k)).Select(k => kind.Find(k)!.Label).ToList() is { Count: > 0 } missing)
             throw new TableException($"No column is the {string.Join(", the ", missing)}; without it nobody can tell which {kind.One} is meant.");
-        // Looked through more than once: for the form of numbers and dates, and for the rows themselves.
-        table = table with { Rows = Held(table.Rows) };
-        var forms = Forms(table, taken, out var refused);
-        var references = await References.LoadAsync(db, kind.Referred, cancel);
-        var there = await ThereAsync(db, references, cancel);
+        var run = new Run(kind, work, await References.LoadAsync(db, kind.Referred, cancel));
         // In the order of the fields, since some lean on others: a limit on its currency.
-        taken = [.. taken.OrderBy(c => kind.Fields.ToList().IndexOf(c.Field))];
-
-        var (total, made, changed, same) = (0, 0, 0, 0);
-        var seen = new HashSet<string>();
-        var pending = new List<Pending>();
-        foreach (var (line, cells) in table.Rows)
+        taken = [.. Formed(table, taken, run.Refused).OrderBy(c => kind.Fields.ToList().IndexOf(c.Field))];
+        var there = await ThereAsync(db, run, cancel);
+        var seen = new HashSet<UInt128>();
+        foreach (var portion in table.Chunk(Portion))
         {
-            cancel.ThrowIfCancellationRequested();
-            total++;
-            if (total % 500 == 0)
-                progress(total);
-            var values = taken.Select(c => (c.Head, c.Field, Text: Plain(c.Field, forms[c.Index], c.Index < cells.Count ? cells[c.Index].Trim() : ""))).ToList();
-            var probe = kind.Make();
-            var wrong = 0;
-            foreach (var (head, field, text) in values.Where(v => kind.Key.Contains(v.Field.Name)))
-                wrong += Refuse(refused, line, head, text, field.Set(probe, text, references));
-            var key = KeyOf(probe, references);
-            if (wrong == 0 && !seen.Add(key))
-                wrong += Refuse(refused, line, values[0].Head, values[0].Text, $"the same {kind.One} stands in the file before");
-            var isNew = !there.TryGetValue(key, out var row);
-            row = isNew ? probe : row!;
-            var history = new List<HistoryRow>();
-            var sets = new List<(Field<TRow> Field, string Text)>();
-            foreach (var (head, field, text) in values)
+            var read = portion.Select(row => run.Read(row.Line, row.Cells, taken, seen)).ToList();
+            var ids = read.Select(r => there.GetValueOrDefault(r.Key)).Where(id => id > 0).ToList();
+            var rows = kind.Rows(db).Where(r => EF.Parameter(ids).Contains(r.Id));
+            var known = ids.Count == 0 ? [] : await (work is null ? rows.AsNoTracking() : rows).ToDictionaryAsync(r => r.Id, cancel);
+            foreach (var row in read)
+                run.Take(row, known.GetValueOrDefault(there.GetValueOrDefault(row.Key)));
+            if (work is not null && run.Refused.Count == 0)
             {
+                await BulkWriter.InsertAsync(db, run.Made, cancel);
+                db.History.AddRange(run.History);
+                await db.SaveChangesAsync(cancel);
+            }
+            db.ChangeTracker.Clear();
+            run.Made.Clear();
+            run.History.Clear();
+            progress(run.Total);
+        }
+        return new ImportOutcome(run.Total, run.New, run.Changed, run.Same, run.Refused);
+    }
+
+    private sealed record Column(string Head, int Index, Field<TRow> Field)
+    {
+        public CellForm Form { get; init; } = new(false, null, null);
+
+        public string Text(IReadOnlyList<string> cells) => Index >= cells.Count ? "" : Field.Type switch
+        {
+            FieldType.Number or FieldType.Whole when cells[Index].Length > 0 => Form.Number(cells[Index].Trim()),
+            FieldType.Date when cells[Index].Length > 0 => Form.Date(cells[Index].Trim()),
+            _ => cells[Index].Trim(),
+        };
+    }
+
+    private sealed record ReadRow(int Line, UInt128 Key, TRow Probe, List<(Column Column, string Text)> Values, bool Wrong);
+
+    /// <summary>What one going-through has found so far, and what of it waits to be written.</summary>
+    private sealed class Run(RecordKind<TRow> kind, Work? work, References references)
+    {
+        public List<RefusedCell> Refused { get; } = [];
+
+        public List<TRow> Made { get; } = [];
+
+        public List<HistoryRow> History { get; } = [];
+
+        public int Total { get; private set; }
+
+        public int New { get; private set; }
+
+        public int Changed { get; private set; }
+
+        public int Same { get; private set; }
+
+        public ReadRow Read(int line, IReadOnlyList<string> cells, List<Column> taken, HashSet<UInt128> seen)
+        {
+            Total++;
+            var values = taken.Select(c => (c, c.Text(cells))).ToList();
+            var probe = kind.Make();
+            var wrong = false;
+            foreach (var (column, text) in values.Where(v => kind.Key.Contains(v.c.Field.Name)))
+                wrong |= Refuse(line, column.Head, text, column.Field.Set(probe, text, references));
+            var key = KeyOf(probe);
+            if (!wrong && !seen.Add(key))
+                wrong |= Refuse(line, values[0].c.Head, values[0].Item2, $"the same {kind.One} stands in the file before");
+            return new ReadRow(line, key, probe, values, wrong);
+        }
+
+        public void Take(ReadRow read, TRow? known)
+        {
+            var row = known ?? read.Probe;
+            var wrong = read.Wrong;
+            var changes = History.Count;
+            foreach (var (column, text) in read.Values)
+            {
+                var field = column.Field;
                 var before = field.Get(row, references);
                 // An empty cell says nothing about what is new and needed by itself.
-                if (before == text || (isNew && text.Length == 0 && !field.Required))
+                if (before == text || (known is null && text.Length == 0 && !field.Required))
                     continue;
                 if (field.OnlyBy != Roles.None && work is not null && (work.Actor.Roles & field.OnlyBy) == Roles.None)
-                    wrong += Refuse(refused, line, head, text, $"the {field.Label} is not yours to set");
+                    wrong |= Refuse(read.Line, column.Head, text, $"the {field.Label} is not yours to set");
                 else if (field.Set(row, text, references) is { } why)
-                    wrong += Refuse(refused, line, head, text, why);
-                else if (!isNew && field.Get(row, references) is var after && after != before)
-                {
-                    sets.Add((field, text));
-                    history.Add(new HistoryRow { Subject = string.Create(CultureInfo.InvariantCulture, $"{kind.Name}:{row.Id}"), What = "record.changed", Words = field.Label, Before = before, After = after, Who = "" });
-                }
+                    wrong |= Refuse(read.Line, column.Head, text, why);
+                else if (known is not null && field.Get(row, references) is var after && after != before)
+                    Note(known, field, before, after);
             }
-            if (isNew)
-                wrong += kind.Fields.Where(f => f.Required && f.IsUnset(row, references) && values.All(v => v.Field != f)).Sum(f => Refuse(refused, line, f.Label, "", $"{f.Label} is needed"));
-            if (wrong == 0 && kind.Check(row, references) is var (at, words))
-                wrong += Refuse(refused, line, values.FirstOrDefault(v => v.Field.Name == at).Head ?? at, "", words);
-            if (wrong > 0)
-                continue;
-            if (isNew)
-                made++;
-            else if (history.Count > 0)
-                changed++;
-            else
-                same++;
-            if (work is not null && (isNew || history.Count > 0))
+            if (known is null)
             {
-                pending.Add(new Pending(row, isNew, sets, history));
-                if (pending.Count == Portion)
-                    await WriteAsync(db, work, pending, references, cancel);
+                foreach (var needed in kind.Fields.Where(f => f.Required && f.IsUnset(row, references) && read.Values.All(v => v.Column.Field != f)))
+                    wrong |= Refuse(read.Line, needed.Label, "", $"{needed.Label} is needed");
             }
+            if (!wrong && kind.Check(row, references) is var (at, words))
+                wrong |= Refuse(read.Line, read.Values.FirstOrDefault(v => v.Column.Field.Name == at).Column?.Head ?? at, "", words);
+            if (wrong)
+                History.RemoveRange(changes, History.Count - changes);
+            else if (known is null)
+            {
+                New++;
+                Made.Add(row);
+            }
+            else if (History.Count > changes)
+            {
+                Changed++;
+                known.Version++;
+            }
+            else
+                Same++;
         }
-        if (work is not null)
-            await WriteAsync(db, work, pending, references, cancel);
-        progress(total);
-        return new ImportOutcome(total, made, changed, same, refused);
+
+        // Sixteen bytes of a digest stand for a key, so that hundreds of thousands of them are small.
+        public UInt128 KeyOf(TRow row) =>
+            System.Buffers.Binary.BinaryPrimitives.ReadUInt128BigEndian(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\u001f', kind.Key.Select(k => kind.Find(k)!.Get(row, references).ToUpperInvariant())))));
+
+        private void Note(TRow row, Field<TRow> field, string before, string after) => History.Add(new HistoryRow
+        {
+            Subject = string.Create(CultureInfo.InvariantCulture, $"{kind.Name}:{row.Id}"),
+            What = "record.changed",
+            Words = field.Label,
+            Before = before,
+            After = after,
+            At = work?.Now ?? default,
+            Who = work?.Actor.Name ?? "",
+            WhoId = work?.Actor.PersonId,
+        });
+
+        private bool Refuse(int line, string column, string value, string? why)
+        {
+            if (why is not null && Refused.Count < MostRefused)
+                Refused.Add(new RefusedCell(line, column, value, why));
+            return why is not null;
+        }
     }
 
-    private sealed record Pending(TRow Row, bool IsNew, List<(Field<TRow> Field, string Text)> Sets, List<HistoryRow> History);
-
-    private async Task WriteAsync(SolvendaDb db, Work work, List<Pending> pending, References references, CancellationToken cancel)
+    private async Task<Dictionary<UInt128, long>> ThereAsync(SolvendaDb db, Run run, CancellationToken cancel)
     {
-        await BulkWriter.InsertAsync(db, [.. pending.Where(p => p.IsNew).Select(p => p.Row)], cancel);
-        // What is changed is changed on the rows as they stand, with their children.
-        var sets = pending.Where(p => !p.IsNew).ToDictionary(p => p.Row.Id);
-        var ids = sets.Keys.ToList();
-        foreach (var row in ids.Count == 0 ? [] : await kind.Rows(db).Where(r => EF.Parameter(ids).Contains(r.Id)).ToListAsync(cancel))
-        {
-            foreach (var (field, text) in sets[row.Id].Sets)
-                field.Set(row, text, references);
-            row.Version++;
-        }
-        foreach (var h in pending.SelectMany(p => p.History))
-        {
-            (h.At, h.Who, h.WhoId) = (work.Now, work.Actor.Name, work.Actor.PersonId);
-            db.History.Add(h);
-        }
-        await db.SaveChangesAsync(cancel);
-        db.ChangeTracker.Clear();
-        pending.Clear();
-    }
-
-    private async Task<Dictionary<string, TRow>> ThereAsync(SolvendaDb db, References references, CancellationToken cancel)
-    {
-        var there = new Dictionary<string, TRow>();
+        var there = new Dictionary<UInt128, long>();
         await foreach (var row in kind.Rows(db).AsNoTracking().AsAsyncEnumerable().WithCancellation(cancel))
-            there[KeyOf(row, references)] = row;
+            there[run.KeyOf(row)] = row.Id;
         return there;
     }
 
-    private string KeyOf(TRow row, References references) => string.Join('\u001f', kind.Key.Select(k => kind.Find(k)!.Get(row, references).ToUpperInvariant()));
-
-    private static string Plain(Field<TRow> field, CellForm form, string cell) => field.Type switch
+    // How numbers and dates are written is found from all cells of a column, in one going-through of the rows.
+    private static IEnumerable<Column> Formed(HeldRows rows, List<Column> columns, List<RefusedCell> refused)
     {
-        FieldType.Number or FieldType.Whole when cell.Length > 0 => form.Number(cell),
-        FieldType.Date when cell.Length > 0 => form.Date(cell),
-        _ => cell,
-    };
-
-    private static Dictionary<int, CellForm> Forms(Table table, List<(string Head, int Index, Field<TRow> Field)> taken, out List<RefusedCell> refused)
-    {
-        refused = [];
-        var forms = new Dictionary<int, CellForm>();
-        foreach (var (head, index, field) in taken)
+        var finders = columns.ConvertAll(c => c.Field.Type switch { FieldType.Number => CellForm.Numbers(), FieldType.Date => CellForm.Dates(), _ => (CellForm.Finder?)null });
+        foreach (var (_, cells) in rows)
         {
-            IEnumerable<string> Cells() => table.Rows.Select(r => index < r.Cells.Count ? r.Cells[index].Trim() : "").Where(c => c.Length > 0);
-            forms[index] = field.Type switch
+            for (var i = 0; i < columns.Count; i++)
             {
-                FieldType.Number => CellForm.OfNumbers(Cells()),
-                FieldType.Date => CellForm.OfDates(Cells()),
-                _ => new CellForm(false, null, null),
-            };
-            if (forms[index].Doubt is { } doubt)
-                refused.Add(new RefusedCell(1, head, "", $"{doubt}; write them another way"));
-        }
-        return forms;
-    }
-
-    // A column says the same few things over and over (EUR, MTR): each is held once.
-    private static List<(int Line, IReadOnlyList<string> Cells)> Held(IEnumerable<(int Line, IReadOnlyList<string> Cells)> rows)
-    {
-        const int most = 10_000;
-        var known = new Dictionary<string, string>();
-        var held = new List<(int, IReadOnlyList<string>)>();
-        foreach (var (line, cells) in rows)
-        {
-            var kept = new string[cells.Count];
-            for (var i = 0; i < kept.Length; i++)
-            {
-                if (!known.TryGetValue(cells[i], out var once) && known.Count < most)
-                    known[cells[i]] = once = cells[i];
-                kept[i] = once ?? cells[i];
+                if (finders[i] is { } finder && columns[i].Index < cells.Count && cells[columns[i].Index].Trim() is { Length: > 0 } cell)
+                    finder.See(cell);
             }
-            held.Add((line, kept));
         }
-        return held;
-    }
-
-    private static int Refuse(List<RefusedCell> refused, int line, string column, string value, string? why)
-    {
-        if (why is not null && refused.Count < MostRefused)
-            refused.Add(new RefusedCell(line, column, value, why));
-        return why is null ? 0 : 1;
+        var formed = columns.Zip(finders, (c, f) => f is null ? c : c with { Form = f.Form }).ToList();
+        refused.AddRange(formed.Where(c => c.Form.Doubt is not null).Select(c => new RefusedCell(1, c.Head, "", $"{c.Form.Doubt}; write them another way")));
+        return formed;
     }
 
     private static bool Same(string a, string b) => string.Equals(a.Replace(" ", "", StringComparison.Ordinal), b.Replace(" ", "", StringComparison.Ordinal).Replace("_", "", StringComparison.Ordinal), StringComparison.OrdinalIgnoreCase);

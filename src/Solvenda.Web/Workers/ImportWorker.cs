@@ -52,10 +52,12 @@ public sealed partial class ImportWorker(IDbContextFactory<SolvendaDb> factory, 
             var columns = kind.Importer.Recognise(table.Head, said);
             var all = table.Head.Where(h => h.Length > 0).Distinct().ToDictionary(h => h, h => columns.GetValueOrDefault(h, ""));
             await KeepAsync(id, row => row.Columns = JsonSerializer.Serialize(all), cancel);
+            // Read before anything is written: while a large workbook is unpacked, others go on working.
+            using var rows = HeldRows.Of(table);
             if (import.State == ImportState.Looking)
-                await LookAsync(db, import, kind, table, columns, cancel);
+                await LookAsync(db, import, kind, rows, columns, cancel);
             else
-                await TakeAsync(import, kind, table, columns, cancel);
+                await TakeAsync(import, kind, rows, columns, cancel);
         }
         catch (Exception e) when (e is TableException or RefusalException)
         {
@@ -69,7 +71,7 @@ public sealed partial class ImportWorker(IDbContextFactory<SolvendaDb> factory, 
         _progress.TryRemove(id, out _);
     }
 
-    private async Task LookAsync(SolvendaDb db, ImportRow import, RecordKind kind, Table table, IReadOnlyDictionary<string, string> columns, CancellationToken cancel)
+    private async Task LookAsync(SolvendaDb db, ImportRow import, RecordKind kind, HeldRows table, IReadOnlyDictionary<string, string> columns, CancellationToken cancel)
     {
         var outcome = await kind.Importer.RunAsync(db, table, columns, null, done => _progress[import.Id] = done, cancel);
         await KeepAsync(import.Id, row =>
@@ -80,7 +82,7 @@ public sealed partial class ImportWorker(IDbContextFactory<SolvendaDb> factory, 
     }
 
     // The file is gone through once more, since the house may have changed since it was looked at. All of it is one transaction.
-    private async Task TakeAsync(ImportRow import, RecordKind kind, Table table, IReadOnlyDictionary<string, string> columns, CancellationToken cancel)
+    private async Task TakeAsync(ImportRow import, RecordKind kind, HeldRows table, IReadOnlyDictionary<string, string> columns, CancellationToken cancel)
     {
         var person = await PersonAsync(import.ById, cancel);
         await commands.RunAsync(person, async work =>
