@@ -42,6 +42,16 @@ public sealed class TableTests
         Assert.Equal(cells, string.Join('|', Assert.Single(TableReader.Read(Encoding.UTF8.GetBytes(text)).Rows).Cells));
 
     [Fact]
+    public void A_quote_that_opens_a_cell_and_does_not_close_it_is_told_and_an_inch_is_not()
+    {
+        IReadOnlyList<string>[] Cells(string text) => [.. TableReader.Read(Encoding.UTF8.GetBytes(text)).Rows.Select(r => r.Cells)];
+        Assert.Equal(["3/8\" rope", "4"], Cells("a;b\n3/8\" rope;4\n")[0]);
+        Assert.Equal(["say \"so\"", "4"], Cells("a;b\n\"say \"\"so\"\"\";4\n")[0]);
+        foreach (var damaged in new[] { "a;b\n1;2\n\"3;4\n5;6\n", "a;b\n\"x\"y;4\n" })
+            Assert.Contains("Line ", Assert.Throws<TableException>(() => Cells(damaged)).Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void What_is_no_table_says_so()
     {
         foreach (var bytes in new byte[][] { [], [1, 0, 2, 0, 3], [(byte)'P', (byte)'K', 3, 4, 0, 0], Encoding.UTF8.GetBytes(";;;\n") })

@@ -81,6 +81,51 @@ public sealed class RecordTests(House house) : IClassFixture<House>
     }
 
     [Fact]
+    public async Task What_a_customer_lacks_is_told_all_at_once_each_at_its_field()
+    {
+        var quill = await house.AsAsync(Quill);
+        var values = new { code = "B-T2", name = "Half Known", country = "IE", currency = "EUR", language = "en" };
+        var refused = await (await quill.PostAsJsonAsync("/api/records/buyers", new { values }, Cancel)).JsonAsync();
+        Assert.Equal(["paymentDays", "incoterm", "contactMail", "address"], refused.GetProperty("facts").EnumerateArray().Select(f => f.GetProperty("field").GetString()));
+    }
+
+    [Fact]
+    public async Task An_item_goes_and_names_what_follows_it_in_one_step()
+    {
+        var paz = await house.AsAsync(Paz);
+        var id = (await (await paz.PostAsJsonAsync("/api/records/items", new { values = new { code = "OLD-1", words = "An old thing", family = "rope", stockUnit = "MTR" } }, Cancel)).JsonAsync()).GetProperty("id").GetInt64();
+        Assert.Equal("record_field", await (await SendAsync(paz, HttpMethod.Post, $"/api/records/items/{id}/switch", 1, new { on = false, why = "gone", values = new { successor = "NO-SUCH" } })).CodeAsync());
+        var off = await (await SendAsync(paz, HttpMethod.Post, $"/api/records/items/{id}/switch", 1, new { on = false, why = "gone", values = new { successor = "bb2-10-nv" } })).JsonAsync();
+        Assert.Equal((false, "BB2-10-NV", 3L), (off.GetProperty("active").GetBoolean(), off.GetProperty("values").GetProperty("successor").GetString(), off.GetProperty("version").GetInt64()));
+    }
+
+    [Fact]
+    public async Task All_that_fit_a_filter_are_changed_together_if_they_are_still_as_many_as_were_seen()
+    {
+        var paz = await house.AsAsync(Paz);
+        for (var i = 0; i < 3; i++)
+            await paz.PostAsJsonAsync("/api/records/items", new { values = new { code = $"ALL-{i}", words = "of all", family = "rope", stockUnit = "MTR", leadDays = $"{i + 2}" } }, Cancel);
+        async Task<List<string?>> LeadsAsync() => [.. (await (await paz.GetAsync("/api/records/items?filter=code:ALL-&columns=leadDays&sort=code", Cancel)).JsonAsync()).GetProperty("rows").EnumerateArray().Select(r => r.GetProperty("cells")[0].GetString())];
+        var foot = await (await paz.GetAsync("/api/records/items/foot?filter=code:ALL-&columns=code,family,leadDays", Cancel)).JsonAsync();
+        Assert.Equal(["", "1 different", "2 to 4"], foot.GetProperty("cells").EnumerateArray().Select(c => c.GetString()));
+
+        Assert.Equal((HttpStatusCode.Conflict, "stale"), await CodeOf(await paz.PostAsJsonAsync("/api/records/items/bulk", new { filter = "code:ALL-", count = 2, values = new { leadDays = "9" } }, Cancel)));
+        Assert.Equal("record_field", await (await paz.PostAsJsonAsync("/api/records/items/bulk", new { filter = "code:ALL-", count = 3, values = new { leadDays = "soon" } }, Cancel)).CodeAsync());
+        Assert.Equal(["2", "3", "4"], await LeadsAsync());
+        Assert.Equal(HttpStatusCode.OK, (await paz.PostAsJsonAsync("/api/records/items/bulk", new { filter = "code:ALL-", count = 3, values = new { leadDays = "9" } }, Cancel)).StatusCode);
+        Assert.Equal(["9", "9", "9"], await LeadsAsync());
+        Assert.Equal(HttpStatusCode.Forbidden, (await (await house.AsAsync(Castellane)).PostAsJsonAsync("/api/records/items/bulk", new { filter = "", count = 0, values = new { leadDays = "1" } }, Cancel)).StatusCode);
+    }
+
+    [Fact]
+    public async Task Amounts_at_the_foot_are_added_by_their_currency()
+    {
+        var paz = await house.AsAsync(Paz);
+        var foot = await (await paz.GetAsync("/api/records/buyers/foot?filter=Havnlys&columns=name,creditLimit,currency,isProspect", Cancel)).JsonAsync();
+        Assert.Equal(["", "NOK 900,000", "", "none"], foot.GetProperty("cells").EnumerateArray().Select(c => c.GetString()));
+    }
+
+    [Fact]
     public async Task A_new_agreement_is_in_the_next_price_and_a_rise_only_from_its_day()
     {
         var paz = await house.AsAsync(Paz);

@@ -7,6 +7,13 @@ public sealed record WorkCalendar(IReadOnlySet<DayOfWeek> Days, IReadOnlySet<Dat
         new HashSet<DayOfWeek> { DayOfWeek.Monday, DayOfWeek.Tuesday, DayOfWeek.Wednesday, DayOfWeek.Thursday, DayOfWeek.Friday },
         new HashSet<DateOnly>());
 
+    /// <summary>The days of the week as people write them, three letters each: "Mon Thu"; empty: Monday to Friday.</summary>
+    public static WorkCalendar On(string days)
+    {
+        var named = Enum.GetValues<DayOfWeek>().Where(d => days.Contains(d.ToString()[..3], StringComparison.OrdinalIgnoreCase)).ToHashSet();
+        return named.Count == 0 ? MondayToFriday : MondayToFriday with { Days = named };
+    }
+
     public bool Works(DateOnly day) => Days.Contains(day.DayOfWeek) && !Holidays.Contains(day);
 
     /// <summary>The day itself if it is worked, else the next one that is.</summary>

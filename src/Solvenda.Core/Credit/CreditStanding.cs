@@ -15,6 +15,12 @@ public sealed record CreditStanding(
     int OldestOverdueDays,
     int GraceDays)
 {
+    /// <summary>A currency without a rate, so that not all of it could be added up; null where all could.</summary>
+    public string? MissingRate { get; init; }
+
+    /// <summary>The parent whose limit it is, shared by its children; null for the buyer's own.</summary>
+    public string? SharedWith { get; init; }
+
     public Amount Exposure => OpenInvoices + ShippedNotInvoiced + OpenOrders - ReceiptsNotApplied - Deposits;
 
     /// <summary>limit - exposure - this order; below zero is a stop.</summary>

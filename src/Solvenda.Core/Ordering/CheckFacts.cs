@@ -21,9 +21,6 @@ public sealed record Earlier(string Number, string PoNumber, DateOnly Day, bool 
 /// <summary>The terms on the head of a document; null where nothing was agreed or typed.</summary>
 public sealed record HeadTerms(string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? ShipFrom, DateOnly? Wanted);
 
-/// <summary>What a line's stock looks like: free now, and what can be promised; null promise: no date at all.</summary>
-public sealed record LineStock(decimal FreeNow, Promise? Promise);
-
 /// <summary>Everything that checks look at. All of it was loaded before; a check only judges.</summary>
 public sealed record CheckFacts(
     DocumentKind Document,

@@ -56,6 +56,9 @@ public sealed class Outlook
         return new Outlook(days, steps);
     }
 
+    /// <summary>The days on which what can be taken changes, and what it is from then on; never less than before.</summary>
+    public IEnumerable<(int Day, decimal Free)> Steps => _steps.Select(s => (s.Day, Math.Max(0m, s.Least)));
+
     /// <summary>First day from which the quantity can be taken; null where it is not within the days looked at.</summary>
     public int? FirstDayFor(decimal quantity)
     {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Solvenda.Core.Calendars;
 
 namespace Solvenda.Core.Promising;
@@ -31,13 +32,42 @@ public static class PromiseFinder
     /// <param name="leadDays">Calendar days from today until it is bought or made; null where it cannot be.</param>
     public static Promise? Find(Outlook outlook, decimal quantity, int? leadDays, DateTime now, PromiseTerms terms)
     {
-        var today = DateOnly.FromDateTime(now);
         if (ReadyDay(outlook, quantity, leadDays) is not { } day)
             return null;
+        return On(day, outlook.FirstDayFor(quantity) is { } s && s <= day, now, terms);
+    }
+
+    /// <summary>The quantity in the parts that it comes in, each as early as it can be; empty where one date does for all of it, or where a part has none.</summary>
+    /// <param name="before">What earlier lines take of the same stock.</param>
+    public static ImmutableArray<PromisedPart> Split(Outlook outlook, decimal before, decimal quantity, int? leadDays, DateTime now, PromiseTerms terms)
+    {
+        var parts = new List<PromisedPart>();
+        var given = 0m;
+        foreach (var (day, free) in outlook.Steps)
+        {
+            if (given >= quantity || day >= leadDays)
+                break;
+            var more = Math.Min(free - before, quantity) - given;
+            if (more <= 0)
+                continue;
+            parts.Add(new PromisedPart(more, On(day, true, now, terms)));
+            given += more;
+        }
+        if (given < quantity)
+        {
+            if (leadDays is not { } lead)
+                return [];
+            parts.Add(new PromisedPart(quantity - given, On(lead, false, now, terms)));
+        }
+        return parts.Count > 1 ? [.. parts] : [];
+    }
+
+    private static Promise On(int day, bool fromStock, DateTime now, PromiseTerms terms)
+    {
         var start = TimeOnly.FromDateTime(now) >= terms.CutOff ? 1 : 0;
-        var taken = terms.Warehouse.OnOrAfter(today.AddDays(Math.Max(day, start)));
+        var taken = terms.Warehouse.OnOrAfter(DateOnly.FromDateTime(now).AddDays(Math.Max(day, start)));
         var ready = terms.Warehouse.Add(taken, terms.PickingDays);
         var arrives = terms.Receiving.OnOrAfter(terms.Warehouse.Add(ready, terms.TransitDays));
-        return new Promise(taken, ready, arrives, outlook.FirstDayFor(quantity) is { } s && s <= day);
+        return new Promise(taken, ready, arrives, fromStock);
     }
 }

@@ -55,6 +55,17 @@ internal static class DemoBuyers
         return list;
     }
 
+    /// <summary>Other addresses that some of them have, by the name of the buyer.</summary>
+    public static readonly (string Buyer, string Code, string Use, string Words, string Country, string Days)[] Addresses =
+    [
+        ("Tressel & Vane Rigging", "LOFT", "deliver-to", "The Sail Loft, Careening Lane, Skerrow", "IE", "Mon Wed Fri"),
+        ("Tressel & Vane Rigging", "OFFICE", "bill-to", "Vane House, 11 Bell Street, Skerrow", "IE", ""),
+        ("Oystercatcher Sailing School", "SLIP", "deliver-to", "The Slip, Carrick Sound", "IE", "Tue Thu"),
+        ("Kestrel Yard Boatbuilders", "DOCK5", "deliver-to", "Dry Dock 5, Kestrelmouth", "GB", ""),
+        ("Havnlys Laks", "MERD4", "deliver-to", "Merd 4, Havnlys", "NO", "Mon Tue Wed Thu"),
+        ("Havnlys Laks", "MERD9", "deliver-to", "Merd 9, Ytre Havnlys", "NO", "Wed"),
+    ];
+
     private static (BuyerRow, (string, string)[]) B(
         string name, string country, string currency, long manager, string contact, string mail, string address, int? days, string? incoterm, string? place, long? limitMinor,
         string? group = null, string? tax = null, bool po = false, bool prospect = false, bool exempt = false, int transit = 1, string? partner = null)

@@ -135,6 +135,8 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             db.Buyers.Add(row);
             db.BuyerSigns.AddRange(signs.Select(s => new BuyerSignRow { BuyerId = row.Id, Kind = s.Kind, Value = s.Value }));
         }
+        var ids = buyers.ToDictionary(b => b.Name, b => b.Id);
+        db.Addresses.AddRange(DemoBuyers.Addresses.Select(a => new AddressRow { BuyerId = ids[a.Buyer], Code = a.Code, Use = a.Use, Words = a.Words, Country = a.Country, ReceivingDays = a.Days }));
         return buyers;
     }
 

@@ -1899,6 +1899,9 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("BillTo")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Channel")
                         .HasColumnType("TEXT");
 
@@ -1954,6 +1957,9 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("ShipFrom")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ShippingRule")
                         .HasColumnType("TEXT");
 
                     b.Property<long>("TotalWithTaxMinor")

@@ -34,6 +34,12 @@ public sealed class SheetRow
     public string? IncotermPlace { get; set; }
     public int? PaymentDays { get; set; }
     public string? ShipFrom { get; set; }
+
+    /// <summary>Where the invoice goes; null: to the buyer's own address.</summary>
+    public string? BillTo { get; set; }
+
+    /// <summary>How its lines go out (Core's ShippingRules); null: whole lines.</summary>
+    public string? ShippingRule { get; set; }
     public DateOnly? Wanted { get; set; }
     public string? PoNumber { get; set; }
     public string Note { get; set; } = "";

@@ -72,7 +72,14 @@ public static class TableReader
 
     private static CsvReader Open(byte[] bytes, Encoding encoding, string separator) => new(
         new StreamReader(new MemoryStream(bytes), encoding),
-        new CsvConfiguration(CultureInfo.InvariantCulture) { Delimiter = separator, BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim, MaxFieldSize = 32_000 });
+        new CsvConfiguration(CultureInfo.InvariantCulture) { Delimiter = separator, BadDataFound = Damaged, MissingFieldFound = null, TrimOptions = TrimOptions.Trim, MaxFieldSize = 32_000 });
+
+    // A quote inside a plain cell is an inch; one that opened a cell and is not closed where the cell ends would swallow what follows.
+    private static void Damaged(BadDataFoundArgs bad)
+    {
+        if (bad.Field.TrimStart().StartsWith('"'))
+            throw new TableException($"Line {bad.Context.Parser!.RawRow}: a quote opens a cell and does not close it. Nothing of the file was taken.");
+    }
 
     // UTF-8 where the bytes are valid UTF-8, else Windows-1252's first half as ISO 8859-1, which loses nothing.
     private static Encoding EncodingOf(byte[] bytes)

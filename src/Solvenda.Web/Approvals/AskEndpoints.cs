@@ -61,7 +61,7 @@ public static class AskEndpoints
         var at = waiting.IndexOf(id);
         var year = new DateTime(clock.Today.Year, 1, 1, 0, 0, 0, DateTimeKind.Utc);
         var bought = await db.Orders.Where(o => o.Dossier.BuyerId == open.Buyer.Id && o.CreatedAt >= year && o.Terms == TermsTrack.Confirmed).SumAsync(o => o.Sheet.TotalWithoutTaxMinor, cancel);
-        var standing = await judge.StandingAsync(db, open.Buyer, open.Order?.Id ?? 0, cancel);
+        var standing = await judge.StandingAsync(db, open.Buyer, open.Order?.Id ?? 0, judged.Priced.Rates, cancel);
         return new AskView(
             ask.Id, ask.Subject, open.Order is not null, Sentence(open, causes), open.Seller.Name, open.Seller.Name.Split(' ')[0], approver.Name, ask.Outcome, ask.Why, ask.Note, ask.AskedAt,
             me is { } my && my != ask.SellerId && ask.Outcome == AskOutcome.Waiting && Core.Approvals.Route.MayDecide(open.People[new PersonId(my)], new PersonId(ask.SellerId), judged.Figures),

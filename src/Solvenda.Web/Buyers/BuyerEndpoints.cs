@@ -25,7 +25,10 @@ public sealed record BoughtMonth(DateOnly Month, decimal Net);
 /// <summary>An agreement that holds for the buyer, or for its group.</summary>
 public sealed record HeldAgreement(long Id, string Code, string Words, bool OfGroup, string Covers, string Breaks, DateOnly From, DateOnly? To, bool EndsSoon);
 
-public sealed record OwedView(decimal? Limit, decimal Owes, decimal Exposure, int OverdueDays, int OpenInvoices);
+/// <param name="Currency">That the limit is kept in: the parent's, where it is shared.</param>
+/// <param name="SharedWith">The parent whose limit all its children share.</param>
+/// <param name="MissingRate">A currency without a rate, so that not all could be added up.</param>
+public sealed record OwedView(decimal? Limit, decimal Owes, decimal Exposure, int OverdueDays, int OpenInvoices, string Currency, string? SharedWith, string? MissingRate);
 
 /// <summary>What was talked about.</summary>
 public sealed record TalkView(DateTime At, string Who, string Words);
@@ -49,7 +52,7 @@ public static class BuyerEndpoints
         buyers.MapPost("/orders", BeginOrder).RequireAuthorization(May.Write);
     }
 
-    private static async Task<BuyerAnswersView> Answers(long id, SolvendaDb db, Judge judge, HouseClock clock, CancellationToken cancel)
+    private static async Task<BuyerAnswersView> Answers(long id, SolvendaDb db, Judge judge, PriceBooks books, HouseClock clock, CancellationToken cancel)
     {
         var buyer = await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel) ?? throw RefusalException.NotFound("such buyer");
         var today = clock.Today;
@@ -57,21 +60,22 @@ public static class BuyerEndpoints
         var since = start.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
         var orders = await db.Orders.Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed).Select(o => new { o.CreatedAt, o.Sheet.TotalWithoutTaxMinor }).ToListAsync(cancel);
         var currency = Currency.Of(buyer.Currency);
+        var book = await books.BookAsync(db, cancel);
         decimal Major(long minor) => Amount.FromMinor(minor, currency).Value;
         decimal InYear(int year) => Major(orders.Where(o => o.CreatedAt.Year == year).Sum(o => o.TotalWithoutTaxMinor));
         var byMonth = orders.ToLookup(o => new DateOnly(o.CreatedAt.Year, o.CreatedAt.Month, 1), o => o.TotalWithoutTaxMinor);
         return new BuyerAnswersView(
-            buyer.Currency, await OwedAsync(db, judge, buyer, cancel), InYear(today.Year), InYear(today.Year - 1), await OpenAsync(db, id, cancel),
+            buyer.Currency, await OwedAsync(db, judge, Rates.On(today, book.Home, book.DatedRates), buyer, cancel), InYear(today.Year), InYear(today.Year - 1), await OpenAsync(db, id, cancel),
             [.. Enumerable.Range(0, 24).Select(m => start.AddMonths(m)).Select(m => new BoughtMonth(m, Major(byMonth[m].Sum())))],
             await ItemsAsync(db, id, since, currency, cancel), await AgreementsAsync(db, buyer, today, cancel),
             await db.Talks.Where(t => t.BuyerId == id).OrderByDescending(t => t.At).Take(50).Select(t => new TalkView(t.At, t.Who, t.Words)).ToListAsync(cancel));
     }
 
-    private static async Task<OwedView> OwedAsync(SolvendaDb db, Judge judge, BuyerRow buyer, CancellationToken cancel)
+    private static async Task<OwedView> OwedAsync(SolvendaDb db, Judge judge, Rates rates, BuyerRow buyer, CancellationToken cancel)
     {
-        var standing = await judge.StandingAsync(db, buyer, 0, cancel);
+        var standing = await judge.StandingAsync(db, buyer, 0, rates, cancel);
         var open = await db.OpenItems.Where(o => o.BuyerId == buyer.Id).Select(o => o.OpenMinor).ToListAsync(cancel);
-        return new OwedView(standing?.Limit.Value, Amount.FromMinor(open.Sum(), Currency.Of(buyer.Currency)).Value, standing?.Exposure.Value ?? 0m, standing?.OldestOverdueDays ?? 0, open.Count);
+        return new OwedView(standing?.Limit.Value, Amount.FromMinor(open.Sum(), Currency.Of(buyer.Currency)).Value, standing?.Exposure.Value ?? 0m, standing?.OldestOverdueDays ?? 0, open.Count, standing?.Limit.Currency.Code ?? buyer.Currency, standing?.SharedWith, standing?.MissingRate);
     }
 
     private static async Task<List<OpenDocument>> OpenAsync(SolvendaDb db, long id, CancellationToken cancel)

@@ -5,6 +5,7 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data;

@@ -137,17 +137,13 @@ public static class OrderEndpoints
     {
         if (!judged.Facts.Stock.TryGetValue(line.Line.Key, out var stock))
             return;
-        var day = stock.Promise?.Taken ?? work.Today;
         open.Sheet.Lines.First(l => l.Key == line.Line.Key).Promised = stock.Promise?.Arrives;
-        work.Db.Commitments.Add(new CommitmentRow
+        foreach (var need in stock.Needs)
         {
-            OrderId = open.Order!.Id,
-            LineKey = line.Line.Key,
-            ItemId = line.Item!.Id.Value,
-            Warehouse = open.Sheet.ShipFrom!,
-            Day = day,
-            Quantity = line.Line.Quantity * line.Item.Factor(line.Line.Unit)!.Value,
-        });
+            var parts = stock.Parts.IsEmpty ? [(stock.Promise?.Taken ?? work.Today, need.Quantity)] : stock.Parts.Select(p => (p.Promise.Taken, p.Quantity)).ToList();
+            foreach (var (day, quantity) in parts)
+                work.Db.Commitments.Add(new CommitmentRow { OrderId = open.Order!.Id, LineKey = line.Line.Key, ItemId = need.Item.Value, Warehouse = open.Sheet.ShipFrom!, Day = day, Quantity = quantity });
+        }
     }
 
     private static async Task AcknowledgeAsync(Work work, OpenSheet open, Judged judged, Seller seller, CancellationToken cancel)

@@ -36,6 +36,10 @@ public static class QuotePrint
             facts.Add(("delivery", $"{term} {sheet.IncotermPlace} (Incoterms 2020)".Replace("  ", " ", StringComparison.Ordinal)));
         if (sheet.DeliverTo is { } to)
             facts.Add(("deliver to", to));
+        if (sheet.BillTo is { } payer)
+            facts.Add(("invoice to", payer));
+        if (sheet.ShippingRule is { } rule)
+            facts.Add(("shipped", rule));
         facts.Add(("your contact", open.Seller.Name));
 
         var totals = ImmutableArray.CreateBuilder<(string, string, bool)>();

@@ -150,7 +150,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                 foreach (var needed in kind.Fields.Where(f => f.Required && f.IsUnset(row, references) && read.Values.All(v => v.Column.Field != f)))
                     wrong |= Refuse(read.Line, needed.Label, "", $"{needed.Label} is needed");
             }
-            if (!wrong && kind.Check(row, references) is var (at, words))
+            foreach (var (at, words) in wrong ? [] : kind.Check(row, references))
                 wrong |= Refuse(read.Line, read.Values.FirstOrDefault(v => v.Column.Field.Name == at).Column?.Head ?? at, "", words);
             if (wrong)
                 History.RemoveRange(changes, History.Count - changes);

@@ -9,7 +9,7 @@ using Solvenda.Web.Security;
 namespace Solvenda.Web.Records;
 
 /// <summary>A field as the form and the list need it.</summary>
-public sealed record RecordField(string Name, string Label, FieldType Type, bool Required, string Hint, IReadOnlyList<string> Choices, string? Of, bool InList, bool CanSort, bool MayChange);
+public sealed record RecordField(string Name, string Label, FieldType Type, bool Required, string Hint, IReadOnlyList<string> Choices, string? Of, bool InList, bool CanSort, bool MayChange, bool Seldom);
 
 /// <summary>A kind of record, for this person.</summary>
 public sealed record KindView(string Name, string Title, string One, string Calls, bool MayChange, IReadOnlyList<RecordField> Fields);
@@ -20,10 +20,16 @@ public sealed record RecordMade(long Id);
 public sealed record RecordValues(IReadOnlyDictionary<string, string> Values);
 
 /// <param name="Why">Kept in the history.</param>
-public sealed record RecordSwitch(bool On, string? Why = null);
+/// <param name="Values">Fields that change in the same step: the successor of an item that goes.</param>
+public sealed record RecordSwitch(bool On, string? Why = null, IReadOnlyDictionary<string, string>? Values = null);
 
 /// <param name="Ids">Which records.</param>
-public sealed record RecordBulk(IReadOnlyList<long> Ids, IReadOnlyDictionary<string, string> Values);
+/// <param name="Filter">In place of ids: everything that fits this filter.</param>
+/// <param name="Count">How many the person saw to fit it; where it is no longer so many, nothing is changed.</param>
+public sealed record RecordBulk(IReadOnlyDictionary<string, string> Values, IReadOnlyList<long>? Ids = null, string? Filter = null, int Count = 0);
+
+/// <summary>What stands at the foot of each column asked for.</summary>
+public sealed record RecordFootView(IReadOnlyList<string> Cells);
 
 /// <summary>How many were changed.</summary>
 public sealed record RecordBulkDone(int Changed);
@@ -37,6 +43,7 @@ public static class RecordEndpoints
         var records = app.MapGroup("/api/records").WithTags("Records").RequireAuthorization(May.Look);
         records.MapGet("", Kinds);
         records.MapGet("/{kind}", List);
+        records.MapGet("/{kind}/foot", Foot);
         records.MapGet("/{kind}/{id:long}", Get);
         // Who may change is told by the kind; it is looked at in the command.
         records.MapPost("/{kind}", Create);
@@ -49,13 +56,16 @@ public static class RecordEndpoints
     {
         var roles = user.ActorOf().Roles;
         return [.. RecordKinds.All.Select(k => new KindView(k.Name, k.Title, k.One, k.Calls, (roles & k.ChangedBy) != Roles.None,
-            [.. k.AllFields.Select(f => new RecordField(f.Name, f.Label, f.Type, f.Required, f.Hint, f.Choices, f.Of, f.InList, f.Property is not null, (roles & k.ChangedBy) != Roles.None && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None)))]))];
+            [.. k.AllFields.Select(f => new RecordField(f.Name, f.Label, f.Type, f.Required, f.Hint, f.Choices, f.Of, f.InList, f.Property is not null, (roles & k.ChangedBy) != Roles.None && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None), f.Seldom))]))];
     }
 
     /// <param name="filter">Words and conditions: rope family:hardware price&gt;5 active:no.</param>
     /// <param name="columns">Names of fields, apart by commas; without it those that the list shows by itself.</param>
     private static Task<RecordPage> List(string kind, SolvendaDb db, CancellationToken cancel, string filter = "", string? sort = null, bool down = false, int skip = 0, int take = 100, string columns = "") =>
         RecordKinds.Find(kind).Store.ListAsync(db, new RecordQuestion(filter, sort, down, skip, take, columns.Split(',', StringSplitOptions.RemoveEmptyEntries)), cancel);
+
+    private static async Task<RecordFootView> Foot(string kind, SolvendaDb db, CancellationToken cancel, string filter = "", string columns = "") =>
+        new(await RecordKinds.Find(kind).Store.FootAsync(db, filter, columns.Split(',', StringSplitOptions.RemoveEmptyEntries), cancel));
 
     private static Task<RecordView> Get(string kind, long id, SolvendaDb db, CancellationToken cancel) => RecordKinds.Find(kind).Store.GetAsync(db, id, cancel);
 
@@ -81,7 +91,10 @@ public static class RecordEndpoints
         var of = Changeable(kind, user);
         return await commands.RunAsync(user.ActorOf(), async work =>
         {
-            await of.Store.SwitchAsync(work, id, Version(ifMatch), body.On, body.Why, cancel);
+            var version = Version(ifMatch);
+            if (body.Values is { Count: > 0 } values)
+                await of.Store.ChangeAsync(work, id, version++, values, cancel);
+            await of.Store.SwitchAsync(work, id, version, body.On, body.Why, cancel);
             await work.Db.SaveChangesAsync(cancel);
             return await of.Store.GetAsync(work.Db, id, cancel);
         }, cancel);
@@ -91,16 +104,15 @@ public static class RecordEndpoints
     private static async Task<RecordBulkDone> Bulk(string kind, RecordBulk body, ClaimsPrincipal user, CommandHandler commands, CancellationToken cancel)
     {
         var of = Changeable(kind, user);
-        if (body.Ids.Count > MostBulk)
-            throw RefusalException.Bad("too_many_lines", $"At most {MostBulk} records are changed at once; nothing was changed.", "ids");
         return await commands.RunAsync(user.ActorOf(), async work =>
         {
-            foreach (var id in body.Ids.Distinct())
-            {
-                var view = await of.Store.GetAsync(work.Db, id, cancel);
-                await of.Store.ChangeAsync(work, id, view.Version, body.Values, cancel);
-            }
-            return new RecordBulkDone(body.Ids.Count);
+            var ids = body.Filter is { } filter ? await of.Store.FittingAsync(work.Db, filter, MostBulk, cancel) : [.. (body.Ids ?? []).Distinct()];
+            if (ids.Count > MostBulk)
+                throw RefusalException.Bad("too_many_lines", $"At most {MostBulk:#,0} records are changed at once; nothing was changed. Narrow the filter, or import a file.", "ids");
+            if (body.Filter is not null && ids.Count != body.Count)
+                throw RefusalException.Clash("stale", $"{ids.Count:#,0} fit the filter now, not {body.Count:#,0}; nothing was changed. Look again.");
+            await of.Store.ChangeAllAsync(work, ids, body.Values, cancel);
+            return new RecordBulkDone(ids.Count);
         }, cancel);
     }
 

@@ -48,8 +48,8 @@ public sealed class RecordKind<TRow> : RecordKind
     /// <summary>The rows with the children that fields are made of.</summary>
     public Func<SolvendaDb, IQueryable<TRow>> Rows { get; init; } = db => db.Set<TRow>();
 
-    /// <summary>What is wrong with a row as a whole, and at which field; null for nothing.</summary>
-    public Func<TRow, References, (string Field, string Words)?> Check { get; init; } = (_, _) => null;
+    /// <summary>Everything that is wrong with a row as a whole, and at which field.</summary>
+    public Func<TRow, References, IEnumerable<(string Field, string Words)>> Check { get; init; } = (_, _) => [];
 
     public override IReadOnlyList<Field> AllFields => _fields;
 

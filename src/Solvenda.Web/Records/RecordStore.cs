@@ -16,6 +16,9 @@ public sealed record RecordPage(int Total, IReadOnlyList<RecordListRow> Rows);
 /// <summary>A record: every field by its name.</summary>
 public sealed record RecordView(long Id, long Version, bool Active, string Calls, IReadOnlyDictionary<string, string> Values, IReadOnlyList<RecordChange> History);
 
+/// <summary>One of the things that are wrong with a record, at its field.</summary>
+public sealed record RecordFault(string Field, string Words);
+
 /// <summary>One change of a record.</summary>
 public sealed record RecordChange(DateTime At, string Who, string Words, string? Before, string? After, string? Why);
 
@@ -34,7 +37,16 @@ public interface IRecordStore
 
     Task ChangeAsync(Work work, long id, long version, IReadOnlyDictionary<string, string> values, CancellationToken cancel);
 
+    /// <summary>The same change to many, whatever their versions.</summary>
+    Task ChangeAllAsync(Work work, IReadOnlyList<long> ids, IReadOnlyDictionary<string, string> values, CancellationToken cancel);
+
     Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel);
+
+    /// <summary>What stands at the foot of each column, over all that fits the filter: a sum where one means something, else the range of numbers and dates, or how many different ones there are.</summary>
+    Task<IReadOnlyList<string>> FootAsync(SolvendaDb db, string filter, IReadOnlyList<string> columns, CancellationToken cancel);
+
+    /// <summary>The ids of all that fits the filter; at most one more than asked for.</summary>
+    Task<List<long>> FittingAsync(SolvendaDb db, string filter, int most, CancellationToken cancel);
 
     /// <summary>Every record, line by line, in the order of the fields.</summary>
     IAsyncEnumerable<IReadOnlyList<string>> ExportAsync(SolvendaDb db, string filter, CancellationToken cancel);
@@ -95,6 +107,26 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
     {
         var row = await FindAsync(work, id, version, cancel);
         var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        Change(work, row, references, values);
+        await SaveAsync(work, row, references, cancel);
+    }
+
+    public async Task ChangeAllAsync(Work work, IReadOnlyList<long> ids, IReadOnlyDictionary<string, string> values, CancellationToken cancel)
+    {
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        foreach (var some in ids.Chunk(500))
+        {
+            var rows = await kind.Rows(work.Db).Where(r => EF.Parameter(some).Contains(r.Id)).ToListAsync(cancel);
+            if (rows.Count < some.Length)
+                throw RefusalException.NotFound($"such {kind.One} any more; nothing was changed");
+            foreach (var row in rows)
+                Change(work, row, references, values);
+            await SaveAsync(work, rows[0], references, cancel);
+        }
+    }
+
+    private void Change(Work work, TRow row, References references, IReadOnlyDictionary<string, string> values)
+    {
         foreach (var field in kind.Fields)
         {
             if (!values.TryGetValue(field.Name, out var text))
@@ -107,11 +139,10 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
                 throw RefusalException.Bad("record_field", $"{Capital(wrong)}; the old value was kept.", field.Name);
             var after = field.Get(row, references);
             if (after != before)
-                work.History(Subject(id), null, "record.changed", field.Label, before, after);
+                work.History(Subject(row.Id), null, "record.changed", field.Label, before, after);
         }
         Whole(row, references);
         row.Version++;
-        await SaveAsync(work, row, references, cancel);
     }
 
     public async Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel)
@@ -122,6 +153,18 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
         row.Active = on;
         row.Version++;
         work.History(Subject(id), null, on ? "record.on" : "record.off", on ? "switched on again" : "switched off", null, null, why);
+    }
+
+    public Task<List<long>> FittingAsync(SolvendaDb db, string filter, int most, CancellationToken cancel) =>
+        RecordFilter.Apply(kind, db, kind.Rows(db).AsNoTracking(), filter).OrderBy(r => r.Id).Select(r => r.Id).Take(most + 1).ToListAsync(cancel);
+
+    public async Task<IReadOnlyList<string>> FootAsync(SolvendaDb db, string filter, IReadOnlyList<string> columns, CancellationToken cancel)
+    {
+        var rows = RecordFilter.Apply(kind, db, db.Set<TRow>().AsNoTracking(), filter);
+        var foot = new List<string>();
+        foreach (var name in columns)
+            foot.Add(kind.Find(name) is { Property: not null } field ? await RecordFoot.OfAsync(rows, field, cancel) : "");
+        return foot;
     }
 
     public async IAsyncEnumerable<IReadOnlyList<string>> ExportAsync(SolvendaDb db, string filter, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
@@ -158,8 +201,9 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
 
     private void Whole(TRow row, References references)
     {
-        if (kind.Check(row, references) is var (field, words))
-            throw RefusalException.Bad("record_field", $"{Capital(words)}; nothing was changed.", field);
+        var faults = kind.Check(row, references).ToList();
+        if (faults.Count > 0)
+            throw new RefusalException(422, "record_field", $"{Capital(string.Join("; ", faults.Select(f => f.Words)))}; nothing was changed.", faults[0].Field, faults.Select(f => new RecordFault(f.Field, Capital(f.Words))));
     }
 
     private async Task<TRow> FindAsync(Work work, long id, long version, CancellationToken cancel)

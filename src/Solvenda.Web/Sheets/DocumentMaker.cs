@@ -25,6 +25,9 @@ public static class DocumentMaker
             IncotermPlace = buyer.IncotermPlace,
             PaymentDays = buyer.PaymentDays,
             ShipFrom = buyer.ShipFrom,
+            BillTo = buyer.BillTo,
+            Note = buyer.PrintedNote,
+            ShippingRule = buyer.ShippingRule,
         };
     }
 
@@ -79,6 +82,8 @@ public static class DocumentMaker
             IncotermPlace = from.IncotermPlace,
             PaymentDays = from.PaymentDays,
             ShipFrom = from.ShipFrom,
+            BillTo = from.BillTo,
+            ShippingRule = from.ShippingRule,
             Wanted = from.Wanted,
             PoNumber = from.PoNumber,
             Note = from.Note,

@@ -1,7 +1,9 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Calendars;
+using Solvenda.Core.Catalogue;
 using Solvenda.Core.Credit;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
@@ -69,34 +71,32 @@ public sealed class Judge(HouseClock clock)
 
     private async Task<Dictionary<long, LineStock>> StockAsync(SolvendaDb db, OpenSheet open, PricedSheet priced, CancellationToken cancel)
     {
-        var lines = priced.Sold.Where(l => l.Item is { Stocked: true }).ToList();
-        var warehouse = open.Sheet.ShipFrom ?? "";
-        var ids = lines.Select(l => l.Item!.Id.Value).Distinct().ToList();
-        var orderId = open.Order?.Id ?? 0;
         var today = clock.Today;
+        int? Lead(Item item) => item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
+        var lines = new List<LineNeeds>();
+        foreach (var line in priced.Sold)
+        {
+            var quantity = line.Line.Quantity * (line.Item?.Factor(line.Line.Unit) ?? 1m);
+            ImmutableArray<StockNeed> needs = line switch
+            {
+                { Parts.IsEmpty: false } => [.. line.Parts.Where(p => p.Item.Stocked).GroupBy(p => p.Item.Id).Select(g => new StockNeed(g.Key, g.Sum(p => p.Quantity), Lead(g.First().Item)))],
+                { Item: { Stocked: true } item } => [new StockNeed(item.Id, quantity, Lead(item))],
+                _ => [],
+            };
+            if (!needs.IsEmpty)
+                lines.Add(new LineNeeds(line.Line.Key, quantity, !line.Line.Optional, needs));
+        }
+        var warehouse = open.Sheet.ShipFrom ?? "";
+        var ids = lines.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
+        var orderId = open.Order?.Id ?? 0;
         var onHand = await db.Stock.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse).ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
         var incoming = (await db.Incoming.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse).Select(s => new { s.ItemId, s.Due, s.Quantity }).ToListAsync(cancel))
             .ToLookup(i => i.ItemId, i => new StockMove(Math.Max(i.Due.DayNumber - today.DayNumber, 1), i.Quantity));
         var committed = (await db.Commitments.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != orderId).Select(s => new { s.ItemId, s.Day, s.Quantity }).ToListAsync(cancel))
             .ToLookup(c => c.ItemId, c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity));
-        var outlooks = ids.ToDictionary(id => id, id => Outlook.Over(Horizon, onHand.GetValueOrDefault(id), incoming[id], committed[id]));
-        var terms = new PromiseTerms(CutOff, 1, open.Buyer.TransitDays, WorkCalendar.MondayToFriday, WorkCalendar.MondayToFriday);
-        var now = clock.LocalNow;
-
-        var stock = new Dictionary<long, LineStock>();
-        // Lines of one item draw on the same stock: the earlier line first.
-        var taken = new Dictionary<long, decimal>();
-        foreach (var line in lines)
-        {
-            var item = line.Item!;
-            var outlook = outlooks[item.Id.Value];
-            var wanted = line.Line.Quantity * (item.Factor(line.Line.Unit) ?? 1m) + taken.GetValueOrDefault(item.Id.Value);
-            if (!line.Line.Optional)
-                taken[item.Id.Value] = wanted;
-            int? lead = item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
-            stock[line.Line.Key] = new LineStock(outlook.FreeNow, PromiseFinder.Find(outlook, wanted, lead, now, terms));
-        }
-        return stock;
+        var outlooks = ids.ToDictionary(id => new ItemId(id), id => Outlook.Over(Horizon, onHand.GetValueOrDefault(id), incoming[id], committed[id]));
+        var terms = new PromiseTerms(CutOff, 1, open.Buyer.TransitDays, WorkCalendar.MondayToFriday, WorkCalendar.On(open.DeliverTo?.ReceivingDays ?? ""));
+        return LinePromises.Find(lines, outlooks, ShippingRules.Of(open.Sheet.ShippingRule), clock.LocalNow, terms);
     }
 
     private static async Task<List<Earlier>> EarlierAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel)
@@ -128,30 +128,50 @@ public sealed class Judge(HouseClock clock)
 
     private async Task<(CreditStanding? Standing, Amount InCredit, decimal RateHome)> CreditAsync(SolvendaDb db, OpenSheet open, PricedSheet priced, CancellationToken cancel)
     {
-        var currency = Currency.Of(open.Buyer.Currency);
-        var inCredit = priced.Rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency) is { } total ? Amount.Round(total, currency) : priced.Tally.TotalWithTax;
-        var rateHome = priced.Rates.Of(currency) ?? 1m;
-        if (open.Order is null)
-            return (null, inCredit, rateHome);
-        return (await StandingAsync(db, open.Buyer, open.Order.Id, cancel), inCredit, rateHome);
+        var standing = open.Order is null ? null : await StandingAsync(db, open.Buyer, open.Order.Id, priced.Rates, cancel);
+        var currency = standing?.Limit.Currency ?? Currency.Of(open.Buyer.Currency);
+        var total = priced.Rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
+        if (total is null && standing is not null)
+            standing = standing with { MissingRate = priced.Rates.Of(currency) is null ? currency.Code : priced.Sheet.Currency.Code };
+        return (standing, Amount.Round(total ?? 0m, currency), priced.Rates.Of(currency) ?? 1m);
     }
 
-    /// <summary>What the buyer owes and will owe, without one order; null where no limit is kept.</summary>
-    public async Task<CreditStanding?> StandingAsync(SolvendaDb db, BuyerRow buyer, long withoutOrder, CancellationToken cancel)
+    /// <summary>What the buyer owes and will owe, without one order; null where no limit is kept. A parent's limit is shared by its children, and counts what all of them owe.</summary>
+    public async Task<CreditStanding?> StandingAsync(SolvendaDb db, BuyerRow buyer, long withoutOrder, Rates rates, CancellationToken cancel)
     {
-        if (buyer.CreditLimitMinor is not { } limit)
+        ArgumentNullException.ThrowIfNull(rates);
+        var parent = buyer.ParentId is { } parentId ? await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == parentId && b.CreditLimitMinor != null, cancel) : null;
+        var holder = parent ?? buyer;
+        if (holder.CreditLimitMinor is not { } limit)
             return null;
-        var currency = Currency.Of(buyer.Currency);
+        var family = await db.Buyers.Where(b => b.Id == holder.Id || b.ParentId == holder.Id).Select(b => new { b.Id, b.Currency }).ToDictionaryAsync(b => b.Id, b => b.Currency, cancel);
+        var ids = family.Keys.ToList();
+        var currency = Currency.Of(holder.Currency);
+        string? missing = null;
+        Amount Add(IEnumerable<(string Code, long Minor)> sums)
+        {
+            var total = Amount.Zero(currency);
+            foreach (var (code, minor) in sums)
+            {
+                var from = Currency.Of(code);
+                if (rates.Convert(Amount.FromMinor(minor, from).Value, from, currency) is { } value)
+                    total += Amount.Round(value, currency);
+                else
+                    missing = rates.Of(from) is null ? code : currency.Code;
+            }
+            return total;
+        }
         var today = clock.Today;
-        var open = await db.OpenItems.Where(o => o.BuyerId == buyer.Id).Select(o => new { o.Due, o.OpenMinor }).ToListAsync(cancel);
-        var orders = await db.Orders.Where(o => o.Dossier.BuyerId == buyer.Id && o.Id != withoutOrder && o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
-            .SumAsync(o => o.Sheet.TotalWithTaxMinor, cancel);
-        var shipped = await db.Orders.Where(o => o.Dossier.BuyerId == buyer.Id && o.Id != withoutOrder && o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)
-            .SumAsync(o => o.Sheet.TotalWithTaxMinor, cancel);
+        var open = await db.OpenItems.Where(o => EF.Parameter(ids).Contains(o.BuyerId)).Select(o => new { o.BuyerId, o.Due, o.OpenMinor }).ToListAsync(cancel);
+        var sums = await db.Orders.Where(o => EF.Parameter(ids).Contains(o.Dossier.BuyerId) && o.Id != withoutOrder
+                && ((o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped) || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)))
+            .GroupBy(o => new { o.Sheet.Currency, Shipped = o.Goods == GoodsTrack.Shipped }).Select(g => new { g.Key.Currency, g.Key.Shipped, Minor = g.Sum(o => o.Sheet.TotalWithTaxMinor) }).ToListAsync(cancel);
         var zero = Amount.Zero(currency);
         var overdue = open.Select(o => today.DayNumber - o.Due.DayNumber).DefaultIfEmpty(0).Max();
         return new CreditStanding(
-            Amount.FromMinor(limit, currency), Amount.FromMinor(open.Sum(o => o.OpenMinor), currency), Amount.FromMinor(shipped, currency), Amount.FromMinor(orders, currency),
-            zero, zero, Math.Max(0, overdue), buyer.GraceDays);
+            Amount.FromMinor(limit, currency), Add(open.GroupBy(o => family[o.BuyerId]).Select(g => (g.Key, g.Sum(o => o.OpenMinor)))),
+            Add(sums.Where(s => s.Shipped).Select(s => (s.Currency, s.Minor))), Add(sums.Where(s => !s.Shipped).Select(s => (s.Currency, s.Minor))),
+            zero, zero, Math.Max(0, overdue), holder.GraceDays)
+        { MissingRate = missing, SharedWith = parent?.Name ?? (family.Count > 1 ? buyer.Name : null) };
     }
 }

@@ -20,6 +20,12 @@ public sealed class OpenSheet
     public required List<AskRow> Asks { get; init; }
     public required List<WaiverRow> Waivers { get; init; }
 
+    /// <summary>The buyer's other addresses that are in use.</summary>
+    public required List<AddressRow> Addresses { get; init; }
+
+    /// <summary>The one of them that the goods go to, if it is one of them.</summary>
+    public AddressRow? DeliverTo => Addresses.FirstOrDefault(a => a.Use == "deliver-to" && a.Words == Sheet.DeliverTo);
+
     public BuyerRow Buyer => Dossier.Buyer;
 
     public Decider Seller => People[new PersonId(Quote?.SellerId ?? Order!.SellerId)];
@@ -66,12 +72,14 @@ public sealed class SheetLoader(PriceBooks books)
         var sheet = quote?.Sheet ?? order!.Sheet;
         // The grants of the quote hold for its order, as long as nothing got worse.
         var fromQuote = order?.QuoteId is { } quoteId ? await db.Quotes.Where(q => q.Id == quoteId).Select(q => (long?)q.SheetId).FirstOrDefaultAsync(cancel) : null;
+        var buyerId = quote?.Dossier.BuyerId ?? order!.Dossier.BuyerId;
         return new OpenSheet
         {
             Sheet = sheet,
             Quote = quote,
             Order = order,
             Dossier = quote?.Dossier ?? order!.Dossier,
+            Addresses = await db.Addresses.AsNoTracking().Where(a => a.BuyerId == buyerId && a.Active).OrderBy(a => a.Code).ToListAsync(cancel),
             Book = await books.BookAsync(db, cancel),
             People = (await db.People.AsNoTracking().ToListAsync(cancel)).Select(p => p.ToDecider()).ToDictionary(d => d.Id),
             Asks = await db.Asks.Where(a => a.SheetId == sheet.Id || a.SheetId == fromQuote).OrderBy(a => a.Id).ToListAsync(cancel),

@@ -2,6 +2,7 @@ using System.Globalization;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data.Rows;
@@ -36,7 +37,7 @@ public sealed record LineState(
 
 /// <summary>One edit of a sheet.</summary>
 /// <param name="Line">Key of the line.</param>
-/// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo, deliverToCountry, shipFrom, freightService, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
+/// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo (words, or the code of one of the buyer's addresses), deliverToCountry, billTo, shipFrom, shippingRule, freightService, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
 /// <param name="Value">As typed; empty clears.</param>
 public sealed record SheetEdit(EditKind Kind, long? Line = null, string? Field = null, string? Value = null, long? After = null, IReadOnlyList<LineState>? Lines = null);
 
@@ -291,7 +292,18 @@ internal static class HeadEditor
             case "incotermPlace":
                 return ("named place", sheet.IncotermPlace ?? "", (sheet.IncotermPlace = empty ? null : SheetEditor.Short(value)) ?? "");
             case "deliverTo":
-                return ("deliver to", sheet.DeliverTo ?? "", (sheet.DeliverTo = empty ? null : SheetEditor.Short(value)) ?? "");
+                var deliverTo = sheet.DeliverTo ?? "";
+                var address = Address(open, "deliver-to", value);
+                sheet.DeliverTo = empty ? null : address?.Words ?? SheetEditor.Short(value);
+                if (address is not null)
+                    sheet.DeliverToCountry = address.Country;
+                return ("deliver to", deliverTo, sheet.DeliverTo ?? "");
+            case "billTo":
+                return ("bill to", sheet.BillTo ?? "", (sheet.BillTo = empty ? null : Address(open, "bill-to", value)?.Words ?? SheetEditor.Short(value)) ?? "");
+            case "shippingRule":
+                if (!empty && !ShippingRules.Words.Contains(value))
+                    throw RefusalException.Bad("shipping_rule", $"“{value}” is none of {string.Join(", ", ShippingRules.Words)}; the old rule was kept.", field);
+                return ("shipping rule", sheet.ShippingRule ?? "", (sheet.ShippingRule = empty ? null : value) ?? "");
             case "deliverToCountry":
                 if (!empty && (value.Length != 2 || !value.All(char.IsAsciiLetter)))
                     throw RefusalException.Bad("country", "A country is two letters (ISO 3166-1); the old one was kept.", field);
@@ -337,6 +349,10 @@ internal static class HeadEditor
                 throw RefusalException.Bad("field_unknown", $"There is no field “{field}”.", field);
         }
     }
+
+    // An address of the buyer's is named by its code.
+    private static AddressRow? Address(OpenSheet open, string use, string value) =>
+        open.Addresses.FirstOrDefault(a => a.Use == use && (string.Equals(a.Code, value, StringComparison.OrdinalIgnoreCase) || a.Words == value));
 
     private static decimal Number(string value, string field) =>
         QuickLine.Number(value) ?? throw RefusalException.Bad("number", $"“{value}” is not a number; the old one was kept.", field);

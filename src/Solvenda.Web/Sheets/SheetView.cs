@@ -2,6 +2,7 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Ordering.Checks;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data.Rows;
@@ -31,7 +32,13 @@ public sealed record SheetView(
         return Of(judged.Priced, judged.Findings, row.Id, row.Version, judged.Open.IsEditable,
             new HeadView(row.PoNumber, row.PaymentDays, row.Incoterm, row.IncotermPlace, row.DeliverTo, row.DeliverToCountry, row.ShipFrom, row.Wanted, row.Note, judged.Open.Dossier.Matter,
                 judged.Open.Quote?.ValidUntil)
-            { FromBuyer = AsByDefault(row, judged.Open.Buyer), FreightService = row.FreightService },
+            {
+                FromBuyer = AsByDefault(row, judged.Open.Buyer),
+                FreightService = row.FreightService,
+                BillTo = row.BillTo,
+                ShippingRule = row.ShippingRule,
+                Addresses = [.. judged.Open.Addresses.Select(a => new AddressView(a.Code, a.Use, a.Words, a.Country, a.ReceivingDays))],
+            },
             judged.Facts.Stock, judged.Facts.LineHeadroom, judged.Headroom,
             new ApprovalView(judged.Approval, judged.Need.Approver?.Name, [.. judged.Need.Fired.Select(f => f.Words)]));
     }
@@ -42,6 +49,7 @@ public sealed record SheetView(
         {
             ("paymentDays", row.PaymentDays, buyer.PaymentDays), ("incoterm", row.Incoterm, buyer.Incoterm), ("incotermPlace", row.IncotermPlace, buyer.IncotermPlace), ("deliverTo", row.DeliverTo, buyer.DeliverTo),
             ("deliverToCountry", row.DeliverToCountry, buyer.DeliverToCountry), ("shipFrom", row.ShipFrom, buyer.ShipFrom),
+            ("billTo", row.BillTo, buyer.BillTo), ("shippingRule", row.ShippingRule, buyer.ShippingRule),
         };
         return [.. fields.Where(f => f.Here is not null && Equals(f.Here, f.Theirs)).Select(f => f.Name)];
     }
@@ -70,9 +78,22 @@ public sealed record HeadView(
     /// <summary>The freight service asked for; null: the cheapest.</summary>
     public string? FreightService { get; init; }
 
+    public string? BillTo { get; init; }
+
+    public string? ShippingRule { get; init; }
+
+    /// <summary>The buyer's other addresses, to choose from.</summary>
+    public IReadOnlyList<AddressView> Addresses { get; init; } = [];
+
     /// <summary>Names of the fields that stand as the buyer has them by default.</summary>
     public IReadOnlyList<string> FromBuyer { get; init; } = [];
 }
+
+/// <summary>One of the buyer's addresses.</summary>
+public sealed record AddressView(string Code, string Use, string Words, string Country, string ReceivingDays);
+
+/// <summary>A part of a line's quantity, in its unit, and when it can be there.</summary>
+public sealed record ArrivalView(decimal Quantity, DateOnly Arrives);
 
 /// <summary>One step of a price build.</summary>
 public sealed record StepView(StepKind Kind, string Words, string? Rule, DateOnly? From, DateOnly? To, decimal Price);
@@ -118,7 +139,8 @@ public sealed record LineView(
     decimal? Headroom,
     string? Gtin,
     IReadOnlyList<LineChargeView> RuleCharges,
-    IReadOnlyList<PartView> Parts)
+    IReadOnlyList<PartView> Parts,
+    IReadOnlyList<ArrivalView> Arrivals)
 {
     public static LineView Of(PricedLine l, LineStock? stock, decimal? headroom)
     {
@@ -135,7 +157,8 @@ public sealed record LineView(
             asked == AskedFor.Nothing ? null : new AskedView(asked.Words, asked.Code, asked.Quantity, asked.Unit?.Code, asked.Price, asked.PriceBase, l.HasPrice ? PriceAsOnPo.Theirs(l) : null),
             stock?.Promise?.Arrives, stock?.FreeNow, headroom, l.Item?.Gtin,
             [.. l.RuleCharges.Select(c => new LineChargeView(c.Rule, c.Words, c.Amount))],
-            [.. l.Parts.Select(p => new PartView(p.Item.Code, p.Item.Words, p.Quantity, p.Item.StockUnit.Code, UnitTable.OnSheet(p.Item.StockUnit), p.Net.Value, p.Tax?.Category, p.Tax?.Percent))]);
+            [.. l.Parts.Select(p => new PartView(p.Item.Code, p.Item.Words, p.Quantity, p.Item.StockUnit.Code, UnitTable.OnSheet(p.Item.StockUnit), p.Net.Value, p.Tax?.Category, p.Tax?.Percent))],
+            [.. (stock?.Parts ?? []).Select(p => new ArrivalView(p.Quantity / (l.Item?.Factor(line.Unit) ?? 1m), p.Promise.Arrives))]);
     }
 }
 

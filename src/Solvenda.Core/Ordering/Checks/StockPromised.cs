@@ -10,7 +10,7 @@ public sealed class StockPromised : ICheck
 
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
-        foreach (var line in facts.Sheet.Sold.Where(l => l.Item is { Stocked: true } && l.Line.Quantity > 0))
+        foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && l.Line.Quantity > 0))
         {
             if (!facts.Stock.TryGetValue(line.Line.Key, out var stock))
                 continue;

@@ -20,10 +20,8 @@ internal static class Agreements
         Check = Whole,
         Fields =
         [
-            Fields.Text<AgreementRow>(a => a.Code, "code", required: true, inList: true, type: FieldType.Code, also: ["agreement"]),
-            Fields.Text<AgreementRow>(a => a.Words, "words", required: true, inList: true),
             Fields.Reference<AgreementRow>(a => a.BuyerId, "buyer", "buyers", inList: true),
-            Fields.CodeOf<AgreementRow>(a => a.Group, "group", "groups", inList: true),
+            Fields.CodeOf<AgreementRow>(a => a.Group, "group", "groups", inList: true).Rarely(),
             Fields.Choice<AgreementRow, RuleScope>(a => a.Scope, "covers"),
             Fields.Reference<AgreementRow>(a => a.ItemId, "item", "items", inList: true),
             Fields.CodeOf<AgreementRow>(a => a.Family, "family", "families", inList: true),
@@ -31,11 +29,13 @@ internal static class Agreements
             new Field<AgreementRow>("breaks", "breaks", FieldType.Text,
                 (a, _) => string.Join("; ", a.Breaks.OrderBy(b => b.From).Select(b => string.Create(CultureInfo.InvariantCulture, $"{b.From:0.######}: {b.Value:0.######}"))), SetBreaks)
             { Required = true, InList = true, Hint = "from which quantity which price, percentage or amount: 0: 8; 200: 10", AlsoCalled = ["value"] },
-            Fields.Text<AgreementRow>(a => a.Currency, "currency", hint: "of a price or an amount; empty: home", check: Checks.Currency),
             Fields.Date<AgreementRow>(a => a.From, "from", inList: true),
             Fields.Date<AgreementRow>(a => a.To, "to", inList: true, hint: "the last day"),
-            Fields.Flag<AgreementRow>(a => a.Combines, "combines with campaigns"),
-            Fields.Text<AgreementRow>(a => a.BreakGroup, "break group", hint: "agreements of one group reach their breaks together"),
+            Fields.Text<AgreementRow>(a => a.Code, "code", required: true, inList: true, type: FieldType.Code, also: ["agreement"]),
+            Fields.Text<AgreementRow>(a => a.Words, "words", required: true, inList: true),
+            Fields.Text<AgreementRow>(a => a.Currency, "currency", hint: "of a price or an amount; empty: home", check: Checks.Currency).Rarely(),
+            Fields.Flag<AgreementRow>(a => a.Combines, "combines with campaigns").Rarely(),
+            Fields.Text<AgreementRow>(a => a.BreakGroup, "break group", hint: "agreements of one group reach their breaks together").Rarely(),
         ],
     };
 
@@ -63,16 +63,13 @@ internal static class Agreements
         return null;
     }
 
-    private static (string Field, string Words)? Whole(AgreementRow a, References references)
-    {
-        if (a.BuyerId is null == a.Group is null)
-            return ("buyer", "an agreement is with a buyer or with a group, one of the two");
-        if (a.Scope == RuleScope.Item != a.ItemId is not null)
-            return ("item", a.ItemId is null ? "which item?" : "it covers no single item; empty the item, or cover an item");
-        if (a.Scope == RuleScope.Family != a.Family is not null)
-            return ("family", a.Family is null ? "which family?" : "it covers no single family; empty the family, or cover a family");
-        if (a.Kind == RuleKind.PercentOff && a.Breaks.Any(b => b.Value is > 100 or < -100))
-            return ("breaks", "a percentage off is at most 100");
-        return a.Kind == RuleKind.Fixed && a.Breaks.Any(b => b.Value < 0) ? ("breaks", "a price is not negative") : Checks.Order(a.From, a.To);
-    }
+    private static IEnumerable<(string Field, string Words)> Whole(AgreementRow a, References references) =>
+    [
+        .. Checks.When(a.BuyerId is null == a.Group is null, "buyerId", "an agreement is with a buyer or with a group, one of the two"),
+        .. Checks.When(a.Scope == RuleScope.Item != a.ItemId is not null, "itemId", a.ItemId is null ? "which item?" : "it covers no single item; empty the item, or cover an item"),
+        .. Checks.When(a.Scope == RuleScope.Family != a.Family is not null, "family", a.Family is null ? "which family?" : "it covers no single family; empty the family, or cover a family"),
+        .. Checks.When(a.Kind == RuleKind.PercentOff && a.Breaks.Any(b => b.Value is > 100 or < -100), "breaks", "a percentage off is at most 100"),
+        .. Checks.When(a.Kind == RuleKind.Fixed && a.Breaks.Any(b => b.Value < 0), "breaks", "a price is not negative"),
+        .. Checks.Order(a.From, a.To),
+    ];
 }

@@ -29,31 +29,31 @@ internal static class Buyers
             Fields.Flag<BuyerRow>(b => b.IsProspect, "prospect", inList: true, hint: "a customer has terms, a tax number where it needs one, and a credit limit"),
             Fields.Reference<BuyerRow>(b => b.AccountManagerId, "account manager", "people", inList: true),
             Fields.CodeOf<BuyerRow>(b => b.Group, "group", "groups", inList: true),
-            Fields.Reference<BuyerRow>(b => b.ParentId, "parent", "buyers"),
+            Fields.Reference<BuyerRow>(b => b.ParentId, "parent", "buyers").Rarely(),
             Fields.CodeOf<BuyerRow>(b => b.PriceList, "price list", "price-lists"),
             Fields.Text<BuyerRow>(b => b.ContactName, "contact", also: ["contact name"]),
             Fields.Text<BuyerRow>(b => b.ContactMail, "mail", also: ["e-mail", "email"], check: Checks.Mail),
-            Fields.Text<BuyerRow>(b => b.Phone, "phone"),
+            Fields.Text<BuyerRow>(b => b.Phone, "phone").Rarely(),
             Fields.Text<BuyerRow>(b => b.Address, "address"),
             Fields.Text<BuyerRow>(b => b.DeliverTo, "deliver to"),
             Fields.Text<BuyerRow>(b => b.DeliverToCountry, "deliver-to country", check: Checks.Country),
-            Fields.Text<BuyerRow>(b => b.BillTo, "bill to"),
+            Fields.Text<BuyerRow>(b => b.BillTo, "bill to").Rarely(),
             Fields.Whole<BuyerRow>(b => b.PaymentDays, "days to pay", most: 365, inList: true, also: ["payment days", "payment terms"]),
             Fields.Text<BuyerRow>(b => b.Incoterm, "Incoterm", check: Checks.Incoterm),
             Fields.Text<BuyerRow>(b => b.IncotermPlace, "named place", also: ["incoterm place"]),
             Fields.Text<BuyerRow>(b => b.ShipFrom, "ship from", hint: "warehouse"),
             Fields.Whole<BuyerRow>(b => b.TransitDays, "days on the road", most: 120, also: ["transit days"]),
-            Fields.Text<BuyerRow>(b => b.ShippingRule, "shipping rule", hint: "all together, whole lines, as it comes, on call", check: t => t is "all together" or "whole lines" or "as it comes" or "on call" ? null : $"“{t}” is not a shipping rule"),
+            Fields.Text<BuyerRow>(b => b.ShippingRule, "shipping rule", hint: "all together, whole lines, as it comes, on call", check: t => Core.Promising.ShippingRules.Words.Contains(t) ? null : $"“{t}” is not a shipping rule").Rarely(),
             Fields.Text<BuyerRow>(b => b.TaxNumber, "tax number"),
-            Fields.Flag<BuyerRow>(b => b.TaxExempt, "tax exempt"),
+            Fields.Flag<BuyerRow>(b => b.TaxExempt, "tax exempt").Rarely(),
             new Field<BuyerRow>("creditLimit", "credit limit", FieldType.Number, (b, _) => b.CreditLimitMinor is { } m && Currency.TryOf(b.Currency, out var c) ? Amount.FromMinor(m, c).Value.ToString(CultureInfo.InvariantCulture) : "", SetLimit)
-            { InList = true, OnlyBy = OfCredit, Hint = "in their currency; empty: none is kept", Property = nameof(BuyerRow.CreditLimitMinor) },
+            { InList = true, OnlyBy = OfCredit, Hint = "in their currency; empty: none is kept", Property = nameof(BuyerRow.CreditLimitMinor), AddedBy = nameof(BuyerRow.Currency) },
             new Field<BuyerRow>("graceDays", "days of grace", FieldType.Whole, (b, _) => b.GraceDays.ToString(CultureInfo.InvariantCulture), SetGrace) { OnlyBy = OfCredit, Hint = "overdue days before orders stop" },
             Fields.Flag<BuyerRow>(b => b.PoNumberRequired, "PO number required"),
-            Fields.Text<BuyerRow>(b => b.DocumentsBy, "documents go by", hint: "mail, edi, paper", check: t => t is "mail" or "edi" or "paper" ? null : $"“{t}” is none of mail, edi, paper"),
+            Fields.Text<BuyerRow>(b => b.DocumentsBy, "documents go by", hint: "mail, edi, paper", check: t => t is "mail" or "edi" or "paper" ? null : $"“{t}” is none of mail, edi, paper").Rarely(),
             Fields.Text<BuyerRow>(b => b.Language, "language", required: true, hint: "ISO 639-1: en", check: t => t.Length == 2 && t.All(char.IsAsciiLetterLower) ? null : $"“{t}” is not a language of ISO 639-1"),
             Fields.Text<BuyerRow>(b => b.Note, "note", hint: "for the house; never printed"),
-            Fields.Text<BuyerRow>(b => b.PrintedNote, "printed note"),
+            Fields.Text<BuyerRow>(b => b.PrintedNote, "printed note").Rarely(),
         ],
     };
 
@@ -80,17 +80,18 @@ internal static class Buyers
         return null;
     }
 
-    // What a customer needs and a prospect does not: turning one into the other asks for it.
-    private static (string Field, string Words)? Whole(BuyerRow b, References references)
-    {
-        if (b.ParentId == b.Id && b.Id != 0)
-            return ("parent", "a buyer is not its own parent");
-        if (b.IsProspect)
-            return null;
-        if (b.PaymentDays is null)
-            return ("paymentDays", "a customer has payment terms");
-        if (string.IsNullOrEmpty(b.Incoterm))
-            return ("incoterm", "a customer has an Incoterm");
-        return string.IsNullOrEmpty(b.ContactMail) ? ("contactMail", "a customer has a mail address for confirmations") : null;
-    }
+    // What a customer needs and a prospect does not: turning one into the other asks for all of it.
+    private static IEnumerable<(string Field, string Words)> Whole(BuyerRow b, References references) =>
+    [
+        .. Checks.When(b.ParentId == b.Id && b.Id != 0, "parentId", "a buyer is not its own parent"),
+        .. b.IsProspect ? [] : Customer(b),
+    ];
+
+    private static IEnumerable<(string Field, string Words)> Customer(BuyerRow b) =>
+    [
+        .. Checks.When(b.PaymentDays is null, "paymentDays", "a customer has payment terms"),
+        .. Checks.When(string.IsNullOrEmpty(b.Incoterm), "incoterm", "a customer has an Incoterm"),
+        .. Checks.When(string.IsNullOrEmpty(b.ContactMail), "contactMail", "a customer has a mail address for confirmations"),
+        .. Checks.When(string.IsNullOrEmpty(b.Address), "address", "a customer has an address for invoices"),
+    ];
 }

@@ -19,6 +19,21 @@ internal static class Checks
 
     public static string? Mail(string text) => Formats.Mail.MailWriter.IsAddress(text) ? null : $"“{text}” is not a mail address";
 
+    /// <summary>"sv: tamp; de: Tau": languages of ISO 639-1, each once.</summary>
+    public static string? ByLanguage(string text)
+    {
+        var seen = new HashSet<string>();
+        foreach (var part in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            var at = part.IndexOf(':', StringComparison.Ordinal);
+            if (at != 2 || !char.IsAsciiLetterLower(part[0]) || !char.IsAsciiLetterLower(part[1]))
+                return $"“{part}” does not begin with a language, as sv: …";
+            if (!seen.Add(part[..2]))
+                return $"{part[..2]} stands twice";
+        }
+        return null;
+    }
+
     /// <summary>GTIN-8, -12, -13 or -14 with its check digit (GS1 General Specifications, 7.9).</summary>
     public static string? Gtin(string text)
     {
@@ -29,5 +44,8 @@ internal static class Checks
         return text[^1] - '0' == digit ? null : string.Create(CultureInfo.InvariantCulture, $"the check digit of {text} should be {digit}");
     }
 
-    public static (string Field, string Words)? Order(DateOnly from, DateOnly? to) => to is { } end && end < from ? ("to", "it ends before it begins") : null;
+    public static IEnumerable<(string Field, string Words)> Order(DateOnly from, DateOnly? to) => When(to < from, "to", "it ends before it begins");
+
+    /// <summary>One fault, where it is one.</summary>
+    public static IEnumerable<(string Field, string Words)> When(bool wrong, string field, string words) => wrong ? [(field, words)] : [];
 }

@@ -32,18 +32,18 @@ internal static class Items
             Fields.Number<ItemRow>(i => i.FloorPrice, "floor price", hint: "home currency a stock unit"),
             Fields.Whole<ItemRow>(i => i.LeadDays, "lead time", most: 365, hint: "working days until it is bought or made; empty where it cannot be", also: ["lead days"]),
             Fields.Number<ItemRow>(i => i.WeightKg, "weight", hint: "kg a stock unit", also: ["weight kg", "kg"]),
-            Fields.Number<ItemRow>(i => i.VolumeDm3, "volume", hint: "dm³ a stock unit"),
-            Fields.Text<ItemRow>(i => i.Dimensions, "dimensions"),
-            Fields.Number<ItemRow>(i => i.PackMultiple, "packed by", hint: "stock units; only whole packs are sold"),
-            Fields.Number<ItemRow>(i => i.LeastQuantity, "least quantity", hint: "stock units"),
-            Fields.Text<ItemRow>(i => i.DangerousGoods, "dangerous goods", hint: "UN number and class: UN 1263, class 3"),
-            Fields.Text<ItemRow>(i => i.ForbiddenModes, "not by", hint: "ways of transport: post air"),
-            Fields.Text<ItemRow>(i => i.NotSoldIn, "not sold in", hint: "countries, apart by blanks"),
-            Fields.Text<ItemRow>(i => i.NotByChannel, "not sold by", hint: "channels, apart by blanks"),
+            Fields.Number<ItemRow>(i => i.VolumeDm3, "volume", hint: "dm³ a stock unit").Rarely(),
+            Fields.Text<ItemRow>(i => i.Dimensions, "dimensions").Rarely(),
+            Fields.Number<ItemRow>(i => i.PackMultiple, "packed by", hint: "stock units; only whole packs are sold").Rarely(),
+            Fields.Number<ItemRow>(i => i.LeastQuantity, "least quantity", hint: "stock units").Rarely(),
+            Fields.Text<ItemRow>(i => i.DangerousGoods, "dangerous goods", hint: "UN number and class: UN 1263, class 3").Rarely(),
+            Fields.Text<ItemRow>(i => i.ForbiddenModes, "not by", hint: "ways of transport: post air").Rarely(),
+            Fields.Text<ItemRow>(i => i.NotSoldIn, "not sold in", hint: "countries, apart by blanks").Rarely(),
+            Fields.Text<ItemRow>(i => i.NotByChannel, "not sold by", hint: "channels, apart by blanks").Rarely(),
             Fields.CodeOf<ItemRow>(i => i.Successor, "successor", "items", inList: true),
-            Fields.Text<ItemRow>(i => i.Alternatives, "alternatives", hint: "codes, apart by blanks"),
+            Fields.Text<ItemRow>(i => i.Alternatives, "alternatives", hint: "codes, apart by blanks").Rarely(),
             new Field<ItemRow>("parts", "parts", FieldType.Text, (i, _) => i.Parts, SetParts) { Hint = "of a bundle: CHN-SL-10 x 5; SWV-GV-10 x 1", Property = nameof(ItemRow.Parts) },
-            Fields.Text<ItemRow>(i => i.WordsElsewhere, "in other languages", hint: "sv: …; de: …"),
+            Fields.Text<ItemRow>(i => i.WordsElsewhere, "in other languages", hint: "sv: …; de: …", type: FieldType.ByLanguage, check: Checks.ByLanguage),
         ],
     };
 
@@ -86,8 +86,9 @@ internal static class Items
         return null;
     }
 
-    private static (string Field, string Words)? Whole(ItemRow item, References references) =>
-        item.SalesUnits.Any(u => u.Unit == item.StockUnit) ? ("salesUnits", $"{item.StockUnit} is the stock unit itself")
-        : item.Successor is { } successor && string.Equals(successor, item.Code, StringComparison.OrdinalIgnoreCase) ? ("successor", "an item does not follow itself")
-        : null;
+    private static IEnumerable<(string Field, string Words)> Whole(ItemRow item, References references) =>
+    [
+        .. Checks.When(item.SalesUnits.Any(u => u.Unit == item.StockUnit), "salesUnits", $"{item.StockUnit} is the stock unit itself"),
+        .. Checks.When(item.Successor is { } successor && string.Equals(successor, item.Code, StringComparison.OrdinalIgnoreCase), "successor", "an item does not follow itself"),
+    ];
 }

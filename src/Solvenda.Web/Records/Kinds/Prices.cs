@@ -14,7 +14,7 @@ internal static class Prices
         Key = ["list", "item", "unit", "currency", "from"],
         Calls = "item",
         Make = () => new ListPriceRow { List = "", Unit = "", Currency = "" },
-        Check = (p, _) => Checks.Order(p.From, p.To) ?? (p.PriceBase <= 0 ? ("priceBase", "a price is for more than nothing") : null),
+        Check = (p, _) => [.. Checks.Order(p.From, p.To), .. Checks.When(p.PriceBase <= 0, "priceBase", "a price is for more than nothing")],
         Fields =
         [
             Fields.CodeOf<ListPriceRow>(p => p.List, "list", "price-lists", required: true, inList: true, also: ["price list"]),

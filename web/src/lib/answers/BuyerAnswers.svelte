@@ -83,7 +83,12 @@
     </div>
     <div>
       <dt class="text-second">and will owe, of their limit</dt>
-      <dd class="text-[15.5px]">{fixed(view.owed.exposure, 0)} of {view.owed.limit === null ? 'no limit' : fixed(view.owed.limit, 0)}</dd>
+      <dd class="text-[15.5px]">
+        {fixed(view.owed.exposure, 0)} of {view.owed.limit === null ? 'no limit' : fixed(view.owed.limit, 0)}
+        {view.owed.currency === view.currency ? '' : view.owed.currency}
+        {#if view.owed.sharedWith}<span class="text-second">shared by all of {view.owed.sharedWith}</span>{/if}
+        {#if view.owed.missingRate}<span class="text-stop">no rate for {view.owed.missingRate}</span>{/if}
+      </dd>
     </div>
   </dl>
   <Months months={view.months.map((m) => ({ month: m.month, value: m.net }))} unit={c} />

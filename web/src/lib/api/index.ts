@@ -10,6 +10,7 @@ export class Refusal extends Error {
     readonly code: string,
     words: string,
     readonly field?: string,
+    readonly facts?: unknown,
   ) {
     super(words);
   }
@@ -32,6 +33,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
     throw new Refusal(0, 'no_answer', 'The server does not answer. What you typed is still here; try again.');
   }
   if (answer.response.ok) return answer.data as T;
-  const problem = (answer.error ?? {}) as { title?: string; code?: string; field?: string };
-  throw new Refusal(answer.response.status, problem.code ?? 'unexpected', problem.title ?? 'Something went wrong here; nothing was changed.', problem.field);
+  const problem = (answer.error ?? {}) as { title?: string; code?: string; field?: string; facts?: unknown };
+  const words = problem.title ?? 'Something went wrong here; nothing was changed.';
+  throw new Refusal(answer.response.status, problem.code ?? 'unexpected', words, problem.field, problem.facts);
 }

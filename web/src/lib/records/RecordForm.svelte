@@ -1,17 +1,22 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
+  import ByLanguage from './ByLanguage.svelte';
   import Reference from './Reference.svelte';
 
   interface Props {
     fields: readonly Schemas['RecordField'][];
     values: Record<string, string>;
-    /** The field that the server refused, and why. */
-    refused: { field: string; words: string } | null;
+    /** The fields that the server refused, and why. */
+    refused: Record<string, string>;
     /** Called as soon as a field is left with another value, or chosen. */
     onset: (name: string, value: string) => void;
   }
 
   let { fields, values, refused, onset }: Props = $props();
+  let all = $state(false);
+  // What is seldom needed shows once it says something, or is in the way.
+  const says = (f: Schemas['RecordField']) => !['', 'no', '0'].includes(values[f.name] ?? '') || f.name in refused;
+  const shown = $derived(fields.filter((f) => all || !f.seldom || says(f)));
 
   function left(field: Schemas['RecordField'], value: string) {
     if (value.trim() !== (values[field.name] ?? '')) onset(field.name, value.trim());
@@ -28,9 +33,9 @@
 </script>
 
 <dl class="grid grid-cols-[150px_1fr] max-sm:grid-cols-[110px_1fr]">
-  {#each fields as field (field.name)}
+  {#each shown as field (field.name)}
     {@const value = values[field.name] ?? ''}
-    {@const wrong = refused?.field === field.name ? refused.words : ''}
+    {@const wrong = refused[field.name] ?? ''}
     <dt class="border-b border-hairline py-1.5 text-second"><label for="f-{field.name}">{field.label}</label></dt>
     <dd class="min-w-0 border-b border-hairline py-0.5">
       {#if !field.mayChange}
@@ -50,6 +55,8 @@
         </select>
       {:else if field.type === 'reference' && field.of}
         <Reference id="f-{field.name}" of={field.of} {value} set={(v) => left(field, v)} />
+      {:else if field.type === 'byLanguage'}
+        <ByLanguage id="f-{field.name}" {value} set={(v) => left(field, v)} />
       {:else}
         <input
           id="f-{field.name}"
@@ -71,3 +78,6 @@
     </dd>
   {/each}
 </dl>
+{#if shown.length < fields.length}
+  <button type="button" class="py-2 text-second underline decoration-strong" onclick={() => (all = true)}>{fields.length - shown.length} more…</button>
+{/if}

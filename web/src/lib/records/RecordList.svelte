@@ -54,6 +54,15 @@
     return type === 'number' || type === 'whole' ? plain(Number(text)) : text;
   }
 
+  // Days of the foot in the same words as in the rows.
+  const foot = (text: string, type: string) =>
+    type === 'date'
+      ? text
+          .split(' to ')
+          .map((d) => (d ? day(d) : ''))
+          .join(' to ')
+      : text;
+
   const isNumber = (type: string) => type === 'number' || type === 'whole';
 </script>
 
@@ -80,11 +89,11 @@
         {@const here = index === list.at}
         <tr
           class="h-8 cursor-pointer border-b border-hairline {here ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : 'hover:bg-focus-row'} {row &&
-          list.picked.includes(row.id)
+          (list.all || list.picked.includes(row.id))
             ? 'bg-focus-row font-semibold'
             : ''}"
           aria-rowindex={index + 1}
-          aria-selected={row ? list.picked.includes(row.id) : undefined}
+          aria-selected={row ? list.all || list.picked.includes(row.id) : undefined}
           onclick={(e) => {
             list.at = index;
             if (e.ctrlKey || e.metaKey || e.shiftKey) pick();
@@ -109,6 +118,17 @@
         <tr style:height="{(list.total - 1 - to) * height}px" aria-hidden="true"><td colspan={list.fields.length}></td></tr>
       {/if}
     </tbody>
+    {#if list.foot.some((f) => f)}
+      <tfoot>
+        <tr class="sticky bottom-0 z-10 bg-ground text-[11.5px] text-second">
+          {#each list.fields as field, c (field.name)}
+            <td class="max-w-72 truncate border-t border-ink px-2 py-1.5 {isNumber(field.type) ? 'text-right' : ''}" title={list.foot[c]}
+              >{foot(list.foot[c] ?? '', field.type)}</td
+            >
+          {/each}
+        </tr>
+      </tfoot>
+    {/if}
   </table>
   {#if list.total === 0}<p class="px-2 py-6 text-second">{list.filter ? 'Nothing fits this filter.' : empty}</p>{/if}
 </div>

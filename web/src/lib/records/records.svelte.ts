@@ -22,6 +22,10 @@ export class RecordListState {
   columns = $state.raw<string[]>([]);
   total = $state<number | null>(null);
   problem = $state('');
+  /** What stands at the foot of each column, over all that fits. */
+  foot = $state.raw<readonly string[]>([]);
+  /** Whether everything that fits the filter is chosen, not only what was picked. */
+  all = $state(false);
   at = $state(0);
   picked = $state.raw<readonly number[]>([]);
   #rows = $state.raw<Record<number, Row>>({});
@@ -44,7 +48,8 @@ export class RecordListState {
     this.#asked = {};
     this.at = 0;
     this.picked = [];
-    await this.#fetch(0, true);
+    this.all = false;
+    await Promise.all([this.#fetch(0, true), this.#feet()]);
   };
 
   /** Fetches what is not there yet of the rows from one to another. */
@@ -58,12 +63,41 @@ export class RecordListState {
     void this.restart();
   };
 
+  /** How many are chosen. */
+  chosen = $derived(this.all ? (this.total ?? 0) : this.picked.length);
+
+  chooseAll = () => {
+    this.picked = [];
+    this.all = true;
+  };
+
+  chooseNone = () => {
+    this.picked = [];
+    this.all = false;
+  };
+
   pick = (id: number) => {
+    this.all = false;
     this.picked = this.picked.includes(id) ? this.picked.filter((p) => p !== id) : [...this.picked, id];
   };
 
   /** The address of an export of what the list shows. */
   exportPath = (format: 'csv' | 'xlsx') => `/api/records/${this.kind.name}/export?format=${format}&filter=${encodeURIComponent(this.filter)}`;
+
+  // After the rows, so that nobody waits for it.
+  async #feet() {
+    const generation = this.#generation;
+    try {
+      const { cells } = await ask(
+        api.GET('/api/records/{kind}/foot', { params: { path: { kind: this.kind.name }, query: { filter: this.filter, columns: this.columns.join(',') } } }),
+      );
+      if (generation === this.#generation) this.foot = cells;
+    } catch (reason) {
+      if (generation !== this.#generation) return;
+      this.foot = [];
+      this.problem = reason instanceof Error ? reason.message : 'The foot could not be worked out.';
+    }
+  }
 
   async #fetch(page: number, first: boolean) {
     if (this.#asked[page]) return;

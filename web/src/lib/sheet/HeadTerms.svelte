@@ -13,7 +13,8 @@
 
   let { sheet, isOrder, oncure, onwaive }: Props = $props();
   // What a buyer has by default; where a sheet differs from it, the value stands out.
-  const ofBuyer = ['paymentDays', 'incoterm', 'incotermPlace', 'deliverTo', 'deliverToCountry', 'shipFrom'];
+  const ofBuyer = ['paymentDays', 'incoterm', 'incotermPlace', 'deliverTo', 'deliverToCountry', 'shipFrom', 'billTo', 'shippingRule'];
+  const rules = ['whole lines', 'all together', 'as it comes', 'on call'];
   let open = $state<string | null>(null);
   const head = $derived(sheet.view.head);
   const fromBuyer = $derived(head.fromBuyer ?? []);
@@ -30,7 +31,9 @@
     { id: 'incotermPlace', label: 'place', value: head.incotermPlace ?? '', type: 'text' },
     { id: 'deliverTo', label: 'deliver to', value: head.deliverTo ?? '', type: 'text' },
     { id: 'deliverToCountry', label: 'country', value: head.deliverToCountry ?? '', type: 'text' },
+    { id: 'billTo', label: 'invoice to', value: head.billTo ?? '', type: 'text' },
     { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
+    { id: 'shippingRule', label: 'shipped', value: head.shippingRule ?? '', type: 'text' },
     { id: 'freightService', label: 'service', value: head.freightService ?? '', type: 'text' },
     {
       id: 'freight',
@@ -39,6 +42,15 @@
       type: 'text',
     },
   ]);
+
+  // What may be chosen in place of typing: the buyer's addresses, and the shipping rules.
+  function choices(field: string): { value: string; words: string }[] {
+    if (field === 'shippingRule') return rules.map((r) => ({ value: r, words: r }));
+    const use = { deliverTo: 'deliver-to', billTo: 'bill-to' }[field];
+    return (head.addresses ?? [])
+      .filter((a) => a.use === use)
+      .map((a) => ({ value: a.words, words: `${a.code}, ${a.country}${a.receivingDays ? `, receives ${a.receivingDays}` : ''}` }));
+  }
 
   // Where a term came from: the buyer's page, or somebody who typed it.
   function source(field: string) {
@@ -72,6 +84,7 @@
             type={field.type}
             class="h-6 border border-ink bg-sheet px-1"
             value={field.value}
+            list={choices(field.id).length ? `choices-${field.id}` : undefined}
             aria-label={field.label}
             {@attach (input: HTMLInputElement) => input.focus()}
             onkeydown={(e) => keys(e, field.id)}
@@ -80,6 +93,11 @@
               open = null;
             }}
           />
+          {#if choices(field.id).length}
+            <datalist id="choices-{field.id}">
+              {#each choices(field.id) as choice (choice.value)}<option value={choice.value}>{choice.words}</option>{/each}
+            </datalist>
+          {/if}
         {:else}
           <button
             class="min-h-6 max-w-64 truncate align-bottom decoration-strong {ofBuyer.includes(field.id) && field.value && !fromBuyer.includes(field.id)

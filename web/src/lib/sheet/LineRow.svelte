@@ -131,6 +131,11 @@
           with {line.ruleCharges.map((c) => `${c.words} ${fixed(c.amount, decimals)}`).join(', ')}
         </p>
       {/if}
+      {#if line.arrivals.length}
+        <p class="mt-1 text-second">
+          as it comes: {line.arrivals.map((a) => `${plain(a.quantity)} ${line.unitWord} by ${day(a.arrives)}`).join(', ')}
+        </p>
+      {/if}
       {#if line.parts.length}
         <ul class="mt-1" aria-label="parts of the bundle">
           {#each line.parts as part (part.code)}

@@ -92,7 +92,12 @@
     if (!list) return;
     try {
       const answer = await ask(
-        api.POST('/api/records/{kind}/bulk', { params: { path: { kind } }, body: { ids: [...list.picked], values: { [bulkField]: bulkValue } } }),
+        api.POST('/api/records/{kind}/bulk', {
+          params: { path: { kind } },
+          body: list.all
+            ? { filter: list.filter, count: list.total ?? 0, values: { [bulkField]: bulkValue } }
+            : { ids: [...list.picked], count: list.picked.length, values: { [bulkField]: bulkValue } },
+        }),
       );
       done = `${answer.changed} changed.`;
       problem = '';
@@ -108,6 +113,7 @@
     ...(list?.kind.mayChange ? [{ key: 'n', words: `new ${list.kind.one}`, run: () => void goto(`/records/${kind}/new`) }] : []),
     { key: 'f', words: 'filter', run: () => filterBox?.focus() },
     { key: 'c', words: 'columns', run: () => (choosing = !choosing) },
+    ...(list?.kind.mayChange ? [{ key: 'a', words: 'choose all that fit', run: () => list?.chooseAll() }] : []),
   ]);
 </script>
 
@@ -181,9 +187,13 @@
       </fieldset>
     {/if}
     <RecordList {list} path={(id) => `/records/${kind}/${id}`} empty="There is no {list.kind.one} yet. Make one with N, or import a file." />
-    {#if list.picked.length}
+    {#if list.chosen}
       <form class="flex flex-wrap items-center gap-3 border-t-2 border-ink py-2" onsubmit={bulk}>
-        <b>{list.picked.length} chosen</b>
+        <b>{plain(list.chosen)} chosen</b>
+        {#if !list.all && list.picked.length < (list.total ?? 0)}
+          <button type="button" class="underline" onclick={() => list?.chooseAll()}>all {plain(list.total ?? 0)} that {list.filter ? 'fit' : 'are here'}</button
+          >
+        {/if}
         <label
           >set <select class="bg-transparent" bind:value={bulkField} required>
             <option value=""></option>{#each changeable as f (f.name)}<option value={f.name}>{f.label}</option>{/each}</select
@@ -191,7 +201,7 @@
         >
         <label>to <input class="border-b border-strong bg-transparent px-1" bind:value={bulkValue} onkeydown={(e) => e.stopPropagation()} /></label>
         <button class="btn btn-outline btn-sm">Change all of them</button>
-        <button type="button" class="text-second underline" onclick={() => list && (list.picked = [])}>choose none</button>
+        <button type="button" class="text-second underline" onclick={() => list?.chooseNone()}>choose none</button>
       </form>
     {/if}
   {/if}

@@ -3,17 +3,16 @@
   import { page } from '$app/state';
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
-  import { loadKinds, RecordForm } from '$lib/records';
+  import { loadKinds, RecordForm, SwitchOff } from '$lib/records';
   import { day, Problem } from '$lib/shared';
-  import { Words } from '$lib/sheet';
   import { BuyerAnswers, ItemAnswers } from '$lib/answers';
 
   let kind = $state.raw<Schemas['KindView'] | null>(null);
   let record = $state.raw<Schemas['RecordView'] | null>(null);
   let draft = $state.raw<Record<string, string>>({});
-  let refused = $state.raw<{ field: string; words: string } | null>(null);
+  let refused = $state.raw<Record<string, string>>({});
   let problem = $state('');
-  let off = $state<Words>();
+  let off = $state<SwitchOff>();
   const name = $derived(page.params.kind ?? '');
   const isNew = $derived(page.params.id === 'new');
   const id = $derived(Number(page.params.id));
@@ -22,7 +21,7 @@
   // Meets the server, for each record anew.
   $effect(() => {
     const [of, which, fresh] = [name, id, isNew];
-    [record, draft, refused, problem] = [null, Object.fromEntries(page.url.searchParams), null, ''];
+    [record, draft, refused, problem] = [null, Object.fromEntries(page.url.searchParams), {}, ''];
     Promise.all([loadKinds(), fresh ? null : ask(api.GET('/api/records/{kind}/{id}', { params: { path: { kind: of, id: which } } }))]).then(
       ([kinds, found]) => ([kind, record] = [kinds.find((k) => k.name === of) ?? null, found]),
       (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'It could not be opened.'),
@@ -30,12 +29,14 @@
   });
 
   function refuse(reason: unknown) {
-    if (reason instanceof Refusal && reason.field) refused = { field: reason.field, words: reason.message };
+    if (reason instanceof Refusal && reason.code === 'record_field' && Array.isArray(reason.facts))
+      refused = Object.fromEntries((reason.facts as { field: string; words: string }[]).map((f) => [f.field, f.words]));
+    else if (reason instanceof Refusal && reason.field) refused = { [reason.field]: reason.message };
     else problem = reason instanceof Error ? reason.message : 'It was not kept.';
   }
 
   async function set(field: string, value: string) {
-    [refused, problem] = [null, ''];
+    [refused, problem] = [{}, ''];
     if (isNew) {
       draft = { ...draft, [field]: value };
       return;
@@ -53,7 +54,7 @@
   }
 
   async function make() {
-    [refused, problem] = [null, ''];
+    [refused, problem] = [{}, ''];
     try {
       const made = await ask(api.POST('/api/records/{kind}', { params: { path: { kind: name } }, body: { values: draft } }));
       await goto(`/records/${name}/${made.id}`);
@@ -62,9 +63,11 @@
     }
   }
 
-  async function turn(on: boolean, why: string | null) {
+  async function turn(on: boolean, why: string | null, values: Record<string, string> = {}) {
     if (record)
-      record = await ask(api.POST('/api/records/{kind}/{id}/switch', { params: { path, header: { 'If-Match': `"${record.version}"` } }, body: { on, why } }));
+      record = await ask(
+        api.POST('/api/records/{kind}/{id}/switch', { params: { path, header: { 'If-Match': `"${record.version}"` } }, body: { on, why, values } }),
+      );
   }
 
   const title = $derived(isNew ? `New ${kind?.one ?? ''}` : (record?.calls ?? ''));
@@ -131,11 +134,4 @@
   {/if}
 </div>
 
-<Words
-  bind:this={off}
-  title="Switch it off?"
-  says="It stays on what it stands on, and is offered no more. It can be switched on again."
-  label="why?"
-  button="Switch off"
-  take={(why) => turn(false, why)}
-/>
+{#if kind && record}<SwitchOff bind:this={off} {kind} {record} take={(why, values) => turn(false, why, values)} />{/if}
