@@ -36,11 +36,13 @@ test('a new buyer is made; what a customer needs is asked for', async () => {
   await fill('currency', 'EUR');
   await fill('language', 'en');
   await page.getByRole('button', { name: 'Make it' }).click();
-  await expect(page.getByRole('alert')).toContainText('A customer has payment terms');
+  // All of it at once, each at its field.
+  await expect(page.getByRole('alert')).toHaveText([/mail address/, /address for invoices/, /payment terms/, /Incoterm/]);
   await fill('days to pay', '30');
   await fill('Incoterm', 'DAP');
   await fill('named place', 'Whimbrel');
   await fill('mail', 'office@whimbrel.example');
+  await fill('address', 'The Slip, Whimbrel');
   await fill('deliver to', 'The Slip, Whimbrel');
   await fill('deliver-to country', 'IE');
   await fill('ship from', 'Skerrow quay');
@@ -127,6 +129,45 @@ test('a long list filters and sorts in the server; a file comes back as it went'
   await page.locator('input[type=file]').setInputFiles({ name: 'items.csv', mimeType: 'text/csv', buffer: file });
   await expect(page.getByLabel('the import')).toContainText(/0 new, 0 changed, \d+ the same/);
   await accessible(page);
-  await page.locator('input[type=file]').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('code,words,family,unit\nNEW-1,A thing,ropes,MTR\n') });
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'bad.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('code,words,family,unit\nNEW-1,A thing,ropes,MTR\n'),
+  });
   await expect(page.getByLabel('the import')).toContainText('there is no family “ropes”');
+});
+
+test('all that fit a filter are changed at once, and the list has a foot over all of them', async () => {
+  await stepIn(page, 'Leandro Paz');
+  await page.goto('/records/items?filter=family:chain');
+  const table = page.getByRole('table', { name: 'Items' });
+  await expect(table).toContainText('CHN-SL-10');
+  await page.getByRole('button', { name: 'columns' }).click();
+  await page.getByLabel('lead time').check();
+  await expect(table.locator('tfoot')).toContainText(/\d/);
+  await page.getByRole('button', { name: 'columns' }).click();
+  await page.keyboard.press('a');
+  const many = Number((await page.getByText(/ chosen$/).innerText()).replace(/\D/g, ''));
+  expect(many).toBeGreaterThan(1);
+  await page.getByRole('combobox', { name: /^set/ }).selectOption('lead time');
+  await page.getByLabel('to', { exact: true }).fill('9');
+  await page.getByRole('button', { name: 'Change all of them' }).click();
+  await expect(page.getByText(`${many} changed.`)).toBeVisible();
+  await expect(table.locator('tfoot')).toContainText('9');
+  await accessible(page);
+});
+
+test('an item goes, and what follows it is said in the same step', async () => {
+  await page.goto('/records/items?filter=CHN-SL-08');
+  await page.getByRole('link', { name: 'CHN-SL-08' }).click();
+  await page.getByRole('button', { name: 'Switch off…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Switch it off?' });
+  await dialog.getByLabel('what follows it').fill('CHN-SL-10');
+  await dialog.getByRole('option').first().waitFor();
+  await dialog.getByLabel('what follows it').press('Enter');
+  await dialog.getByLabel('why?').fill('no longer made');
+  await dialog.getByRole('button', { name: 'Switch off' }).click();
+  await expect(page.getByText('switched off', { exact: true }).first()).toBeVisible();
+  await expect(page.getByLabel('successor')).toHaveValue('CHN-SL-10');
+  await expect(page.getByRole('region', { name: 'history' })).toContainText('no longer made');
 });

@@ -37,7 +37,7 @@ public static class RecordFoot
         var different = await (plain == typeof(long) ? rows.Select(r => EF.Property<long?>(r, name)).Where(v => v != null).Distinct().CountAsync(cancel)
             : plain == typeof(string) ? rows.Select(r => EF.Property<string?>(r, name)).Where(v => v != null && v != "").Distinct().CountAsync(cancel)
             : Task.FromResult(0));
-        return different > 0 ? string.Create(Plain, $"{different:#,0} different") : "";
+        return different > 1 ? string.Create(Plain, $"{different:#,0} different") : "";
     }
 
     private static async Task<string> RangeAsync<T>(IQueryable<T?> values, Func<T, string> say, string between, CancellationToken cancel)

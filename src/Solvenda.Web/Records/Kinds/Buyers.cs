@@ -33,7 +33,7 @@ internal static class Buyers
             Fields.CodeOf<BuyerRow>(b => b.PriceList, "price list", "price-lists"),
             Fields.Text<BuyerRow>(b => b.ContactName, "contact", also: ["contact name"]),
             Fields.Text<BuyerRow>(b => b.ContactMail, "mail", also: ["e-mail", "email"], check: Checks.Mail),
-            Fields.Text<BuyerRow>(b => b.Phone, "phone").Rarely(),
+            Fields.Text<BuyerRow>(b => b.Phone, "phone"),
             Fields.Text<BuyerRow>(b => b.Address, "address"),
             Fields.Text<BuyerRow>(b => b.DeliverTo, "deliver to"),
             Fields.Text<BuyerRow>(b => b.DeliverToCountry, "deliver-to country", check: Checks.Country),

@@ -122,7 +122,7 @@
       <tfoot>
         <tr class="sticky bottom-0 z-10 bg-ground text-[11.5px] text-second">
           {#each list.fields as field, c (field.name)}
-            <td class="max-w-72 truncate border-t border-ink px-2 py-1.5 {isNumber(field.type) ? 'text-right' : ''}" title={list.foot[c]}
+            <td class="max-w-48 px-2 py-1.5 align-top shadow-[0_-1px_0_var(--ink)] {isNumber(field.type) ? 'text-right' : ''}"
               >{foot(list.foot[c] ?? '', field.type)}</td
             >
           {/each}
