@@ -89,6 +89,7 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         i.TaxClass, i.FloorPrice, i.LeadDays, i.Stocked, i.Gtin, i.DangerousGoods, i.Successor)
     {
         Active = i.Active,
+        WordsElsewhere = i.WordsElsewhere,
         WeightKg = i.WeightKg,
         VolumeDm3 = i.VolumeDm3,
         PackMultiple = i.PackMultiple,

@@ -36,6 +36,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<BuyerRow> Buyers => Set<BuyerRow>();
     public DbSet<BuyerSignRow> BuyerSigns => Set<BuyerSignRow>();
     public DbSet<AliasRow> Aliases => Set<AliasRow>();
+    public DbSet<ColumnsRow> Columns => Set<ColumnsRow>();
     public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
     public DbSet<StockRow> Stock => Set<StockRow>();
     public DbSet<IncomingRow> Incoming => Set<IncomingRow>();

@@ -7,24 +7,59 @@ public enum Syntax
 {
     Mail,
     X12,
+    Edifact,
+    Xml,
+    Json,
+    Workbook,
+    Csv,
+    Pdf,
+    Picture,
+    Text,
     Unknown,
 }
 
 /// <summary>Tells what a message is from its own bytes; the name and content type that came with it are only hints.</summary>
 public static class MessageKindOf
 {
+    private static readonly char[] Marks = [';', '\t', '|'];
+
     // A part of the bytes is enough to know by.
     private const int LookAt = 4096;
 
     public static Syntax Tell(ReadOnlySpan<byte> raw, string? filename)
     {
-        var text = Encoding.Latin1.GetString(raw[..Math.Min(raw.Length, LookAt)]).TrimStart('\uFEFF', ' ', '\r', '\n', '\t', '\u00EF', '\u00BB', '\u00BF');
+        if (raw.StartsWith("PK\u0003\u0004"u8))
+            return Syntax.Workbook;
+        if (raw[..Math.Min(raw.Length, 1024)].IndexOf("%PDF-"u8) >= 0)
+            return Syntax.Pdf;
+        if (IsPicture(raw))
+            return Syntax.Picture;
+        var head = raw[..Math.Min(raw.Length, LookAt)];
+        var text = (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]) ? Encoding.Unicode.GetString(head) : head.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]) ? Encoding.BigEndianUnicode.GetString(head) : Encoding.Latin1.GetString(head))
+            .TrimStart('\uFEFF', ' ', '\r', '\n', '\t', '\u00EF', '\u00BB', '\u00BF');
         if (text.StartsWith("ISA", StringComparison.Ordinal) && text.Length > 3 && !char.IsLetterOrDigit(text[3]))
             return Syntax.X12;
+        if ((text.StartsWith("UNA", StringComparison.Ordinal) || text.StartsWith("UNB", StringComparison.Ordinal)) && text.Length > 8 && !char.IsLetterOrDigit(text[3]))
+            return Syntax.Edifact;
+        if (text.StartsWith('<'))
+            return Syntax.Xml;
+        if (text.StartsWith('{') || (text.StartsWith('[') && text.Contains('{', StringComparison.Ordinal)))
+            return Syntax.Json;
         if (LooksLikeMail(text))
             return Syntax.Mail;
-        return filename is not null && filename.EndsWith(".eml", StringComparison.OrdinalIgnoreCase) && !text.Contains('\0', StringComparison.Ordinal) ? Syntax.Mail : Syntax.Unknown;
+        if (text.Contains('\0', StringComparison.Ordinal) || text.Length == 0)
+            return Syntax.Unknown;
+        return Path.GetExtension(filename ?? "").ToLowerInvariant() switch
+        {
+            ".eml" => Syntax.Mail,
+            ".csv" or ".tsv" or ".tab" => Syntax.Csv,
+            ".txt" => LooksLikeTable(text) ? Syntax.Csv : Syntax.Text,
+            _ => LooksLikeTable(text) ? Syntax.Csv : IsWords(text) ? Syntax.Text : Syntax.Unknown,
+        };
     }
+
+    private static bool IsPicture(ReadOnlySpan<byte> raw) =>
+        raw.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G']) || raw.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) || raw.StartsWith("GIF8"u8) || raw.StartsWith("II*\0"u8) || raw.StartsWith("MM\0*"u8);
 
     // Header lines, one of which says who it is from.
     private static bool LooksLikeMail(string text)
@@ -33,4 +68,13 @@ public static class MessageKindOf
         var lines = head.Split('\n');
         return lines.Any(l => l.StartsWith("From:", StringComparison.OrdinalIgnoreCase)) && lines[0].Contains(':', StringComparison.Ordinal) && !head.Contains('\0', StringComparison.Ordinal);
     }
+
+    // Most lines are cut alike by one sign.
+    private static bool LooksLikeTable(string text)
+    {
+        var lines = text.Split('\n').SkipLast(1).Where(l => l.Trim().Length > 0).Take(20).ToList();
+        return lines.Count >= 2 && Marks.Any(s => lines.Count(l => l.Contains(s, StringComparison.Ordinal)) * 3 >= lines.Count * 2);
+    }
+
+    private static bool IsWords(string text) => !text.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t')) && text.Count(char.IsLetter) * 2 > text.Length;
 }

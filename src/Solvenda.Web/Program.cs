@@ -1,4 +1,8 @@
 using Solvenda.Web;
+using Solvenda.Web.Requests;
+
+if (args is ["read", ..])
+    return await ReadCommand.RunAsync(args[1..], Console.Out, Console.Error);
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Logging.AddFilter("Microsoft", LogLevel.Warning);
@@ -12,3 +16,4 @@ app.Lifetime.ApplicationStarted.Register(() => Console.WriteLine($"Solvenda is r
 if (!Startup.IsGeneratingApi)
     await app.PrepareAsync();
 await app.RunAsync();
+return 0;

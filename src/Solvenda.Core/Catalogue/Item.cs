@@ -41,6 +41,9 @@ public sealed record Item(
     string? DangerousGoods,
     string? Successor)
 {
+    /// <summary>What it is called in other languages: "sv: …; de: …".</summary>
+    public string WordsElsewhere { get; init; } = "";
+
     /// <summary>False for what is switched off: it may stand on old sheets, and is sold no more.</summary>
     public bool Active { get; init; } = true;
 

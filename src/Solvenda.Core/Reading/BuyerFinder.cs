@@ -1,37 +1,64 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Solvenda.Core.Buyers;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>Knows a buyer again by partner id, address of the sender, its domain, or tax number.</summary>
+/// <summary>Knows a buyer again by what a message carries. Clues that point at different buyers are shown as such, never settled silently.</summary>
 public static class BuyerFinder
 {
     // Mail domains that many people share say nothing about a company.
     private static readonly HashSet<string> SharedDomains = ["mail.example"];
 
-    /// <param name="clues">Kind and value as they stand in the message, strongest first, each with its evidence.</param>
-    public static Field<BuyerId> Find(ReadingContext context, IEnumerable<(string Kind, string Value, ImmutableArray<Evidence> Evidence)> clues)
+    private static readonly HashSet<string> Forms = ["gmbh", "ltd", "limited", "bv", "nv", "ab", "as", "asa", "oy", "aps", "sl", "sa", "inc", "llc", "co", "plc", "ag", "kg", "the", "and", "company", "sarl", "se"];
+
+    // A clue as strong as this names one buyer by itself.
+    private const decimal Strong = 0.9m;
+
+    private static readonly Dictionary<string, (decimal Sure, string How)> Kinds = new()
     {
-        foreach (var (kind, value, evidence) in clues)
+        ["preset"] = (1m, "said by you"),
+        ["partner"] = (0.98m, "partner id of the interchange"),
+        ["gln"] = (0.98m, "GLN"),
+        ["mail"] = (0.98m, "sender's address"),
+        ["tax"] = (0.97m, "tax number"),
+        ["channel"] = (0.97m, "account of the channel"),
+        ["domain"] = (0.8m, "sender's domain"),
+        ["name"] = (0.75m, "name"),
+        ["text"] = (0.6m, "named in the text"),
+    };
+
+    /// <param name="clues">In any order; each with its evidence.</param>
+    public static (Field<BuyerId> Buyer, ImmutableArray<BuyerCandidate> Candidates) Find(ReadingContext context, IEnumerable<Clue> clues)
+    {
+        ArgumentNullException.ThrowIfNull(context);
+        var hits = new List<(BuyerId Buyer, decimal Sure, string How, ImmutableArray<Evidence> Where)>();
+        foreach (var clue in clues.Where(c => c.Value.Length > 0))
         {
-            var sought = value.Trim().ToUpperInvariant();
-            var hits = context.Signs.Where(s => s.Kind == kind && s.Value.Equals(sought, StringComparison.OrdinalIgnoreCase)).Select(s => s.Buyer).Distinct().ToList();
-            if (kind == "domain" && SharedDomains.Contains(value.ToLowerInvariant()))
+            if (clue.Kind == "domain" && SharedDomains.Contains(clue.Value.ToLowerInvariant()))
                 continue;
-            if (hits.Count == 1)
-                return new Field<BuyerId>(hits[0], kind == "domain" ? 0.8m : 0.98m, How(kind), evidence);
-            if (hits.Count > 1)
-                return new Field<BuyerId>(hits[0], 0.4m, $"{How(kind)}; {hits.Count} buyers share it", evidence);
+            var (sure, how) = Kinds.GetValueOrDefault(clue.Kind, (0.5m, clue.Kind));
+            var found = (clue.Kind is "name" or "text" ? context.Named(clue.Value) : clue.Kind == "preset" && long.TryParse(clue.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? [new BuyerId(id)] : context.Carrying(clue.Kind, clue.Value)).ToList();
+            // One sign that several carry is weak for each of them.
+            hits.AddRange(found.Select(b => (b, found.Count > 1 ? 0.4m : sure, found.Count > 1 ? $"{how}; {found.Count} buyers share it" : how, clue.Where)));
         }
-        return Field<BuyerId>.Missing;
+        if (hits.Count == 0)
+            return (Field<BuyerId>.Missing, []);
+        var buyers = hits.GroupBy(h => h.Buyer).Select(g => (Best: g.MaxBy(h => h.Sure), Others: g.Count() - 1)).OrderByDescending(b => b.Best.Sure).ThenByDescending(b => b.Others).ThenBy(b => b.Best.Buyer.Value).ToList();
+        var (best, others) = buyers[0];
+        var rival = buyers.Count > 1 && (buyers[1].Best.Sure >= Strong || buyers[1].Best.Sure >= best.Sure - 0.05m) && best.How != Kinds["preset"].How;
+        var candidates = buyers.Count > 1 ? buyers.Take(5).Select(b => new BuyerCandidate(b.Best.Buyer, context.BuyerNames.GetValueOrDefault(b.Best.Buyer, ""), b.Best.How, b.Best.Sure)).ToImmutableArray() : [];
+        return rival
+            ? (new Field<BuyerId>(best.Buyer, 0.4m, $"{best.How} says so, but {buyers[1].Best.How} says {context.BuyerNames.GetValueOrDefault(buyers[1].Best.Buyer, "another")}", best.Where), candidates)
+            : (new Field<BuyerId>(best.Buyer, Math.Min(0.99m, best.Sure + (others > 0 ? 0.05m : 0m)), best.How, best.Where), []);
     }
 
-    private static string How(string kind) => kind switch
+    /// <summary>A company's name without its form, case, accents and signs.</summary>
+    public static string Plain(string name)
     {
-        "mail" => "sender's address",
-        "domain" => "sender's domain",
-        "partner" => "partner id of the interchange",
-        "tax" => "tax number",
-        _ => kind,
-    };
+        ArgumentNullException.ThrowIfNull(name);
+        var letters = name.Normalize(System.Text.NormalizationForm.FormD).Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+            .Select(c => char.IsLetterOrDigit(c) ? char.ToLowerInvariant(c) : c is '.' or '\'' or '’' ? '\0' : ' ').Where(c => c != '\0');
+        return string.Join(' ', new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(w => !Forms.Contains(w)));
+    }
 }

@@ -1,60 +1,175 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>Dates as people write them, against the day of the message.</summary>
-public static partial class DateWords
+/// <summary>A date as it stands in a text.</summary>
+/// <param name="Sure">Less where the order of day and month is not clear.</param>
+/// <param name="Lead">Whether a word before it says that something is wanted by it.</param>
+public sealed record WrittenDate(DateOnly Day, int Start, int Length, string How, decimal Sure, bool Lead);
+
+/// <summary>Dates as people write them in the languages of <see cref="Language"/>, against the day of the message.</summary>
+/// <remarks>
+/// "Thursday" is the next one after the message's day; "Thursday week" is the one seven days after that; "next Thursday" is in the following week.
+/// A day and month without a year is the next such day. A week is its Monday (ISO 8601). Two numbers that could both be the month stay unsure, unless the document shows the order elsewhere.
+/// </remarks>
+public static class DateWords
 {
-    /// <summary>The first date in the text, with the characters it stands in; null where there is none.</summary>
-    /// <remarks>
-    /// "Thursday" is the next one after the message's day; "Thursday week" is the one seven days after that; "next Thursday" is in the following week.
-    /// A day and month without a year is the next such day.
-    /// </remarks>
-    public static (DateOnly Day, int Start, int Length, string How)? Find(string text, DateOnly written)
+    private static readonly ConcurrentDictionary<string, Regex> Patterns = new();
+
+    /// <summary>The first date that something is wanted by, else the first that stands alone; null where there is none.</summary>
+    public static WrittenDate? Find(string text, DateOnly written, Language? language = null)
     {
-        foreach (Match m in Weekday().Matches(text))
-        {
-            var day = Enum.Parse<DayOfWeek>(m.Groups["day"].Value, ignoreCase: true);
-            var ahead = (((int)day - (int)written.DayOfWeek + 6) % 7) + 1;
-            if (m.Groups["week"].Success)
-                ahead += 7;
-            else if (m.Groups["next"].Success)
-                ahead += ahead + (int)Monday(written.DayOfWeek) < 7 ? 7 : 0;
-            else if (!m.Groups["lead"].Success)
-                continue;
-            return (written.AddDays(ahead), m.Index, m.Length, $"“{m.Value}”, from {written.ToString("d MMM", CultureInfo.InvariantCulture)}");
-        }
-        foreach (Match m in Iso().Matches(text))
-        {
-            if (DateOnly.TryParseExact(m.Value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var iso))
-                return (iso, m.Index, m.Length, "written so");
-        }
-        foreach (Match m in DayMonth().Matches(text))
-        {
-            var month = Array.FindIndex(Months, p => m.Groups["month"].Value.StartsWith(p, StringComparison.OrdinalIgnoreCase)) + 1;
-            var year = m.Groups["year"].Success ? int.Parse(m.Groups["year"].Value, CultureInfo.InvariantCulture) : written.Year;
-            var dayOfMonth = int.Parse(m.Groups["d"].Value, CultureInfo.InvariantCulture);
-            if (dayOfMonth < 1 || dayOfMonth > DateTime.DaysInMonth(year, month))
-                continue;
-            var day = new DateOnly(year, month, dayOfMonth);
-            if (!m.Groups["year"].Success && day < written)
-                day = day.AddYears(1);
-            return (day, m.Index, m.Length, "written so");
-        }
-        return null;
+        var all = All(text, written, language);
+        return all.FirstOrDefault(d => d.Lead) ?? all.FirstOrDefault(d => !d.How.StartsWith('“'));
     }
 
-    private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+    /// <summary>Every date of the text in the order in which they stand.</summary>
+    public static IReadOnlyList<WrittenDate> All(string text, DateOnly written, Language? language = null)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        language ??= Language.English;
+        var pattern = Patterns.GetOrAdd(language.Code, _ => Pattern(language));
+        var matches = pattern.Matches(text);
+        // Whether the day comes first in dates of digits, as the document shows: one that is above 12 tells.
+        var tells = matches.Where(m => m.Groups["a"].Success && m.Groups["sep"].Value != ".").Select(m => int.Parse(m.Groups["a"].Value, CultureInfo.InvariantCulture) > 12 ? true : int.Parse(m.Groups["b"].Value, CultureInfo.InvariantCulture) > 12 ? false : (bool?)null).Where(t => t is not null).Distinct().ToList();
+        var dayFirst = tells.Count == 1 ? tells[0] : null;
+        return [.. matches.Select(m => One(m, written, language, dayFirst)).OfType<WrittenDate>()];
+    }
 
-    private static DayOfWeek Monday(DayOfWeek day) => (DayOfWeek)(((int)day + 6) % 7);
+    private static WrittenDate? One(Match m, DateOnly written, Language language, bool? dayFirst)
+    {
+        var lead = m.Groups["lead"];
+        var start = lead.Success && !m.Groups["weekday"].Success ? SkipBlank(m, lead.Index + lead.Length) : m.Index;
+        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) => day is { } d ? new WrittenDate(d, start, m.Index + m.Length - start, how ?? "written so", sure, lead.Success) : null;
+        int Number(string group) => int.Parse(m.Groups[group].Value, CultureInfo.InvariantCulture);
 
-    [GeneratedRegex(@"\b(?:(?<lead>by|on|until|before|for|this)\s+)?(?<next>next\s+)?(?<day>monday|tuesday|wednesday|thursday|friday|saturday|sunday)(?<week>\s+week)?\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex Weekday();
+        if (m.Groups["iso"].Success)
+            return Made(DateOf(Number("iy"), Number("im"), Number("id")), 0.95m);
+        if (m.Groups["weekday"].Success)
+            return Weekday(m, written, language) is var (day, how) ? Made(day, 0.85m, how) : null;
+        if (m.Groups["weekno"].Success)
+        {
+            var year = m.Groups["wy"].Success ? Number("wy") : written.Year;
+            if (Number("weekno") is < 1 or > 53)
+                return null;
+            var monday = DateOnly.FromDateTime(ISOWeek.ToDateTime(year, Math.Min(Number("weekno"), ISOWeek.GetWeeksInYear(year)), DayOfWeek.Monday));
+            // A week that is over is the next year's.
+            if (!m.Groups["wy"].Success && monday.AddDays(6) < written)
+                monday = DateOnly.FromDateTime(ISOWeek.ToDateTime(year + 1, Math.Min(Number("weekno"), ISOWeek.GetWeeksInYear(year + 1)), DayOfWeek.Monday));
+            return Made(monday, 0.8m, $"week {Number("weekno")}, its Monday");
+        }
+        if (m.Groups["month"].Success)
+            return Made(Ahead(m, Number("d"), Month(language, m.Groups["month"].Value), written), 0.9m);
+        if (m.Groups["part"].Success)
+        {
+            var month = Month(language, m.Groups["pmonth"].Value);
+            var year = m.Groups["py"].Success ? Number("py") : month < written.Month ? written.Year + 1 : written.Year;
+            var isEnd = language.EndOf.Concat(Language.English.EndOf).Contains(Regex.Replace(m.Groups["part"].Value.ToLowerInvariant().Trim(), @"\s+", " "));
+            return month == 0 ? null : Made(DateOf(year, month, isEnd ? DateTime.DaysInMonth(year, month) : 15), 0.6m, $"“{m.Value.Trim()}”");
+        }
+        if (m.Groups["relative"].Success && Value(language.Relative, m.Groups["relative"].Value) is { } ahead)
+            return Made(written.AddDays(ahead), 0.75m, $"“{m.Groups["relative"].Value}”, from {Say(written)}");
+        if (m.Groups["span"].Success && Value(language.Spans, m.Groups["span"].Value) is { } span && Number("count") is > 0 and < 100)
+            return Made(written.AddDays(span * Number("count")), 0.7m, $"“{m.Value.Trim()}”, from {Say(written)}");
+        return m.Groups["a"].Success ? Digits(m, written, dayFirst, Made) : null;
+    }
 
-    [GeneratedRegex(@"\b20\d\d-\d\d-\d\d\b")]
-    private static partial Regex Iso();
+    private static WrittenDate? Digits(Match m, DateOnly written, bool? dayFirst, Func<DateOnly?, decimal, string?, WrittenDate?> made)
+    {
+        var (a, b) = (int.Parse(m.Groups["a"].Value, CultureInfo.InvariantCulture), int.Parse(m.Groups["b"].Value, CultureInfo.InvariantCulture));
+        var year = m.Groups["y"].Success ? int.Parse(m.Groups["y"].Value, CultureInfo.InvariantCulture) : 0;
+        year = year is > 0 and < 100 ? 2000 + year : year;
+        // With points the day is always first; with slashes and dashes the document has to tell.
+        var first = m.Groups["sep"].Value == "." || a > 12 || (b <= 12 && dayFirst != false);
+        DateOnly? Of(int day, int month)
+        {
+            if (year > 0)
+                return DateOf(year, month, day);
+            return DateOf(written.Year, month, day) is not { } d ? null : d < written ? DateOf(written.Year + 1, month, day) : d;
+        }
+        var open = m.Groups["sep"].Value != "." && a <= 12 && b <= 12 && a != b && dayFirst is null;
+        var found = first ? Of(a, b) : Of(b, a);
+        return made(found, open ? 0.5m : 0.9m, open ? $"the day or the month first? It could be {(Of(b, a) is { } other ? Say(other) : "another")} too" : null);
+    }
 
-    [GeneratedRegex(@"\b(?<d>\d{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?(?<month>jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?(?:\s+(?<year>20\d\d))?\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex DayMonth();
+    private static (DateOnly Day, string How)? Weekday(Match m, DateOnly written, Language language)
+    {
+        var name = m.Groups["weekday"].Value.ToLowerInvariant();
+        var at = Array.FindIndex(language.Days, d => d == name);
+        at = at >= 0 ? at : Array.FindIndex(Language.English.Days, d => d == name);
+        // Monday is 0 here, 1 in DayOfWeek, where Sunday is 0.
+        var ahead = (((at + 1) % 7 - (int)written.DayOfWeek + 6) % 7) + 1;
+        if (m.Groups["later"].Success)
+            ahead += 7;
+        else if (m.Groups["next"].Success)
+            ahead += ahead + ((int)written.DayOfWeek + 6) % 7 < 7 ? 7 : 0;
+        else if (!m.Groups["lead"].Success)
+            return null;
+        return (written.AddDays(ahead), $"“{m.Value.Trim()}”, from {Say(written)}");
+    }
+
+    private static DateOnly? Ahead(Match m, int day, int month, DateOnly written)
+    {
+        var year = m.Groups["year"].Success ? int.Parse(m.Groups["year"].Value, CultureInfo.InvariantCulture) : written.Year;
+        if (DateOf(year, month, day) is not { } found)
+            return null;
+        return !m.Groups["year"].Success && found < written ? found.AddYears(1) : found;
+    }
+
+    private static DateOnly? DateOf(int year, int month, int day) =>
+        year is >= 1990 and <= 2200 && month is >= 1 and <= 12 && day >= 1 && day <= DateTime.DaysInMonth(year, month) ? new DateOnly(year, month, day) : null;
+
+    private static int Month(Language language, string word)
+    {
+        var plain = word.ToLowerInvariant().TrimEnd('.');
+        foreach (var months in new[] { language.Months, Language.English.Months })
+        {
+            var at = Array.FindIndex(months, x => x == plain || (plain.Length >= 3 && x.StartsWith(plain, StringComparison.Ordinal)));
+            if (at >= 0)
+                return at + 1;
+        }
+        return 0;
+    }
+
+    private static int? Value(Dictionary<string, int> of, string word) =>
+        of.TryGetValue(Regex.Replace(word.ToLowerInvariant(), @"\s+", " "), out var value) ? value : null;
+
+    private static int SkipBlank(Match m, int at)
+    {
+        while (at < m.Index + m.Length && char.IsWhiteSpace(m.Value[at - m.Index]))
+            at++;
+        return at;
+    }
+
+    private static string Say(DateOnly day) => day.ToString("d MMM", CultureInfo.InvariantCulture);
+
+    // English words are always understood too: a German writes "week 12".
+    private static Regex Pattern(Language l)
+    {
+        var en = Language.English;
+        string Any(params ReadOnlySpan<string[]> words)
+        {
+            var all = new List<string>();
+            foreach (var w in words)
+                all.AddRange(w);
+            return Language.AnyOf(all);
+        }
+        var months = Language.AnyOf(l.Months.Concat(en.Months).SelectMany(m => new[] { m, m[..Math.Min(3, m.Length)], m[..Math.Min(4, m.Length)] }));
+        return new Regex(
+            $@"(?<!\w)(?:(?<lead>{Any(l.By, en.By)})[\s:]+(?:(?:the|den|der|dem|de|el|am|del|det|het)\s+)?)?(?:" +
+            $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d))?" +
+            @"|(?<iso>(?<iy>20\d\d)-(?<im>\d\d)-(?<id>\d\d))" +
+            $@"|(?:{Any(l.Week, en.Week)})\s*(?:no\.?|nr\.?|:)?\s*(?<weekno>\d{{1,2}})(?:\s*[/-]\s*(?<wy>20\d\d)|\s+(?<wy>20\d\d))?(?!\s*[\d.,]*\d)" +
+            $@"|(?<d>\d{{1,2}})(?:st|nd|rd|th|\.|º)?\s+(?:of\s+|de\s+)?(?<month>{months})\.?(?:,?\s+(?:de\s+)?(?<year>20\d\d))?" +
+            $@"|(?<month>{Any(en.Months)})\s+(?<d>\d{{1,2}})(?:st|nd|rd|th)?(?:,?\s+(?<year>20\d\d))?(?!\d)" +
+            $@"|(?<part>{Any(l.EndOf, en.EndOf, l.MiddleOf, en.MiddleOf)})\s*(?<pmonth>{Any(l.Months, en.Months)})(?:\s+(?<py>20\d\d))?" +
+            $@"|(?<relative>{Language.AnyOf(l.Relative.Keys)})" +
+            $@"|(?:{Any(l.Within, en.Within)})\s+(?<count>\d{{1,2}})\s+(?<span>{Language.AnyOf(l.Spans.Keys)})" +
+            @"|(?<a>\d{1,2})(?<sep>[./-])(?<b>\d{1,2})\k<sep>(?<y>20\d\d|\d\d)(?![\d./-]*\d)" +
+            @"|(?<a>\d{1,2})(?<sep>\.)(?<b>\d{1,2})\.(?!\d)" +
+            @")(?!\w)",
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+    }
 }

@@ -10,76 +10,133 @@ namespace Solvenda.Core.Reading;
 /// <summary>Turns a structured message into a reading: whose codes are whose, in our units.</summary>
 public static class DocumentReader
 {
-    public static Reading Read(OrderDocument document, ReadingContext context)
+    /// <summary>More lines than a sheet holds are not read.</summary>
+    public const int MostLines = 2_000;
+
+    public static Reading Read(OrderDocument document, ReadingContext context) => Read(document, context, [], null);
+
+    /// <param name="more">Clues that stand outside the document: who sent it.</param>
+    /// <param name="language">That its words are in; null where nobody knows.</param>
+    public static Reading Read(OrderDocument document, ReadingContext context, ImmutableArray<Clue> more, Language? language)
     {
         ArgumentNullException.ThrowIfNull(document);
-        var clues = new List<(string, string, ImmutableArray<Evidence>)>();
-        if (document.PartnerId is { } partner)
-            clues.Add(("partner", partner.Value, [partner.Where]));
-        if (document.ContactMail is { } mail)
-            clues.Add(("mail", mail.Value, [mail.Where]));
-        var buyer = BuyerFinder.Find(context, clues);
+        ArgumentNullException.ThrowIfNull(context);
+        var (buyer, candidates) = BuyerFinder.Find(context, document.Clues.AddRange(more));
+        var bought = buyer.Sure > 0 ? context.History(buyer.Value) : [];
+        var warnings = document.Warnings.ToBuilder();
+        if (document.Lines.Length > MostLines)
+            warnings.Add(string.Create(CultureInfo.InvariantCulture, $"{document.Lines.Length:#,0} lines are stated; the first {MostLines:#,0} were read, the others are kept in the original."));
+        var currency = document.Currency is { } c && Currency.TryOf(c.Value, out var known) ? known : (Currency?)null;
+        if (document.Currency is { } strange && currency is null)
+            warnings.Add($"“{strange.Value}” is not a currency that we know.");
+        var lines = document.Lines.Take(MostLines).Select(l => Line(l, buyer, bought, context, language)).ToImmutableArray();
+        lines = Sums.Check(lines, document, currency, warnings);
         return new Reading(
             document.Kind,
             buyer,
             Text(document.Contact),
             Text(document.PoNumber),
             document.Wanted is { } w ? new Field<DateOnly?>(w.Value, 0.98m, "stated", [w.Where]) : Field<DateOnly?>.Missing,
-            Text(document.DeliverTo),
+            DeliverTo(document, buyer, context),
             Text(document.Incoterm),
             Text(document.IncotermPlace),
-            document.Currency is { } c && Currency.TryOf(c.Value, out var currency) ? new Field<Currency?>(currency, 0.99m, "stated", [c.Where]) : Field<Currency?>.Missing,
+            currency is not null ? new Field<Currency?>(currency, 0.99m, "stated", [document.Currency!.Where]) : Field<Currency?>.Missing,
             document.PaymentDays is { } days ? new Field<int?>(days.Value, 0.95m, "stated", [days.Where]) : Field<int?>.Missing,
-            [.. document.Lines.Select(l => Line(l, buyer, context))],
+            lines,
             document.Charges,
-            document.Warnings);
+            warnings.ToImmutable())
+        {
+            QuoteNumber = Text(document.QuoteNumber),
+            DeliverToCountry = document.DeliverToCountry,
+            Goods = document.Goods is { } goods ? new Field<decimal?>(goods.Value, 0.98m, "stated", [goods.Where]) : Field<decimal?>.Missing,
+            Note = document.Note?.Value ?? "",
+            BuyerCandidates = candidates,
+        };
     }
 
     private static Field<string> Text(Stated<string>? stated) => stated is null ? Field<string>.Missing : new Field<string>(stated.Value, 0.98m, "stated", [stated.Where]);
 
-    private static ReadLine Line(StatedLine line, Field<BuyerId> buyer, ReadingContext context)
+    // A place that is only a number is one of their addresses, if it carries that number.
+    private static Field<string> DeliverTo(OrderDocument document, Field<BuyerId> buyer, ReadingContext context)
     {
-        var (item, how, sure, where) = Item(line, buyer, context);
-        var theirUnit = UnitTable.FromCode(line.Unit);
+        if (document.DeliverTo is not { } stated)
+            return Field<string>.Missing;
+        var code = stated.Value.StartsWith("GLN ", StringComparison.Ordinal) ? stated.Value[4..] : null;
+        var place = code is null ? null : context.Addresses.FirstOrDefault(a => a.Buyer == buyer.Value && a.Code == code);
+        return place is null ? Text(stated) : new Field<string>(place.Words, 0.95m, $"their address {code}", [stated.Where]);
+    }
+
+    private static ReadLine Line(StatedLine line, Field<BuyerId> buyer, IReadOnlyList<Bought> bought, ReadingContext context, Language? language)
+    {
+        var found = Item(line, buyer, bought, context, language);
+        var theirUnit = UnitOf(line.Unit, language);
         var quantity = line.Quantity;
         var code = line.SellersCode?.Value ?? line.BuyersCode?.Value ?? line.Gtin?.Value;
         ImmutableArray<Evidence> ofQuantity = quantity is null ? line.Evidence : [quantity.Where];
-        var proposals = item is null ? Proposals(line, theirUnit, context) : [];
-        var unit = theirUnit is not { } u ? new Field<Unit>(item?.StockUnit ?? Unit.Piece, 0.3m, $"the unit {line.Unit} is unknown", ofQuantity)
-            : item is not null && item.Factor(u) is null ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
+        var unit = theirUnit is not { } u ? new Field<Unit>(found.Item?.StockUnit ?? Unit.Piece, line.Unit.Length == 0 ? 0.55m : 0.3m, line.Unit.Length == 0 ? "not stated; the item's own unit" : $"the unit {line.Unit} is unknown", ofQuantity)
+            : found.Item is { } item && item.Factor(u) is null ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
             : new Field<Unit>(u, 0.98m, "stated", ofQuantity);
+        if (line.Unit.Length == 0 && found.Item is { SalesUnits.IsEmpty: true } or { StockUnit.Code: "C62" })
+            unit = unit with { Sure = 0.85m };
         return new ReadLine(
-            new Field<ItemId>(item?.Id ?? default, sure, how, where),
+            new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, found.Where),
             line.Words.Length > 0 ? line.Words : code ?? "",
             code,
-            quantity is null ? new Field<decimal?>(null, 0m, "not stated", []) : new Field<decimal?>(quantity.Value, 0.98m, "stated", ofQuantity),
+            quantity is null ? new Field<decimal?>(null, 0m, "not stated", []) : line.Open is not null ? new Field<decimal?>(quantity.Value, 0.4m, "is it a decimal or a thousands sign?", ofQuantity) : new Field<decimal?>(quantity.Value, 0.98m, "stated", ofQuantity),
             unit,
             line.Price?.Value,
             line.PriceBase,
-            "",
-            proposals,
-            line.Evidence);
-    }
-
-    private static (Item? Item, string How, decimal Sure, ImmutableArray<Evidence> Where) Item(StatedLine line, Field<BuyerId> buyer, ReadingContext context)
-    {
-        if (line.SellersCode is { } ours && context.Items.ByCode(ours.Value) is { } bySeller)
-            return (bySeller, "our code", 0.99m, [ours.Where]);
-        if (line.Gtin is { } gtin && context.Items.ByCode(gtin.Value) is { } byGtin)
-            return (byGtin, "GTIN", 0.99m, [gtin.Where]);
-        if (line.BuyersCode is { } theirs
-            && context.Aliases.FirstOrDefault(a => a.Buyer == buyer.Value && a.Words == ItemFinder.Normal(theirs.Value)) is { } alias
-            && context.Items.ById(alias.Item) is { } byAlias)
+            line.Note,
+            line.Open is { } or && found.Item is { } counted
+                ? [.. new[] { quantity!.Value, or }.Select(q => new Proposal(counted.Id, counted.Code, counted.Words, q, unit.Value, 0.5m, q == or ? "a decimal sign" : "a thousands sign"))]
+                : found.Reading?.Proposals(quantity?.Value ?? 1m, theirUnit ?? Unit.Piece) ?? [],
+            line.Evidence)
         {
-            return (byAlias, "their code", 0.98m, [theirs.Where]);
-        }
-        return (null, line.BuyersCode is { } code ? $"{code.Value} is unknown" : "no code that we know", 0.1m, line.Evidence);
+            Wanted = line.Wanted is { } w ? new Field<DateOnly?>(w.Value, 0.95m, "stated", [w.Where]) : Field<DateOnly?>.Missing,
+            Amount = line.Amount?.Value,
+            WithTax = line.WithTax,
+            TakenBack = line.TakenBack,
+        };
     }
 
-    private static ImmutableArray<Proposal> Proposals(StatedLine line, Unit? unit, ReadingContext context) =>
-    [
-        .. context.Items.Search(line.Words, 4).Select(c => new Proposal(
-            c.Item.Id, c.Item.Code, c.Item.Words, line.Quantity?.Value ?? 1m, unit is { } u && c.Item.Factor(u) is not null ? u : c.Item.StockUnit, c.Score,
-            string.Create(CultureInfo.InvariantCulture, $"words, {Math.Min(99m, c.Score * 100m):0} of 100"))),
-    ];
+    /// <summary>A unit by its code in any of the lists, else by a word for it; null where neither is known.</summary>
+    public static Unit? UnitOf(string text, Language? language)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var word = text.Trim().TrimEnd('.').ToLowerInvariant();
+        return UnitTable.FromCode(text)
+            ?? (language is not null && language.Units.TryGetValue(word, out var code) ? Unit.Of(code) : (Unit?)null)
+            ?? Language.All.Select(l => l.Units.TryGetValue(word, out var known) ? Unit.Of(known) : (Unit?)null).FirstOrDefault(u => u is not null)
+            ?? UnitTable.FromWord(text);
+    }
+
+    private sealed record Found(Item? Item, string How, decimal Sure, ImmutableArray<Evidence> Where, ItemReading? Reading = null);
+
+    private static Found Item(StatedLine line, Field<BuyerId> buyer, IReadOnlyList<Bought> bought, ReadingContext context, Language? language)
+    {
+        var byOurs = line.SellersCode is { } ours ? context.Items.ByCode(ours.Value) : null;
+        var byGtin = line.Gtin is { } gtin ? context.Items.ByCode(gtin.Value) : null;
+        // Two codes that name two things contradict each other: a person decides.
+        if (byOurs is not null && byGtin is not null && byOurs.Id != byGtin.Id)
+            return new Found(byOurs, $"our code says {byOurs.Code}, the GTIN says {byGtin.Code}", 0.4m, [line.SellersCode!.Where, line.Gtin!.Where], new ItemReading(byOurs, 0.4m, "", null, true, [new Candidate(byOurs, 0.5m), new Candidate(byGtin, 0.5m)]));
+        if (byOurs is not null)
+            return new Found(byOurs, "our code", 0.99m, [line.SellersCode!.Where]);
+        if (byGtin is not null)
+            return new Found(byGtin, "GTIN", 0.99m, [line.Gtin!.Where]);
+        if (line.BuyersCode is { } theirs)
+        {
+            if (context.AliasOf(buyer, ItemFinder.Normal(theirs.Value)) is { } alias && context.Items.ById(alias.Item) is { } byAlias)
+                return new Found(byAlias, "their code", 0.98m, [theirs.Where]);
+            // Some write our code where theirs belongs.
+            if (context.Items.ByCode(theirs.Value) is { } written)
+                return new Found(written, "our code", 0.95m, [theirs.Where]);
+        }
+        var reading = line.Words.Length == 0 ? null : ItemReading.Find(line.Words, buyer, bought, context, language);
+        var stated = line.BuyersCode ?? line.SellersCode ?? line.Gtin;
+        // A code that nobody knows is stronger than words that fit somehow: with it, words only propose.
+        return stated is not null
+            ? new Found(null, $"{stated.Value} is unknown", 0.1m, line.Evidence, reading is null ? null : reading with { Sure = 0.1m })
+            : reading is { Item: { } item } ? new Found(reading.Sure >= 0.45m || reading.IsTie ? item : null, reading.How, reading.Sure, line.Evidence, reading)
+            : new Found(null, reading?.How ?? "no code that we know", 0.1m, line.Evidence, reading);
+    }
 }

@@ -10,119 +10,251 @@ namespace Solvenda.Core.Reading;
 public sealed record Candidate(Item Item, decimal Score);
 
 /// <summary>
-/// Finds items by code, GTIN or words in any order. Sizes are compared as sizes: 10 mm is not 100 mm, and an item of another size is no candidate.
-/// Words are weighed by how rare they are over the catalogue.
+/// Finds items by code, GTIN or words in any order and any language of <see cref="Language"/>. Sizes are compared as sizes: 10 mm is not 100 mm, and an item of another size is no candidate.
+/// Words are weighed by how rare they are over the catalogue; slips of a letter and words written together are forgiven.
 /// </summary>
 public sealed partial class ItemFinder
 {
-    private static readonly HashSet<string> Idle =
-        [.. "the a an of and or for with in on to our your my please some new usual each per it is are we us all them both ends".Split(' ')];
+    // What a word that nothing in the catalogue is called by counts against a match.
+    private const double UnknownWeight = 2;
 
-    // What people call things, and what our words call them. One way only: their word to ours.
-    private static readonly Dictionary<string, string> Synonyms = new()
-    {
-        ["rope"] = "rope",
-        ["line"] = "line",
-        ["strand"] = "strand",
-        ["3strand"] = "three strand",
-        ["3"] = "three",
-        ["wht"] = "white",
-        ["blk"] = "black",
-        ["gray"] = "grey",
-        ["colour"] = "",
-        ["galv"] = "galvanised",
-        ["galvanized"] = "galvanised",
-        ["ss"] = "stainless",
-        ["inox"] = "stainless",
-        ["lifejacket"] = "life jacket",
-        ["lifejackets"] = "life jacket",
-        ["vit"] = "white",
-        ["svart"] = "black",
-        ["sjackel"] = "shackle",
-        ["schakel"] = "shackle",
-        ["mooring"] = "mooring",
-        ["bumper"] = "fender",
-        ["braid"] = "braid",
-        ["horn"] = "horn",
-    };
+    // A word that was only guessed (a slip forgiven) counts less than one that stands there.
+    private const double GuessedShare = 0.85;
 
-    private readonly Dictionary<string, List<int>> _byToken = new(StringComparer.Ordinal);
-    private readonly List<(Item Item, HashSet<string> Tokens, HashSet<string> Sizes)> _items = [];
+    private readonly Dictionary<string, int> _tokens = new(StringComparer.Ordinal);
+    private readonly List<List<int>> _postings = [];
+    private readonly List<Indexed> _items = [];
     private readonly Dictionary<string, Item> _byCode = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, Item> _byGtin = new(StringComparer.Ordinal);
+    private readonly Dictionary<ItemId, Item> _byId = [];
+    private readonly double[] _weights;
+
+    private sealed class Indexed
+    {
+        public required Item Item { get; init; }
+
+        /// <summary>Tokens of our own words; those of other languages find it too, and are not missed.</summary>
+        public required int[] Own { get; init; }
+        public required string[] Sizes { get; init; }
+        public double Total { get; set; }
+    }
 
     public ItemFinder(IEnumerable<Item> items)
     {
         ArgumentNullException.ThrowIfNull(items);
         foreach (var item in items)
         {
-            var tokens = Tokens(item.Words).ToHashSet();
-            var sizes = Sizes(item.Words).ToHashSet();
-            foreach (var token in tokens)
-            {
-                if (!_byToken.TryGetValue(token, out var list))
-                    _byToken[token] = list = [];
-                list.Add(_items.Count);
-            }
-            _items.Add((item, tokens, sizes));
             _byCode[Bare(item.Code)] = item;
+            _byId[item.Id] = item;
             if (item.Gtin is { } gtin)
-                _byCode[gtin] = item;
+                _byGtin[gtin.TrimStart('0')] = item;
+            if (!item.Active)
+                continue;
+            var own = Words(item.Words).Select(Token).Distinct().ToArray();
+            foreach (var token in own.Concat(Words(item.WordsElsewhere).Select(Token)).Distinct())
+                _postings[token].Add(_items.Count);
+            _items.Add(new Indexed { Item = item, Own = own, Sizes = [.. Split(item.Words).Where(t => SizeToken().IsMatch(t)).Distinct()] });
         }
+        _weights = [.. _postings.Select(p => 1 + Math.Log((_items.Count + 1) / (double)Math.Max(1, p.Count)))];
+        foreach (var item in _items)
+            item.Total = item.Own.Sum(t => _weights[t]);
     }
 
-    /// <summary>By our code (dashes and case aside) or GTIN; null where neither fits.</summary>
-    public Item? ByCode(string code) => _byCode.GetValueOrDefault(Bare(code));
+    /// <summary>By our code (dashes and case aside) or GTIN (leading zeros aside); null where neither fits.</summary>
+    public Item? ByCode(string code)
+    {
+        ArgumentNullException.ThrowIfNull(code);
+        var bare = Bare(code);
+        return bare.Length == 0 ? null : _byCode.GetValueOrDefault(bare) ?? (bare.Length >= 8 && bare.All(char.IsAsciiDigit) ? _byGtin.GetValueOrDefault(bare.TrimStart('0')) : null);
+    }
 
-    public Item? ById(ItemId id) => _items.FirstOrDefault(i => i.Item.Id == id).Item;
+    public Item? ById(ItemId id) => _byId.GetValueOrDefault(id);
+
+    /// <summary>Whether things in the catalogue are called by this word, in whichever language.</summary>
+    public bool Knows(string word, Language? language = null) => Resolve(word.ToLower(CultureInfo.InvariantCulture), language).Any(t => t.Known);
 
     /// <summary>The best candidates, best first. Two with nearly the same score are a near tie, which the caller must not settle silently.</summary>
     /// <param name="boost">Added to an item's score, for what this buyer bought before; at most 0.1.</param>
-    public ImmutableArray<Candidate> Search(string words, int most = 5, Func<ItemId, decimal>? boost = null)
+    /// <param name="language">That the words are in; without it any that knows them.</param>
+    public ImmutableArray<Candidate> Search(string words, int most = 5, Func<ItemId, decimal>? boost = null, Language? language = null)
     {
-        var tokens = QueryTokens(words);
-        var sizes = tokens.Where(t => SizeToken().IsMatch(t)).ToHashSet();
-        if (tokens.Count == 0)
+        var query = Query(words, language);
+        var sizes = query.Where(q => SizeToken().IsMatch(q.Text)).Select(q => q.Text).ToHashSet();
+        var total = query.Sum(q => q.Token >= 0 ? _weights[q.Token] : UnknownWeight);
+        if (query.Count == 0 || query.All(q => q.Token < 0))
             return [];
-        var total = tokens.Sum(Weight);
-        var hits = tokens.Where(_byToken.ContainsKey).SelectMany(t => _byToken[t]).Distinct();
+        var matched = System.Buffers.ArrayPool<double>.Shared.Rent(_items.Count);
+        var touched = new List<int>();
+        try
+        {
+            Array.Clear(matched, 0, _items.Count);
+            foreach (var (token, _, guessed) in query.Where(q => q.Token >= 0))
+            {
+                var weight = _weights[token] * (guessed ? GuessedShare : 1);
+                foreach (var at in _postings[token])
+                {
+                    if (matched[at] == 0)
+                        touched.Add(at);
+                    matched[at] += weight;
+                }
+            }
+            return Best(matched, touched, sizes, total, most, boost);
+        }
+        finally
+        {
+            System.Buffers.ArrayPool<double>.Shared.Return(matched);
+        }
+    }
+
+    private ImmutableArray<Candidate> Best(double[] matched, List<int> touched, HashSet<string> sizes, double total, int most, Func<ItemId, decimal>? boost)
+    {
+        // An item with words that nobody said is a weaker match than one that was named whole.
+        double Score(int at)
+        {
+            var item = _items[at];
+            var score = (matched[at] / total * 0.9) + (Math.Min(1, matched[at] / item.Total) * 0.1);
+            return sizes.Count > 0 && item.Sizes.Length == 0 ? score * 0.6 : score;
+        }
+        var best = new PriorityQueue<int, double>();
+        // More are kept than asked for, since what was bought before moves some of them up.
+        var keep = boost is null ? most : most * 4;
+        foreach (var at in touched)
+        {
+            if (sizes.Count > 0 && _items[at].Sizes.Length > 0 && !_items[at].Sizes.Any(sizes.Contains))
+                continue;
+            var score = Score(at);
+            if (best.Count < keep)
+                best.Enqueue(at, score);
+            else if (best.TryPeek(out _, out var least) && score > least)
+                best.DequeueEnqueue(at, score);
+        }
         return
         [
-            .. hits
-                .Where(i => sizes.Count == 0 || _items[i].Sizes.Count == 0 || sizes.Overlaps(_items[i].Sizes))
-                .Select(i => new Candidate(_items[i].Item, Score(tokens, sizes, total, i) + (boost?.Invoke(_items[i].Item.Id) ?? 0m)))
-                .OrderByDescending(c => c.Score).ThenBy(c => c.Item.Code, StringComparer.Ordinal)
-                .Take(most),
+            .. best.UnorderedItems.Select(u => new Candidate(_items[u.Element].Item, decimal.Round((decimal)u.Priority, 4) + (boost?.Invoke(_items[u.Element].Item.Id) ?? 0m)))
+                .OrderByDescending(c => c.Score).ThenBy(c => c.Item.Code, StringComparer.Ordinal).Take(most),
         ];
     }
 
     /// <summary>Lower case, sizes joined ("10 mm" to "10mm"), punctuation gone, plain blanks: the form in which aliases are kept.</summary>
     public static string Normal(string words) => string.Join(' ', Split(words));
 
-    private decimal Score(HashSet<string> tokens, HashSet<string> sizes, decimal total, int at)
+    private int Token(string text)
     {
-        var (_, has, hasSizes) = _items[at];
-        var matched = tokens.Where(has.Contains).Sum(Weight);
-        // An item with words that nobody said is a weaker match than one that was named whole.
-        var unsaid = has.Where(t => !tokens.Contains(t)).Sum(Weight) / has.Sum(Weight);
-        var score = (matched / total * 0.9m) + ((1 - unsaid) * 0.1m);
-        return sizes.Count > 0 && hasSizes.Count == 0 ? score * 0.6m : score;
+        if (_tokens.TryGetValue(text, out var token))
+            return token;
+        _tokens[text] = _postings.Count;
+        _postings.Add([]);
+        return _postings.Count - 1;
     }
-
-    private decimal Weight(string token) => _byToken.TryGetValue(token, out var list)
-        ? 1m + (decimal)Math.Log((double)(_items.Count + 1) / list.Count)
-        : 2m;
 
     private static string Bare(string code) => new([.. code.ToUpperInvariant().Where(char.IsLetterOrDigit)]);
 
-    private static IEnumerable<string> Sizes(string words) => Split(words).Where(t => SizeToken().IsMatch(t));
+    // The catalogue's own words: idle ones gone, plurals as singulars.
+    private static IEnumerable<string> Words(string words) => Split(words).Where(t => !Language.English.IsIdle(t)).Select(Stem);
 
-    private static IEnumerable<string> Tokens(string words) => Split(words)
-        .SelectMany(t => Synonyms.TryGetValue(t, out var ours) ? ours.Split(' ', StringSplitOptions.RemoveEmptyEntries) : [t])
-        .Where(t => !Idle.Contains(t))
-        .Select(Stem);
+    private List<(int Token, string Text, bool Guessed)> Query(string words, Language? language)
+    {
+        var found = new List<(int, string, bool)>();
+        foreach (var word in Phrases(Split(words), language))
+        {
+            if (!_tokens.ContainsKey(Stem(word)) && (Language.English.IsIdle(word) || language?.IsIdle(word) == true))
+                continue;
+            foreach (var (text, known, guessed) in Resolve(word, language))
+            {
+                if (text.Length > 0 && found.All(f => f.Item2 != text))
+                    found.Add((known ? _tokens[text] : -1, text, guessed));
+            }
+        }
+        return found;
+    }
 
-    // "thimble 12": in this trade a bare number in a thing's name is its millimetres.
-    private HashSet<string> QueryTokens(string words) => [.. Tokens(words).Select(t => t.All(char.IsDigit) && _byToken.ContainsKey(t + "mm") ? t + "mm" : t)];
+    // Names of several words are replaced whole: "azul marino" is navy, not a blue.
+    private static IEnumerable<string> Phrases(IEnumerable<string> words, Language? language)
+    {
+        var text = string.Join(' ', words);
+        foreach (var l in language is null ? Language.All : [language, Language.English])
+        {
+            foreach (var (theirs, ours) in l.Words.Where(w => w.Key.Contains(' ', StringComparison.Ordinal)))
+            {
+                if (text.Contains(theirs, StringComparison.Ordinal))
+                    text = Regex.Replace(text, $@"(?<!\w){Regex.Escape(theirs)}(?!\w)", ours);
+            }
+        }
+        return text.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries);
+    }
+
+    // A word as the catalogue's: as it is, by the language's words, by its stem, as two words written together, or with a slip forgiven.
+    private IEnumerable<(string Text, bool Known, bool Guessed)> Resolve(string word, Language? language)
+    {
+        // "thimble 12": in this trade a bare number in a thing's name is its millimetres.
+        if (word.All(char.IsDigit))
+            return [_tokens.ContainsKey(word + "mm") ? (word + "mm", true, false) : NumberWord(word) is { } spelled ? (spelled, true, false) : (word, _tokens.ContainsKey(word), false)];
+        if (SizeToken().IsMatch(word))
+            return [(word, _tokens.ContainsKey(word), false)];
+        if (Known(word, language) is { } known)
+            return known;
+        for (var cut = 1; cut <= 3 && word.Length - cut >= 4; cut++)
+        {
+            if (Known(word[..^cut], language) is { } stem)
+                return stem;
+        }
+        for (var at = 3; at <= word.Length - 3; at++)
+        {
+            if (Known(word[..at], language) is { } left && (Known(word[at..], language) ?? Known(word[at..].TrimStart('s', 'n'), language)) is { } right)
+                return [.. left, .. right];
+        }
+        return Near(word) is { } near ? [(near, true, true)] : [(Stem(word), false, false)];
+    }
+
+    private string? NumberWord(string digits) => Language.English.Numbers.FirstOrDefault(n => n.Value.ToString(CultureInfo.InvariantCulture) == digits && _tokens.ContainsKey(n.Key)).Key;
+
+    private List<(string, bool, bool)>? Known(string word, Language? language)
+    {
+        // The language's own word comes first: "red" is a net in Spanish. Without a language the catalogue does.
+        if (language is not null && language.Words.TryGetValue(word, out var ours))
+            return Ours(ours);
+        if (_tokens.ContainsKey(Stem(word)))
+            return [(Stem(word), true, false)];
+        foreach (var other in language is null ? Language.All : [Language.English])
+        {
+            if (other.Words.TryGetValue(word, out var theirs))
+                return Ours(theirs);
+        }
+        return null;
+    }
+
+    private List<(string, bool, bool)> Ours(string ours) => [.. ours.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries).Select(Stem).Select(t => (t, _tokens.ContainsKey(t), false))];
+
+    // One letter wrong, missing or too much; two in a long word; never in what has a digit.
+    private string? Near(string word)
+    {
+        if (word.Length < 5 || word.Any(char.IsDigit))
+            return null;
+        var allowed = word.Length >= 8 ? 2 : 1;
+        return _tokens.Keys.Where(t => t.Length >= 4 && t[0] == word[0] && Math.Abs(t.Length - word.Length) <= allowed && !t.Any(char.IsDigit))
+            .Select(t => (Token: t, Distance: Distance(t, word, allowed))).Where(t => t.Distance <= allowed).OrderBy(t => t.Distance).ThenBy(t => t.Token, StringComparer.Ordinal).Select(t => t.Token).FirstOrDefault();
+    }
+
+    private static int Distance(string a, string b, int most)
+    {
+        Span<int> row = stackalloc int[Math.Min(b.Length, 64) + 1];
+        if (b.Length > 64)
+            return most + 1;
+        for (var j = 0; j < row.Length; j++)
+            row[j] = j;
+        for (var i = 1; i <= a.Length; i++)
+        {
+            var diagonal = row[0];
+            row[0] = i;
+            for (var j = 1; j < row.Length; j++)
+            {
+                var above = row[j];
+                row[j] = Math.Min(Math.Min(row[j] + 1, row[j - 1] + 1), diagonal + (a[i - 1] == b[j - 1] ? 0 : 1));
+                diagonal = above;
+            }
+        }
+        return row[^1];
+    }
 
     private static string Stem(string token) => token.Length > 3 && token[^1] == 's' && token[^2] != 's' ? token[..^1] : token;
 
@@ -132,7 +264,16 @@ public sealed partial class ItemFinder
         foreach (var c in words.Normalize(NormalizationForm.FormKC).ToLower(CultureInfo.InvariantCulture))
             plain.Append(char.IsLetterOrDigit(c) || c is '.' or ',' or '²' ? c : ' ');
         var joined = SizeGap().Replace(plain.ToString(), "$1$2 ");
-        return joined.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Trim('.', ',')).Where(t => t.Length > 0);
+        return joined.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Trim('.', ',')).Where(t => t.Length > 0).Select(t => SizeToken().IsMatch(t) ? Metric(t) : t);
+    }
+
+    // Centimetres as the millimetres that the trade counts in; a decimal comma as a point.
+    private static string Metric(string size)
+    {
+        var plain = size.Replace(',', '.');
+        return plain.EndsWith("cm", StringComparison.Ordinal) && decimal.TryParse(plain[..^2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var cm)
+            ? string.Create(CultureInfo.InvariantCulture, $"{cm * 10m:0.###}mm")
+            : plain;
     }
 
     [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|in|l|kg|n)\b", RegexOptions.CultureInvariant)]

@@ -5,6 +5,10 @@ namespace Solvenda.Core.Reading;
 /// <summary>A value out of a structured message, with the place it stands in.</summary>
 public sealed record Stated<T>(T Value, Evidence Where);
 
+/// <summary>Something to know the buyer by: a partner id, a GLN, a tax number, a mail address, a name, the account of a channel.</summary>
+/// <param name="Kind">partner, gln, tax, mail, domain, channel, name, address.</param>
+public sealed record Clue(string Kind, string Value, ImmutableArray<Evidence> Where);
+
 /// <summary>One line of a structured message, as stated: codes of others, units in the code list of the syntax already turned to Rec 20 where known.</summary>
 /// <param name="Unit">Unit code as written.</param>
 /// <param name="Price">Per <paramref name="PriceBase"/> of the unit.</param>
@@ -18,22 +22,65 @@ public sealed record StatedLine(
     Stated<string>? SellersCode,
     Stated<string>? Gtin,
     string Words,
-    ImmutableArray<Evidence> Evidence);
+    ImmutableArray<Evidence> Evidence)
+{
+    /// <summary>The day this line is wanted, where the line says one of its own.</summary>
+    public Stated<DateOnly>? Wanted { get; init; }
 
-/// <summary>A purchase order or request for quotation as any structured format states it; what formats hand over to reading.</summary>
-public sealed record OrderDocument(
-    MessageKind Kind,
-    Stated<string>? PartnerId,
-    Stated<string>? Contact,
-    Stated<string>? ContactMail,
-    Stated<string>? PoNumber,
-    DateOnly? Written,
-    Stated<DateOnly>? Wanted,
-    Stated<string>? DeliverTo,
-    Stated<string>? Incoterm,
-    Stated<string>? IncotermPlace,
-    Stated<string>? Currency,
-    Stated<int>? PaymentDays,
-    ImmutableArray<StatedLine> Lines,
-    ImmutableArray<(string Kind, decimal Amount)> Charges,
-    ImmutableArray<string> Warnings);
+    /// <summary>Amount of the line as stated, after its allowances.</summary>
+    public Stated<decimal>? Amount { get; init; }
+
+    /// <summary>Allowances (negative) and charges of the line in money, within <see cref="Amount"/>.</summary>
+    public decimal Allowances { get; init; }
+
+    /// <summary>Whether their price holds the tax: a shop's price to people.</summary>
+    public bool WithTax { get; init; }
+
+    /// <summary>What else is said of it: where a part of it goes, what a change does to it.</summary>
+    public string Note { get; init; } = "";
+
+    /// <summary>What the quantity could be too, where its decimal sign is not clear; null where it is.</summary>
+    public decimal? Open { get; init; }
+
+    /// <summary>In a change: this line is taken back.</summary>
+    public bool TakenBack { get; init; }
+}
+
+/// <summary>A purchase order, change or request for quotation as any structured format states it; what formats hand over to reading. Every value may be missing; none is made up.</summary>
+public sealed record OrderDocument(MessageKind Kind, ImmutableArray<StatedLine> Lines)
+{
+    public ImmutableArray<Clue> Clues { get; init; } = [];
+
+    public Stated<string>? Contact { get; init; }
+
+    public Stated<string>? PoNumber { get; init; }
+
+    /// <summary>A quote of ours that it refers to.</summary>
+    public Stated<string>? QuoteNumber { get; init; }
+
+    public DateOnly? Written { get; init; }
+
+    public Stated<DateOnly>? Wanted { get; init; }
+
+    public Stated<string>? DeliverTo { get; init; }
+
+    /// <summary>ISO 3166-1 alpha-2.</summary>
+    public string? DeliverToCountry { get; init; }
+
+    public Stated<string>? Incoterm { get; init; }
+
+    public Stated<string>? IncotermPlace { get; init; }
+
+    public Stated<string>? Currency { get; init; }
+
+    public Stated<int>? PaymentDays { get; init; }
+
+    /// <summary>Total of the lines as stated.</summary>
+    public Stated<decimal>? Goods { get; init; }
+
+    public Stated<string>? Note { get; init; }
+
+    public ImmutableArray<(string Kind, decimal Amount)> Charges { get; init; } = [];
+
+    public ImmutableArray<string> Warnings { get; init; } = [];
+}

@@ -12,7 +12,16 @@ public enum MessageKind
     Unclear,
     RequestForQuotation,
     Order,
+
+    /// <summary>Changes an order that we have.</summary>
+    Change,
+    Cancellation,
     Question,
+
+    /// <summary>Says yes or no to a quote of ours.</summary>
+    AnswerToQuote,
+
+    /// <summary>Out of office, newsletter, a bounce.</summary>
     NotForUs,
 }
 
@@ -27,6 +36,9 @@ public sealed record Field<T>(T? Value, decimal Sure, string How, ImmutableArray
 
 /// <summary>A proposal for a line that was not sure: what one key would settle it as.</summary>
 public sealed record Proposal(ItemId Item, string Code, string Words, decimal Quantity, Unit Unit, decimal Score, string Why);
+
+/// <summary>A buyer that it may be from, and why.</summary>
+public sealed record BuyerCandidate(BuyerId Buyer, string Name, string How, decimal Sure);
 
 /// <summary>One line that was read.</summary>
 /// <param name="Words">The buyer's own words for the thing.</param>
@@ -44,6 +56,18 @@ public sealed record ReadLine(
     ImmutableArray<Proposal> Proposals,
     ImmutableArray<Evidence> Evidence)
 {
+    /// <summary>The day this line is wanted, where it says one of its own.</summary>
+    public Field<DateOnly?> Wanted { get; init; } = Field<DateOnly?>.Missing;
+
+    /// <summary>Amount of the line as stated.</summary>
+    public decimal? Amount { get; init; }
+
+    /// <summary>Whether their price holds the tax.</summary>
+    public bool WithTax { get; init; }
+
+    /// <summary>In a change: the line is taken back.</summary>
+    public bool TakenBack { get; init; }
+
     /// <summary>Below this, a person decides.</summary>
     public const decimal SureEnough = 0.7m;
 
@@ -70,6 +94,27 @@ public sealed record Reading(
     ImmutableArray<(string Kind, decimal Amount)> Charges,
     ImmutableArray<string> Warnings)
 {
+    /// <summary>A quote of ours that it refers to.</summary>
+    public Field<string> QuoteNumber { get; init; } = Field<string>.Missing;
+
+    /// <summary>ISO 3166-1 alpha-2 of where it goes; null where it does not say.</summary>
+    public string? DeliverToCountry { get; init; }
+
+    /// <summary>Total of the lines as stated.</summary>
+    public Field<decimal?> Goods { get; init; } = Field<decimal?>.Missing;
+
+    /// <summary>What else they say, for people.</summary>
+    public string Note { get; init; } = "";
+
+    /// <summary>Where more than one buyer fits: all of them, with what speaks for each.</summary>
+    public ImmutableArray<BuyerCandidate> BuyerCandidates { get; init; } = [];
+
+    /// <summary>ISO 639-1 of the words that it was read by; empty for structured forms.</summary>
+    public string Language { get; init; } = "";
+
     /// <summary>Whether a person has to look before it can be turned: the buyer or a line is not sure.</summary>
-    public bool NeedsYou => Buyer.Sure < ReadLine.SureEnough || Lines.IsEmpty || Lines.Any(l => l.NeedsYou);
+    public bool NeedsYou => Buyer.Sure < ReadLine.SureEnough || Lines.IsEmpty || Lines.Any(l => l.NeedsYou) || (Wanted.Value is not null && Wanted.Sure < UnsureDate);
+
+    /// <summary>Under this a date could as well be another.</summary>
+    public const decimal UnsureDate = 0.55m;
 }

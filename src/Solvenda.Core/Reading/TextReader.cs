@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
@@ -8,117 +9,251 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>A letter as its words: who it is from, when it was written, and its text with the new part told from the quoted.</summary>
-/// <param name="FreshLength">Characters of <paramref name="Text"/> that are new; what follows is quoted history or a signature.</param>
-public sealed record Letter(string FromAddress, string FromName, string Subject, DateOnly Written, string Text, int FreshLength);
-
 /// <summary>
-/// Reads free text by rules: quantities are the anchors, and what stands behind one (or before it, where nothing stands behind) are the words for an item.
-/// English, so far. A value that is not sure stays open for a person; nothing is settled by luck.
+/// Reads free text by rules, in the languages of <see cref="Language"/>: quantities are the anchors, and what stands behind one (or before it, where nothing stands behind) are the words for an item.
+/// A value that is not sure stays open for a person; nothing is settled by luck.
 /// </summary>
 public static partial class TextReader
 {
-    /// <summary>The part index of the letter's text in evidence.</summary>
-    public const int TextPart = 0;
+    /// <summary>Longer letters are read as far as this; the rest is kept.</summary>
+    public const int LongestRead = 60_000;
 
     // Under this, words behind a number are not an item at all ("call me in 2 minutes").
     private const decimal LeastScore = 0.45m;
 
-    // Two candidates closer than this are a near tie: a person decides.
-    private const decimal NearTie = 0.06m;
+    private static readonly ConcurrentDictionary<string, Grammar> Grammars = new();
 
-    public static Reading Read(Letter letter, ReadingContext context)
+    /// <summary>What a text says about the order as a whole, apart from its lines.</summary>
+    public sealed record HeadOfText(
+        Field<string> PoNumber, Field<string> QuoteNumber, Field<DateOnly?> Wanted, Field<string> Contact, Field<string> DeliverTo, string? DeliverToCountry, Field<string> Incoterm, Field<string> IncotermPlace, Field<Currency?> Currency,
+        Field<int?> PaymentDays, Field<decimal?> Goods);
+
+    public static Reading Read(Letter letter, ReadingContext context) => Read(letter, context, [], readLines: true);
+
+    /// <param name="more">Clues that stand outside the letter.</param>
+    /// <param name="readLines">False where the lines stand in an attachment.</param>
+    public static Reading Read(Letter letter, ReadingContext context, ImmutableArray<Clue> more, bool readLines)
     {
         ArgumentNullException.ThrowIfNull(letter);
-        var domain = letter.FromAddress.Contains('@', StringComparison.Ordinal) ? letter.FromAddress.Split('@')[^1] : "";
-        var buyer = BuyerFinder.Find(context, [("mail", letter.FromAddress, []), ("domain", domain, [])]);
-        var fresh = letter.Text[..Math.Min(letter.FreshLength, letter.Text.Length)];
-        var lines = Lines(fresh, letter.Text, buyer, context);
-        var po = PoNumber().Match(fresh) is { Success: true } m ? m : PoNumber().Match(letter.Subject);
-        var wanted = DateWords.Find(fresh, letter.Written);
+        ArgumentNullException.ThrowIfNull(context);
+        var fresh = letter.Text[..Math.Min(Math.Min(letter.FreshLength, letter.Text.Length), LongestRead)];
+        var language = Language.Of(letter.Subject + "\n" + fresh);
+        var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, fresh, context)]);
+        var head = Head(letter, fresh, language, buyer, context);
+        var lines = readLines ? Lines(letter, fresh, language, buyer, context) : [];
+        var warnings = ImmutableArray.CreateBuilder<string>();
+        if (letter.FreshLength > LongestRead)
+            warnings.Add(string.Create(CultureInfo.InvariantCulture, $"The letter is longer than {LongestRead:#,0} characters; it was read as far as that."));
         return new Reading(
-            Kind(letter, fresh, po.Success, lines.Length),
-            buyer,
-            letter.FromName.Length > 0 ? new Field<string>(letter.FromName, 0.9m, "sender's name", []) : Field<string>.Missing,
-            po.Success
-                ? new Field<string>(po.Groups["po"].Value, 0.9m, "“" + po.Value.Trim() + "”", po.Index < fresh.Length && fresh.Contains(po.Value, StringComparison.Ordinal) ? [new Evidence(TextPart, po.Index, po.Length)] : [])
-                : Field<string>.Missing,
-            wanted is { } w
-                ? new Field<DateOnly?>(w.Day, 0.85m, w.How, [new Evidence(TextPart, w.Start, w.Length)])
-                : Field<DateOnly?>.Missing,
-            Field<string>.Missing,
-            Field<string>.Missing,
-            Field<string>.Missing,
-            Field<Currency?>.Missing,
-            Field<int?>.Missing,
-            lines,
-            [],
-            []);
+            Kind(letter, fresh, language, head, lines.Length), buyer, head.Contact, head.PoNumber, head.Wanted, head.DeliverTo, head.Incoterm, head.IncotermPlace, head.Currency, head.PaymentDays, lines, [], warnings.ToImmutable())
+        {
+            QuoteNumber = head.QuoteNumber,
+            DeliverToCountry = head.DeliverToCountry,
+            Goods = head.Goods,
+            BuyerCandidates = candidates,
+            Language = language.Code,
+        };
     }
 
-    private static MessageKind Kind(Letter letter, string fresh, bool hasPo, int lines)
+    private static IEnumerable<Clue> Clues(Letter letter, string fresh, ReadingContext context)
+    {
+        yield return new Clue("mail", letter.FromAddress, []);
+        yield return new Clue("domain", letter.FromAddress.Contains('@', StringComparison.Ordinal) ? letter.FromAddress.Split('@')[^1] : "", []);
+        if (letter.FromName.Length > 0)
+            yield return new Clue("name", letter.FromName, []);
+        foreach (Match m in TaxNumber().Matches(letter.Text.Length > LongestRead ? letter.Text[..LongestRead] : letter.Text))
+            yield return new Clue("tax", m.Value.Replace(" ", "", StringComparison.Ordinal), [new Evidence(letter.Part, m.Index, m.Length)]);
+        // A forwarded letter names its first sender inside.
+        foreach (Match m in MailAddress().Matches(fresh))
+            yield return new Clue("mail", m.Value, [new Evidence(letter.Part, m.Index, m.Length)]);
+        foreach (var (id, name) in context.BuyerNames.Where(b => b.Value.Length >= 8))
+        {
+            if (letter.Text.IndexOf(name, StringComparison.OrdinalIgnoreCase) is >= 0 and var at)
+                yield return new Clue("text", name, [new Evidence(letter.Part, at, name.Length)]);
+        }
+    }
+
+    /// <summary>The head of any text that stands for an order: a letter, the text of a PDF.</summary>
+    public static HeadOfText Head(Letter letter, string fresh, Language language, Field<BuyerId> buyer, ReadingContext context)
+    {
+        var grammar = GrammarOf(language);
+        var part = letter.Part;
+        var po = grammar.Po.Match(fresh);
+        var inSubject = po.Success ? Match.Empty : grammar.Po.Match(letter.Subject);
+        var quote = OurQuote().Match(fresh) is { Success: true } q ? q : OurQuote().Match(letter.Subject);
+        var wanted = DateWords.Find(fresh, letter.Written, language);
+        var contact = grammar.Contact.Match(fresh);
+        var term = IncotermWords().Match(fresh);
+        var (deliverTo, country) = DeliverTo(fresh, part, grammar, buyer, context);
+        var currency = CurrencySign().Matches(fresh).Select(m => (Match: m, Currency: CurrencyOf(m.Value))).FirstOrDefault(m => m.Currency is not null);
+        var payment = grammar.Payment.Match(fresh);
+        var total = grammar.Total.Match(fresh);
+        var form = NumberForm.Of(Numbers().Matches(fresh).Select(m => m.Value));
+        Field<T> At<T>(T value, decimal sure, string how, Group at) => new(value, sure, how, [new Evidence(part, at.Index, at.Length)]);
+        return new HeadOfText(
+            po.Success ? At(po.Groups["po"].Value.TrimEnd('.', '-', '/'), 0.9m, $"“{po.Value.Trim()}”", po.Groups["po"])
+                : inSubject.Success ? new Field<string>(inSubject.Groups["po"].Value.TrimEnd('.', '-', '/'), 0.85m, "in the subject", []) : Field<string>.Missing,
+            quote.Success ? new Field<string>(quote.Value, 0.95m, "our number", quote.Index < fresh.Length && fresh.AsSpan(quote.Index).StartsWith(quote.Value) ? [new Evidence(part, quote.Index, quote.Length)] : []) : Field<string>.Missing,
+            wanted is { } w ? new Field<DateOnly?>(w.Day, w.Sure, w.How, [new Evidence(part, w.Start, w.Length)]) : Field<DateOnly?>.Missing,
+            contact.Success ? At(contact.Groups["who"].Value.Trim(), 0.9m, "named in the text", contact.Groups["who"])
+                : letter.FromName.Length > 0 ? new Field<string>(letter.FromName, 0.8m, "sender's name", []) : Field<string>.Missing,
+            deliverTo, country,
+            term.Success ? At(term.Groups["term"].Value, 0.9m, "written so", term.Groups["term"]) : Field<string>.Missing,
+            term.Success && term.Groups["place"].Success ? At(term.Groups["place"].Value.Trim(), 0.75m, "behind the term", term.Groups["place"]) : Field<string>.Missing,
+            currency.Currency is { } c ? At<Currency?>(c, 0.9m, "written so", currency.Match) : Field<Currency?>.Missing,
+            payment.Success && int.TryParse(payment.Groups["days"].Value, out var days) && days <= 365 ? At<int?>(days, 0.85m, $"“{payment.Value.Trim()}”", payment) : Field<int?>.Missing,
+            total.Success && form.Read(total.Groups["sum"].Value) is { Or: null } sum ? At<decimal?>(sum.Value, 0.9m, "stated", total.Groups["sum"]) : Field<decimal?>.Missing);
+    }
+
+    // A place that we know of theirs, named by its words or its code; else what stands behind "deliver to".
+    private static (Field<string> Words, string? Country) DeliverTo(string fresh, int part, Grammar grammar, Field<BuyerId> buyer, ReadingContext context)
+    {
+        foreach (var address in context.Addresses.Where(a => buyer.Sure > 0 && a.Buyer == buyer.Value).OrderByDescending(a => a.Words.Length))
+        {
+            var name = LeadingName().Match(address.Words.Split(',')[0]).Value.Trim();
+            var at = name.Length >= 5 ? fresh.IndexOf(name, StringComparison.OrdinalIgnoreCase) : -1;
+            if (at >= 0)
+                return (new Field<string>(address.Words, 0.8m, $"“{fresh.Substring(at, name.Length)}”, an address of theirs", [new Evidence(part, at, name.Length)]), address.Country);
+        }
+        var m = grammar.DeliverTo.Match(fresh);
+        return m.Success ? (new Field<string>(m.Groups["where"].Value.Trim(), 0.6m, $"“{m.Value.Trim()}”", [new Evidence(part, m.Groups["where"].Index, m.Groups["where"].Length)]), null) : (Field<string>.Missing, null);
+    }
+
+    private static MessageKind Kind(Letter letter, string fresh, Language language, HeadOfText head, int lines)
     {
         var text = letter.Subject + "\n" + fresh;
-        if (lines == 0)
-            return fresh.Contains('?', StringComparison.Ordinal) ? MessageKind.Question : MessageKind.Unclear;
-        if (AsksPrice().IsMatch(text))
+        bool Says(Func<Language, string[]> of) => Language.Says(text, of(language)) || (language.Code != "en" && Language.Says(text, of(Language.English)));
+        if (letter.Automatic || (lines == 0 && Says(l => l.NotForUs)))
+            return MessageKind.NotForUs;
+        if (head.QuoteNumber.Sure > 0 && Says(l => l.Accept))
+            return MessageKind.AnswerToQuote;
+        if (Says(l => l.Cancel) && (head.PoNumber.Sure > 0 || lines == 0))
+            return MessageKind.Cancellation;
+        if (Says(l => l.Change) && head.PoNumber.Sure > 0)
+            return MessageKind.Change;
+        if (Says(l => l.Accept))
+            return MessageKind.AnswerToQuote;
+        if (Says(l => l.Quote) && !(head.PoNumber.Sure > 0 && lines > 0 && !Language.Says(fresh, language.Quote.Where(q => q is not ("offert" or "offerte" or "angebot" or "tilbud" or "oferta" or "presupuesto" or "quote")))))
             return MessageKind.RequestForQuotation;
-        return hasPo || Orders().IsMatch(text) ? MessageKind.Order : MessageKind.RequestForQuotation;
+        if (lines == 0)
+            return fresh.Contains('?', StringComparison.Ordinal) ? MessageKind.Question : head.PoNumber.Sure > 0 && Says(l => l.Order) ? MessageKind.Order : MessageKind.Unclear;
+        return head.PoNumber.Sure > 0 || Says(l => l.Order) ? MessageKind.Order : MessageKind.RequestForQuotation;
     }
 
-    private static ImmutableArray<ReadLine> Lines(string fresh, string whole, Field<BuyerId> buyer, ReadingContext context)
+    private static ImmutableArray<ReadLine> Lines(Letter letter, string fresh, Language language, Field<BuyerId> buyer, ReadingContext context)
     {
+        var grammar = GrammarOf(language);
         var lines = ImmutableArray.CreateBuilder<ReadLine>();
         var bought = buyer.Sure > 0 ? context.History(buyer.Value) : [];
+        var scene = new Scene(letter, language, buyer, bought, context, grammar, NumberForm.Of(Numbers().Matches(fresh).Select(m => m.Value)));
+        // Dates, prices, telephone numbers and orders' numbers are numbers too, but count nothing.
+        var prices = grammar.Price.Matches(fresh).Where(m => m.Groups["p"].Success).ToList();
+        var masked = DateWords.All(fresh, letter.Written, language).Select(d => (d.Start, d.Length)).Concat(prices.Select(p => (p.Index, p.Length)))
+            .Concat(NotCounts().Matches(fresh).Select(m => (m.Index, m.Length))).Concat(grammar.Po.Matches(fresh).Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
+            .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length))).Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length))).ToList();
+        bool Masked(Match m) => masked.Any(x => m.Index < x.Item1 + x.Item2 && m.Index + m.Length > x.Item1);
         foreach (var (start, length) in Clauses(fresh))
         {
-            var clause = fresh.Substring(start, length);
-            var anchors = Quantity().Matches(clause).Where(a => a.Groups["n"].Success || a.Groups["word"].Success || a.Groups["usual"].Success).ToList();
+            var clause = new Clause(fresh.Substring(start, length), start);
+            var anchors = Kept(clause.Text, [.. grammar.Quantity.Matches(fresh, start).TakeWhile(m => m.Index < start + length).Where(m => m.Index + m.Length <= start + length && !Masked(m)).Select(m => new Anchor(m, m.Index - start))], grammar);
+            var leftward = anchors.Count > 0 && (LeansLeft().IsMatch(clause.Text[..anchors[0].At]) || clause.Text[..anchors[0].At].Split(Blanks, StringSplitOptions.RemoveEmptyEntries).Any(w => context.Items.ByCode(w) is not null));
             for (var i = 0; i < anchors.Count; i++)
             {
-                var anchor = anchors[i];
-                var end = i + 1 < anchors.Count ? anchors[i + 1].Index : clause.Length;
-                var (from, to) = Phrase(clause, anchor.Index + anchor.Length, end);
-                if (to <= from && i == 0)
-                    (from, to) = Phrase(clause, 0, anchor.Index);
-                if (to <= from || Line(clause, start, anchor, from, to, whole, buyer, bought, context, [.. lines]) is not { } line)
-                    continue;
-                lines.Add(line);
+                var next = i + 1 < anchors.Count ? anchors[i + 1].At : clause.Text.Length;
+                var left = i == 0 ? 0 : anchors[i - 1].End;
+                var price = prices.FirstOrDefault(p => p.Index >= start + anchors[i].End && p.Index < start + next) ?? (leftward ? prices.FirstOrDefault(p => p.Index >= start + left && p.Index < start + anchors[i].At) : null);
+                var until = price is not null && price.Index - start >= anchors[i].End ? Math.Min(next, price.Index - start) : next;
+                var (from, to) = leftward ? Phrase(clause.Text, left, anchors[i].At, scene) : Phrase(clause.Text, anchors[i].End, until, scene);
+                if (to <= from)
+                    (from, to) = leftward ? Phrase(clause.Text, anchors[i].End, until, scene) : i == 0 ? Phrase(clause.Text, 0, anchors[i].At, scene) : (0, 0);
+                if (to > from && Line(clause, anchors[i].Match, from, to, price, scene) is { } line)
+                    lines.Add(line);
             }
         }
         return lines.ToImmutable();
     }
 
-    // Sentences and comma clauses are too short to lose a quantity behind its thing: "Eye splices on both ends of the navy, 4 lengths."
-    // So a clause ends at a sentence's end, a blank line or a dash; commas stay inside.
+    private static readonly char[] Blanks = [' ', '\t', '\n', ',', ';', ':', '(', ')'];
+
+    private sealed record Scene(Letter Letter, Language Language, Field<BuyerId> Buyer, IReadOnlyList<Bought> Bought, ReadingContext Context, Grammar Grammar, NumberForm Form);
+
+    private sealed record Clause(string Text, int Offset);
+
+    // A match in the whole text, and where it stands in its clause.
+    private sealed record Anchor(Match Match, int At)
+    {
+        public int End => At + Match.Length;
+    }
+
+    // Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six. Between two that both count stands a comma, an "and", or a new line.
+    private static List<Anchor> Kept(string clause, List<Anchor> all, Grammar grammar)
+    {
+        var kept = new List<Anchor>();
+        foreach (var anchor in all)
+        {
+            var groups = anchor.Match.Groups;
+            // "a", "one" and the like count only with a unit or a dozen.
+            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && grammar.Language.Numbers.GetValueOrDefault(Plain(groups["word"].Value), 0m) == 1m)
+                continue;
+            if (kept.Count == 0 || grammar.Between.IsMatch(clause[kept[^1].End..anchor.At]))
+                kept.Add(anchor);
+            else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success)
+                kept[^1] = anchor;
+        }
+        return kept;
+    }
+
+    // A clause ends at a sentence's end, a blank line, a dash, or where a list goes on in a new line; commas stay inside.
     private static IEnumerable<(int Start, int Length)> Clauses(string text)
     {
+        var ends = ClauseEnd().Matches(text).Select(m => (m.Index, m.Length)).Concat(NewLine().Matches(text).Where(m => BeginsAnew(text, m.Index)).Select(m => (m.Index, m.Length))).OrderBy(e => e.Index);
         var start = 0;
-        foreach (Match end in ClauseEnd().Matches(text))
+        foreach (var (index, length) in ends)
         {
-            if (end.Index > start)
-                yield return (start, end.Index - start);
-            start = end.Index + end.Length;
+            if (index > start)
+                yield return (start, index - start);
+            start = Math.Max(start, index + length);
         }
         if (start < text.Length)
             yield return (start, text.Length - start);
     }
 
-    private static (int From, int To) Phrase(string clause, int from, int to)
+    // A line that was not filled is its own; so is one that begins with a mark or a number.
+    private static bool BeginsAnew(string text, int newLine)
     {
-        var stop = PhraseEnd().Match(clause, from, to - from);
-        if (stop.Success)
-            to = stop.Index;
+        var before = text.LastIndexOf('\n', Math.Max(0, newLine - 1)) + 1;
+        var rest = text.AsSpan(newLine + 1).TrimStart();
+        return newLine - before < 55 || (rest.Length > 0 && (rest[0] is '-' or '*' or '•' or '·' || char.IsAsciiDigit(rest[0])));
+    }
+
+    private static (int From, int To) Phrase(string clause, int from, int to, Scene scene)
+    {
         while (from < to && !char.IsLetterOrDigit(clause[from]))
             from++;
+        var whole = to;
+        var stop = scene.Grammar.PhraseEnd.Match(clause, from, to - from);
+        if (stop.Success)
+            to = stop.Index;
+        // "rope 12 mm, white": what stands behind the comma belongs to it, as long as things are called so.
+        while (stop.Success && stop.Value == "," && to < whole)
+        {
+            var end = clause.IndexOfAny([',', ';', '\n', '.'], to + 1, whole - to - 1);
+            end = end < 0 ? whole : end;
+            var words = clause[(to + 1)..end].Split(Blanks, StringSplitOptions.RemoveEmptyEntries);
+            if (words.Length is 0 or > 4 || !words.All(w => scene.Context.Items.Knows(w, scene.Language)))
+                break;
+            to = end;
+            if (end >= whole || clause[end] != ',')
+                break;
+        }
         to = TrimEnd(clause, from, to);
         // "… three strand and" before the next quantity: the joining word belongs to neither.
-        foreach (var joint in new[] { " and", " plus", " with" })
+        foreach (var joint in scene.Grammar.Joints)
         {
-            if (clause[from..to].EndsWith(joint, StringComparison.OrdinalIgnoreCase))
+            if (to - from > joint.Length && clause.AsSpan(from, to - from).EndsWith(joint, StringComparison.OrdinalIgnoreCase))
                 to = TrimEnd(clause, from, to - joint.Length);
         }
-        var lead = Article().Match(clause, from, to - from);
+        var lead = scene.Grammar.Article.Match(clause, from, Math.Max(0, to - from));
         return (from + (lead.Success && lead.Index == from ? lead.Length : 0), to);
     }
 
@@ -129,64 +264,95 @@ public static partial class TextReader
         return to;
     }
 
-    private static ReadLine? Line(
-        string clause, int offset, Match anchor, int from, int to, string whole, Field<BuyerId> buyer, IReadOnlyList<Bought> bought, ReadingContext context, ImmutableArray<ReadLine> before)
+    private static ReadLine? Line(Clause clause, Match anchor, int from, int to, Match? price, Scene scene)
     {
-        var words = Blank().Replace(clause[from..to], " ");
+        var words = Blank().Replace(clause.Text[from..to], " ");
         var usual = anchor.Groups["usual"].Success;
-        var evidenceStart = Math.Min(anchor.Index, from);
-        ImmutableArray<Evidence> evidence = [new Evidence(TextPart, offset + evidenceStart, Math.Max(anchor.Index + anchor.Length, to) - evidenceStart)];
-        ImmutableArray<Evidence> ofQuantity = [new Evidence(TextPart, offset + anchor.Index, anchor.Value.TrimEnd().Length)];
-        ImmutableArray<Evidence> ofItem = [new Evidence(TextPart, offset + from, to - from)];
+        var at = anchor.Index - clause.Offset;
+        var first = Math.Min(at, from);
+        var part = scene.Letter.Part;
+        ImmutableArray<Evidence> evidence = [new Evidence(part, clause.Offset + first, Math.Max(at + anchor.Length, to) - first)];
+        ImmutableArray<Evidence> ofQuantity = [new Evidence(part, anchor.Index, anchor.Value.TrimEnd().TrimEnd('x', '×').TrimEnd().Length)];
+        ImmutableArray<Evidence> ofItem = [new Evidence(part, clause.Offset + from, to - from)];
+        var stated = price is not null && scene.Form.Read(price.Groups["p"].Value) is { } p ? p : null;
+        var priceBase = price is not null && price.Groups["pb"].Success && decimal.TryParse(price.Groups["pb"].Value, NumberStyles.None, CultureInfo.InvariantCulture, out var each) && each > 0 ? each : 1m;
 
-        if (context.Aliases.FirstOrDefault(a => a.Buyer == buyer.Value && buyer.Sure > 0 && a.Words == ItemFinder.Normal((usual ? "usual " : "") + words)) is { } alias && context.Items.ById(alias.Item) is { } known)
+        if (scene.Context.AliasOf(scene.Buyer, ItemFinder.Normal((usual ? "usual " : "") + words)) is { } alias && scene.Context.Items.ById(alias.Item) is { } known)
         {
-            var (count, unit) = Count(anchor, known);
+            var (count, unit, _) = Count(anchor, known, scene);
             return new ReadLine(
                 new Field<ItemId>(known.Id, 0.97m, "their words, learned", ofItem), words, null,
-                usual && alias.Quantity is { } q ? new Field<decimal?>(q, 0.95m, "what you settled before", ofQuantity) : count,
-                usual && alias.Unit is { } u ? new Field<Unit>(u, 0.95m, "what you settled before", ofQuantity) : unit,
-                null, 1m, "", [], evidence);
+                usual && alias.Quantity is { } q ? new Field<decimal?>(q, 0.95m, "what you settled before", ofQuantity) : count with { Evidence = ofQuantity },
+                usual && alias.Unit is { } u ? new Field<Unit>(u, 0.95m, "what you settled before", ofQuantity) : unit with { Evidence = ofQuantity },
+                stated?.Value, priceBase, "", [], evidence);
         }
 
-        var byCode = words.Split(' ').Select(context.Items.ByCode).FirstOrDefault(i => i is not null);
-        var candidates = byCode is not null
-            ? [new Candidate(byCode, 1m)]
-            : context.Items.Search(BothEnds().Replace(words, ""), 5, id => bought.Any(b => b.Item == id) ? 0.08m : 0m);
-        if (candidates.IsEmpty || candidates[0].Score < LeastScore)
-            return null;
-        var best = candidates[0].Item;
-        var tie = candidates.Length > 1 && candidates[0].Score - candidates[1].Score < NearTie;
-        var sure = tie ? 0.5m : Math.Min(0.95m, candidates[0].Score);
-        var how = byCode is not null ? "our code" : tie ? $"{candidates[1].Item.Code} fits nearly as well" : bought.Any(b => b.Item == best.Id) ? "words; they bought it before" : "words";
-        var (quantity, unitRead) = Count(anchor, best);
+        var found = ItemReading.Find(words, scene.Buyer, scene.Bought, scene.Context, scene.Language, BothEnds().Replace(words, ""));
+        if (found.Item is not { } best || (found.Sure < LeastScore && !found.IsTie))
+            return Unknown(anchor, words, stated?.Value, priceBase, evidence, ofItem, ofQuantity, found, scene);
+        var (quantity, unitRead, or) = Count(anchor, best, scene);
         var note = "";
         if (!best.Stocked && BothEnds().IsMatch(words) && quantity.Value is { } pieces)
         {
             quantity = quantity with { Value = pieces * 2, Sure = 0.8m, How = "both ends of each" };
             note = string.Create(CultureInfo.InvariantCulture, $"both ends, {pieces:0.##} lengths");
         }
+        ImmutableArray<Proposal> proposals = usual ? UsualProposals(best, scene.Bought, scene.Letter.Text)
+            : or is { } other ? [Proposed(best, quantity.Value!.Value, unitRead.Value, "a thousands sign"), Proposed(best, other, unitRead.Value, "a decimal sign")]
+            : found.Proposals(quantity.Value ?? 1m, unitRead.Value);
         return new ReadLine(
-            new Field<ItemId>(best.Id, sure, how, ofItem), words, byCode is null ? null : best.Code,
-            usual ? Usual(best, bought, ofQuantity) : quantity with { Evidence = ofQuantity },
-            usual ? new Field<Unit>(UsualUnit(best, bought), 0.6m, "what they took before", ofQuantity) : unitRead with { Evidence = ofQuantity },
-            null, 1m, note,
-            usual ? UsualProposals(best, bought, whole) : tie ? [.. candidates.Select(c => new Proposal(c.Item.Id, c.Item.Code, c.Item.Words, quantity.Value ?? 1m, unitRead.Value, c.Score, "words"))] : [],
-            evidence);
+            new Field<ItemId>(best.Id, found.Sure, found.How, ofItem), words, found.Code,
+            usual ? Usual(best, scene.Bought, ofQuantity) : quantity with { Evidence = ofQuantity },
+            usual ? new Field<Unit>(UsualUnit(best, scene.Bought), 0.6m, "what they took before", ofQuantity) : unitRead with { Evidence = ofQuantity },
+            stated?.Value, priceBase, note, proposals, evidence);
     }
 
-    private static (Field<decimal?> Quantity, Field<Unit> Unit) Count(Match anchor, Item item)
+    // A thing that we do not know, with a quantity that is one: a person says what it is. Words behind a bare number are only words.
+    private static ReadLine? Unknown(Match anchor, string words, decimal? price, decimal priceBase, ImmutableArray<Evidence> evidence, ImmutableArray<Evidence> ofItem, ImmutableArray<Evidence> ofQuantity, ItemReading found, Scene scene)
     {
-        var times = anchor.Groups["times"].Success ? Number(anchor.Groups["times"].Value) : 1m;
-        var number = anchor.Groups["n"].Success ? Number(anchor.Groups["n"].Value) * times
-            : anchor.Groups["word"].Success ? NumberOf(anchor.Groups["word"].Value) : (decimal?)null;
-        var unclear = anchor.Groups["n"].Success && Ambiguous().IsMatch(anchor.Groups["n"].Value);
-        var quantity = new Field<decimal?>(number, number is null ? 0.2m : unclear ? 0.4m : 0.95m, unclear ? "is it a decimal or a thousands sign?" : "written so", []);
-        var word = anchor.Groups["unit"].Value;
-        var unit = word.Length == 0 || word.StartsWith("length", StringComparison.OrdinalIgnoreCase) ? null : UnitTable.FromWord(word);
+        if (!anchor.Groups["unit"].Success || anchor.Groups["usual"].Success || words.Split(' ').Length > 12 || !words.Any(char.IsLetter))
+            return null;
+        var unit = UnitOf(anchor, scene.Language) ?? Unit.Piece;
+        var (number, _) = Quantity(anchor, scene);
+        return new ReadLine(
+            new Field<ItemId>(default, 0.1m, "we know nothing that is called so", ofItem), words, null, new Field<decimal?>(number, 0.9m, "written so", ofQuantity), new Field<Unit>(unit, 0.9m, "written so", ofQuantity),
+            price, priceBase, "", found.Proposals(number ?? 1m, unit), evidence);
+    }
+
+    private static Proposal Proposed(Item item, decimal quantity, Unit unit, string why) => new(item.Id, item.Code, item.Words, quantity, unit, 0.5m, why);
+
+    private static (decimal? Number, decimal? Or) Quantity(Match anchor, Scene scene)
+    {
+        var many = anchor.Groups["group"].Success ? scene.Language.Groups.GetValueOrDefault(Plain(anchor.Groups["group"].Value), Language.English.Groups.GetValueOrDefault(Plain(anchor.Groups["group"].Value), 1m)) : 1m;
+        if (anchor.Groups["n"].Success)
+        {
+            var times = anchor.Groups["times"].Success ? decimal.Parse(anchor.Groups["times"].Value, CultureInfo.InvariantCulture) : 1m;
+            var read = scene.Form.Read(anchor.Groups["n"].Value);
+            return (read?.Value * times * many, read?.Or * times * many);
+        }
+        if (!anchor.Groups["word"].Success)
+            return (null, null);
+        var word = Plain(anchor.Groups["word"].Value);
+        return ((scene.Language.Numbers.TryGetValue(word, out var n) ? n : Language.English.Numbers.GetValueOrDefault(word, 1m)) * many, null);
+    }
+
+    private static (Field<decimal?> Quantity, Field<Unit> Unit, decimal? Or) Count(Match anchor, Item item, Scene scene)
+    {
+        var (number, or) = Quantity(anchor, scene);
+        var quantity = new Field<decimal?>(number, number is null ? 0.2m : or is not null ? 0.4m : 0.95m, or is not null ? "is it a decimal or a thousands sign?" : "written so", []);
+        var unit = UnitOf(anchor, scene.Language);
         return unit is { } u && item.Factor(u) is not null
-            ? (quantity, new Field<Unit>(u, 0.95m, "written so", []))
-            : (quantity, new Field<Unit>(item.StockUnit, item.StockUnit == Unit.Piece || word.Length == 0 && item.SalesUnits.IsEmpty ? 0.9m : 0.55m, "the item's own unit", []));
+            ? (quantity, new Field<Unit>(u, 0.95m, "written so", []), or)
+            : unit is { } other ? (quantity, new Field<Unit>(other, 0.4m, $"{item.Code} is not sold by {other.Code}", []), or)
+            : (quantity, new Field<Unit>(item.StockUnit, item.StockUnit == Unit.Piece || item.SalesUnits.IsEmpty ? 0.9m : 0.55m, "the item's own unit", []), or);
+    }
+
+    private static Unit? UnitOf(Match anchor, Language language)
+    {
+        var word = Plain(anchor.Groups["unit"].Value).TrimEnd('.');
+        if (word.Length == 0 || language.Lengths.Concat(Language.English.Lengths).Contains(word))
+            return null;
+        return language.Units.TryGetValue(word, out var code) || Language.English.Units.TryGetValue(word, out code) ? Unit.Of(code) : UnitTable.FromWord(word);
     }
 
     private static Field<decimal?> Usual(Item item, IReadOnlyList<Bought> bought, ImmutableArray<Evidence> evidence)
@@ -208,7 +374,7 @@ public static partial class TextReader
         var cut = EarlierCut().Match(whole);
         if (item.StockUnit == Unit.Metre && lengths.Success && cut.Success)
         {
-            var (count, metres) = (Number(lengths.Groups["n"].Value), Number(cut.Groups["m"].Value));
+            var (count, metres) = (decimal.Parse(lengths.Groups["n"].Value, CultureInfo.InvariantCulture), decimal.Parse(cut.Groups["m"].Value, CultureInfo.InvariantCulture));
             proposals.Add(new Proposal(item.Id, item.Code, item.Words, count * metres, Unit.Metre, 0.5m,
                 string.Create(CultureInfo.InvariantCulture, $"{count:0.##} lengths of {metres:0.##} m, “{cut.Value}”")));
         }
@@ -223,45 +389,80 @@ public static partial class TextReader
         return proposals.ToImmutable();
     }
 
-    private static decimal Number(string text)
+    /// <summary>The currency that a sign or a code means; null where several use it.</summary>
+    public static Currency? CurrencyOf(string sign)
     {
-        var plain = text.Replace(" ", "", StringComparison.Ordinal).Replace("\u00a0", "", StringComparison.Ordinal);
-        plain = plain.Contains(',', StringComparison.Ordinal) && plain.Contains('.', StringComparison.Ordinal)
-            ? plain.LastIndexOf(',') > plain.LastIndexOf('.') ? plain.Replace(".", "", StringComparison.Ordinal).Replace(',', '.') : plain.Replace(",", "", StringComparison.Ordinal)
-            : plain.Replace(',', '.');
-        return decimal.Parse(plain, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+        ArgumentNullException.ThrowIfNull(sign);
+        var code = sign.Trim() switch { "€" => "EUR", "£" => "GBP", "$" or "US$" => "USD", var other => other.ToUpperInvariant() };
+        return Currency.TryOf(code, out var currency) ? currency : null;
     }
 
-    private static decimal NumberOf(string word)
+    private static string Plain(string word) => Blank().Replace(word.Trim().ToLowerInvariant(), " ");
+
+    // The regular expressions of one language; English is always understood beside it.
+    private sealed record Grammar(
+        Language Language, Regex Quantity, Regex Between, Regex PhraseEnd, Regex Price, Regex Po, Regex Contact, Regex DeliverTo, Regex Payment, Regex Total, Regex Article, string[] Joints);
+
+    private static Grammar GrammarOf(Language language) => Grammars.GetOrAdd(language.Code, _ =>
     {
-        var plain = word.ToLowerInvariant().Trim();
-        if (plain.Contains("dozen", StringComparison.Ordinal))
-            return plain.StartsWith("half", StringComparison.Ordinal) ? 6m : plain.StartsWith("two", StringComparison.Ordinal) ? 24m : 12m;
-        string[] small = ["a", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-        return Math.Max(1, Array.IndexOf(small, plain));
-    }
+        var en = Language.English;
+        string Both(Func<Language, IEnumerable<string>> of) => Language.AnyOf(language.Code == "en" ? of(en) : of(language).Concat(of(en)));
+        // Number words of English would be words of another language: "to" is two in Norwegian.
+        var numbers = Language.AnyOf(language.Numbers.Keys);
+        var units = Both(l => l.Units.Keys.Concat(l.Lengths));
+        const string n = @"\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*";
+        const string currency = @"EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN|€|£|\$|kr\.?";
+        Regex Of(string pattern) => new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+        return new Grammar(
+            language,
+            Of($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?<n>{n})(?:\s*(?<group>{Both(l => l.Groups.Keys)})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″)|\s?-?\s?(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones)|[\w/-]))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{Both(l => l.Groups.Keys)})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
+            Of($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
+            Of($@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d))|[àá]\s|@|(?<=\s)=|:(?=\s)"),
+            // A word like "for" stands before many numbers; only with a currency or decimals is one a price.
+            Of($@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"),
+            Of($@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"),
+            Of($@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"),
+            Of($@"(?<!\w)(?:{Both(l => l.DeliverTo)})\s*:?\s*(?<where>[^\n.;]{{4,120}})"),
+            Of($@"(?:(?<!\w)(?:{Both(l => l.Payment)})\W{{0,3}}(?:\w+\W+){{0,2}}?(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})(?!\w)|(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})\s+(?:{Both(l => l.Payment)})(?!\w))"),
+            Of($@"(?<!\w)(?:{Both(l => l.Total)})(?!\w)\s*[:=]?\s*(?:{currency})?\s*(?<sum>{n})"),
+            Of($@"(?:(?:{Both(l => l.Idle.Where(w => w.Length > 1).Concat(["of"]))})\s+)+"),
+            [.. language.And.Concat(en.And).Distinct().Select(a => " " + a)]);
+    });
 
-    // A number that is not a size; or a number word; or "the usual". Then "x 45", then a unit.
-    [GeneratedRegex(@"(?:(?<![\w.,-])(?:(?:(?<times>\d{1,4})\s*[x×]\s*)?(?<n>\d{1,3}(?:[ \u00a0]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*)(?!\s*(?:mm|cm|%|kg\b|st\b\s+of)|[\w-])|(?<word>(?:half a |two |a )?dozen|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b(?![\s-]*strand)|(?<usual>(?:the|our|my)\s+usual)\b)(?:\s*(?<unit>mtrs?|metres?|meters?|m2|m²|m|coils?|rolls?|rulle|rullar|box(?:es)?|pcs?|pieces?|stk?|ft|feet|foot|lengths?|litres?|pallets?|off|nos?)\b\.?)?(?:\s*[x×]\s(?=\D))?)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex Quantity();
-
-    [GeneratedRegex(@"(?<=[a-z\d])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s|;", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s|;", RegexOptions.CultureInvariant)]
     private static partial Regex ClauseEnd();
 
-    [GeneratedRegex(@",|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|\bplease\b|\bneed\b|\bà\b|@", RegexOptions.IgnoreCase)]
-    private static partial Regex PhraseEnd();
+    [GeneratedRegex(@"\n")]
+    private static partial Regex NewLine();
 
-    [GeneratedRegex(@"(?:(?:of|the|your|our|some)\s+)+", RegexOptions.IgnoreCase)]
-    private static partial Regex Article();
+    [GeneratedRegex(@"[:=–-]\s*$")]
+    private static partial Regex LeansLeft();
 
-    [GeneratedRegex(@"\b(?:P\.?O\.?|purchase order|order)\s*(?:no\.?|nr\.?|number|#|:)*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))[A-Z]{0,4}[-/]?\d[\w/-]{2,})", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex PoNumber();
+    [GeneratedRegex(@"\bQ\d\d-\d{5}\b")]
+    private static partial Regex OurQuote();
 
-    [GeneratedRegex(@"\b(?:price|quote|quotation|how much|cost)\b", RegexOptions.IgnoreCase)]
-    private static partial Regex AsksPrice();
+    [GeneratedRegex(@"\b(?<term>EXW|FCA|CPT|CIP|DAP|DPU|DDP|FAS|FOB|CFR|CIF)\b(?:[ :,]+(?<place>\p{Lu}[\p{L}'-]+(?: [\p{L}\d'-]+){0,3}))?", RegexOptions.CultureInvariant)]
+    private static partial Regex IncotermWords();
 
-    [GeneratedRegex(@"\b(?:order|send|ship|deliver|need)\b", RegexOptions.IgnoreCase)]
-    private static partial Regex Orders();
+    [GeneratedRegex(@"€|£|US\$|\$|\b(?:EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN)\b", RegexOptions.CultureInvariant)]
+    private static partial Regex CurrencySign();
+
+    [GeneratedRegex(@"(?<![\w.,-])(?:\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)+)(?![\w./-])", RegexOptions.CultureInvariant)]
+    private static partial Regex Numbers();
+
+    // Telephone numbers, percentages, times of the day, our own numbers, postcodes with letters.
+    [GeneratedRegex(@"(?<!\w)(?:\+\d[\d ()/-]{6,}\d|0\d[\d ()/-]{5,}\d)|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b", RegexOptions.CultureInvariant)]
+    private static partial Regex NotCounts();
+
+    [GeneratedRegex(@"\b(?:AT ?U|BE ?0?|DE ?|DK ?|ES ?[A-Z]?|FI ?|FR ?|GB ?|IE ?|NL ?|NO ?|PL ?|SE ?)\d[\dA-Z ]{6,13}\d?[A-Z0-9]{0,3}\b", RegexOptions.CultureInvariant)]
+    private static partial Regex TaxNumber();
+
+    [GeneratedRegex(@"[\w.+-]+@[\w-]+(?:\.[\w-]+)+", RegexOptions.CultureInvariant)]
+    private static partial Regex MailAddress();
+
+    // The name of a place without its number: "Södra kajen" of "Södra kajen 7".
+    [GeneratedRegex(@"^\D+")]
+    private static partial Regex LeadingName();
 
     [GeneratedRegex(@"\s+(?:on|at)\s+both\s+ends\b.*$", RegexOptions.IgnoreCase)]
     private static partial Regex BothEnds();
@@ -274,8 +475,4 @@ public static partial class TextReader
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Blank();
-
-    // 1,250 or 1.250: three digits behind one sign could be either.
-    [GeneratedRegex(@"^\d{1,3}[.,]\d{3}$")]
-    private static partial Regex Ambiguous();
 }

@@ -154,7 +154,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<bool>("Active")
                         .HasColumnType("INTEGER");
 
-                    b.Property<long>("BuyerId")
+                    b.Property<long?>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Helped")
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("ItemId")
@@ -547,6 +550,30 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("charge_rule");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ColumnsRow", b =>
+                {
+                    b.Property<string>("Sender")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Heads")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Sender", "Heads");
+
+                    b.ToTable("columns");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.CommitmentRow", b =>
@@ -1676,7 +1703,14 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Message")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Parts")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -2165,9 +2199,7 @@ namespace Solvenda.Data.Migrations
                 {
                     b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
                         .WithMany()
-                        .HasForeignKey("BuyerId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .HasForeignKey("BuyerId");
 
                     b.HasOne("Solvenda.Data.Rows.ItemRow", null)
                         .WithMany()

@@ -98,18 +98,23 @@ public sealed class BuyerSignRow
     public required string Value { get; set; }
 }
 
-/// <summary>A remembered translation of a buyer's words or code.</summary>
+/// <summary>A remembered translation of a buyer's words or code, or of everybody's.</summary>
 [Index(nameof(BuyerId), nameof(Words), IsUnique = true)]
 public sealed class AliasRow : IRecordRow
 {
     public long Id { get; set; }
-    public long BuyerId { get; set; }
+
+    /// <summary>Null: whoever writes it.</summary>
+    public long? BuyerId { get; set; }
     public required string Words { get; set; }
     public long ItemId { get; set; }
     public decimal? Quantity { get; set; }
     public string? Unit { get; set; }
     public string LearnedFrom { get; set; } = "";
     public DateTime LearnedAt { get; set; }
+
+    /// <summary>How many requests it helped to read.</summary>
+    public int Helped { get; set; }
     public bool Active { get; set; } = true;
 
     [ConcurrencyCheckVersion]

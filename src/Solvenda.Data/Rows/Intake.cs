@@ -44,6 +44,9 @@ public sealed class RequestRow
     public required string Number { get; set; }
     public long RawId { get; set; }
     public RawMessage Raw { get; set; } = null!;
+
+    /// <summary>Which message of its file it is, from 0; several messages in one file are several requests.</summary>
+    public int Message { get; set; }
     public long? DossierId { get; set; }
     public RequestState State { get; set; }
     public string Reason { get; set; } = "";
@@ -54,8 +57,11 @@ public sealed class RequestRow
     public string Subject { get; set; } = "";
     public string PoKey { get; set; } = "";
 
-    /// <summary>The text that evidence points into; empty where nothing could be read.</summary>
+    /// <summary>The text of its first part; empty where nothing could be read.</summary>
     public string Text { get; set; } = "";
+
+    /// <summary>The parts that evidence points into, as JSON; empty where nothing could be opened.</summary>
+    public string Parts { get; set; } = "";
 
     /// <summary>The reading as JSON; empty where nothing could be read.</summary>
     public string Reading { get; set; } = "";
@@ -63,4 +69,17 @@ public sealed class RequestRow
 
     [ConcurrencyCheckVersion]
     public long Version { get; set; } = 1;
+}
+
+/// <summary>What the columns of a sender's tables mean, as a person said: remembered by the words at their heads.</summary>
+[PrimaryKey(nameof(Sender), nameof(Heads))]
+public sealed class ColumnsRow
+{
+    public required string Sender { get; set; }
+    public required string Heads { get; set; }
+
+    /// <summary>Column and meaning, as JSON: {"0":"code","2":"quantity"}.</summary>
+    public required string Columns { get; set; }
+    public string Who { get; set; } = "";
+    public DateTime At { get; set; }
 }

@@ -1,19 +1,34 @@
-using System.Text.RegularExpressions;
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Security.Cryptography.Pkcs;
 using MimeKit;
+using MimeKit.Cryptography;
+using MimeKit.Tnef;
 using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Mail;
 
-/// <summary>A mail as far as it is shown and read.</summary>
-/// <param name="MessageId">Without angle brackets; null where the mail has none.</param>
-/// <param name="Attachments">Names of the parts that are kept but not read here.</param>
-public sealed record MailMessage(string? MessageId, DateTimeOffset? Date, Letter Letter, IReadOnlyList<string> Attachments);
+/// <summary>Something that a mail brings along: its name, what it says it is, and its bytes.</summary>
+public sealed record MailAttachment(string Name, string ContentType, byte[] Bytes);
 
-/// <summary>Reads a mail (RFC 5322, MIME) into its letter. Never throws on bad bytes: returns the reason.</summary>
-public static partial class MailReader
+/// <summary>A mail taken apart.</summary>
+/// <param name="MessageId">Without angle brackets; null where the mail has none.</param>
+/// <param name="Html">Cleaned; empty where it had none.</param>
+/// <param name="Warnings">What was noticed while taking it apart: a signature that was not tested, something locked.</param>
+public sealed record MailMessage(string? MessageId, DateTimeOffset? Date, Letter Letter, string Html, IReadOnlyList<MailAttachment> Attachments, IReadOnlyList<string> Warnings);
+
+/// <summary>Reads a mail (RFC 5322, MIME) into its letter and what is attached: nested, forwarded and signed ones too. Never throws on bad bytes: returns the reason.</summary>
+public static class MailReader
 {
     // A mail nests parts a few deep; hostile ones nest thousands.
     private const int DeepestPart = 20;
+
+    private static readonly string[] Forwarded = ["forward", "weitergeleitet", "doorgestuurd", "vidarebefordrat", "videresendt", "reenviado"];
+
+    private const int MostAttachments = 60;
+
+    private const long LargestUnpacked = 64L * 1024 * 1024;
 
     /// <param name="today">The day it is taken to be written on where it carries no date.</param>
     public static (MailMessage? Mail, string? Problem) Read(byte[] raw, DateOnly today)
@@ -30,51 +45,202 @@ public static partial class MailReader
         }
         if (message.From.Count == 0 && message.Sender is null)
             return (null, "The mail names no sender.");
-        var text = Text(message);
-        if (text.Length == 0 && !message.Attachments.Any())
+        var opened = new Opened();
+        opened.Take(message.Body, 0);
+        var text = opened.Text();
+        var html = opened.Html.Count > 0 ? string.Join("<hr>", opened.Html.Select(HtmlText.Clean)) : "";
+        if (text.Length == 0 && opened.Attachments.Count == 0)
             return (null, "The mail has no text and nothing attached.");
         var from = message.From.Mailboxes.FirstOrDefault() ?? message.Sender;
         var written = message.Headers.Contains(HeaderId.Date) && message.Date != default ? DateOnly.FromDateTime(message.Date.DateTime) : today;
-        var letter = new Letter(from?.Address ?? "", from?.Name ?? "", message.Subject ?? "", written, text, FreshLength(text));
-        return (new MailMessage(message.MessageId, message.Date == default ? null : message.Date, letter, [.. message.Attachments.Select(a => a.ContentDisposition?.FileName ?? a.ContentType.MimeType)]), null);
+        var letter = new Letter(from?.Address ?? "", from?.Name ?? "", message.Subject ?? "", written, text, Fresh(text))
+        {
+            // RFC 3834, 5; and what older programs say.
+            Automatic = message.Headers["Auto-Submitted"] is { } auto && !auto.StartsWith("no", StringComparison.OrdinalIgnoreCase) || message.Headers["X-Autoreply"] is not null || message.Body is MultipartReport,
+        };
+        return (new MailMessage(message.MessageId, message.Date == default ? null : message.Date, letter, html, opened.Attachments, opened.Warnings), null);
     }
 
-    private static string Text(MimeMessage message)
+    // Forwarded in the text with hardly a word above: then what was forwarded is the letter.
+    private static int Fresh(string text)
     {
-        var text = message.TextBody ?? (message.HtmlBody is { } html ? Bare(html) : "");
-        return text.Replace("\r\n", "\n", StringComparison.Ordinal).TrimEnd();
+        var fresh = Letters.FreshLength(text);
+        if (text[..fresh].Trim().Length > 160 || fresh >= text.Length)
+            return fresh;
+        var rest = text[fresh..].TrimStart();
+        return rest.StartsWith('>') || !IsForward(rest) ? fresh : fresh + (text[fresh..].Length - rest.Length) + HeadLength(rest) + Letters.FreshLength(rest[HeadLength(rest)..]);
     }
 
-    // HTML only: the words are enough for reading, and markup is never shown.
-    private static string Bare(string html)
+    private static bool IsForward(string rest)
     {
-        var text = Hidden().Replace(html, "");
-        text = Breaks().Replace(text, "\n");
-        return System.Net.WebUtility.HtmlDecode(Tags().Replace(text, ""));
+        var head = string.Join('\n', rest.Split('\n').Take(3)).ToLower(CultureInfo.InvariantCulture);
+        return Forwarded.Any(w => head.Contains(w, StringComparison.Ordinal));
     }
 
-    /// <summary>Where the new part ends: at the first quoted line, the line that announces it, or a signature mark (RFC 3676, 4.3).</summary>
-    public static int FreshLength(string text)
+    // The lines that repeat the forwarded letter's own head.
+    private static int HeadLength(string rest)
     {
         var at = 0;
-        foreach (var line in text.Split('\n'))
+        foreach (var line in rest.Split('\n').Take(12))
         {
-            if (line.StartsWith('>') || line == "-- " || Announces().IsMatch(line))
-                return at;
+            if (at > 0 && line.Trim().Length == 0)
+                return Math.Min(rest.Length, at + line.Length + 1);
             at += line.Length + 1;
         }
-        return text.Length;
+        return Math.Min(rest.Length, rest.IndexOf('\n', StringComparison.Ordinal) + 1);
     }
 
-    [GeneratedRegex(@"^(?:On .+ wrote:|-{2,} ?Original Message|From: .+@)", RegexOptions.CultureInvariant)]
-    private static partial Regex Announces();
+    // Walks the parts: texts are gathered, everything else is an attachment.
+    private sealed class Opened
+    {
+        private readonly List<string> _texts = [];
+        private long _unpacked;
 
-    [GeneratedRegex(@"<(script|style|head)\b.*?</\1>", RegexOptions.IgnoreCase | RegexOptions.Singleline | RegexOptions.CultureInvariant, 500)]
-    private static partial Regex Hidden();
+        public List<string> Html { get; } = [];
 
-    [GeneratedRegex(@"<(?:br|/p|/div|/tr|/li)[^>]*>", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, 500)]
-    private static partial Regex Breaks();
+        public List<MailAttachment> Attachments { get; } = [];
 
-    [GeneratedRegex("<[^>]*>", RegexOptions.CultureInvariant, 500)]
-    private static partial Regex Tags();
+        public List<string> Warnings { get; } = [];
+
+        public string Text()
+        {
+            var text = _texts.Count > 0 ? string.Join("\n\n", _texts) : string.Join("\n\n", Html.Select(HtmlText.Of));
+            return text.Replace("\r\n", "\n", StringComparison.Ordinal).Replace('\u00a0', ' ').TrimEnd();
+        }
+
+        public void Take(MimeEntity? entity, int depth)
+        {
+            if (entity is null || depth > DeepestPart || Attachments.Count >= MostAttachments)
+                return;
+            switch (entity)
+            {
+                case MultipartSigned signed:
+                    Note("It is signed; the signature was not tested.");
+                    Take(signed.Count > 0 ? signed[0] : null, depth + 1);
+                    break;
+                case MultipartAlternative alternative:
+                    Alternative(alternative, depth);
+                    break;
+                case Multipart multipart:
+                    foreach (var part in multipart)
+                        Take(part, depth + 1);
+                    break;
+                case MessagePart { Message: { } inner } attached:
+                    Inner(attached, inner);
+                    break;
+                case TnefPart tnef:
+                    Tnef(tnef, depth);
+                    break;
+                case MimePart part when part.ContentType.IsMimeType("application", "pkcs7-mime") || part.ContentType.IsMimeType("application", "x-pkcs7-mime"):
+                    Pkcs7(part, depth);
+                    break;
+                case TextPart { IsAttachment: false } text when text.ContentType.IsMimeType("text", "plain") && text.FileName is null:
+                    Add(_texts, text.Text);
+                    break;
+                case TextPart { IsAttachment: false } text when text.IsHtml && text.FileName is null:
+                    Add(Html, text.Text);
+                    break;
+                case MimePart part:
+                    Attach(part);
+                    break;
+            }
+        }
+
+        // The plain text where there is one; the HTML is kept to be shown.
+        private void Alternative(MultipartAlternative alternative, int depth)
+        {
+            var plain = alternative.OfType<TextPart>().FirstOrDefault(t => t.ContentType.IsMimeType("text", "plain") && t.Text.Trim().Length > 0);
+            foreach (var part in alternative)
+            {
+                if (part is TextPart { IsHtml: true } html)
+                    Add(Html, html.Text);
+                else if (ReferenceEquals(part, plain) || part is not TextPart { IsPlain: true })
+                    Take(part, depth + 1);
+            }
+        }
+
+        private void Inner(MessagePart part, MimeMessage inner)
+        {
+            using var bytes = new MemoryStream();
+            inner.WriteTo(bytes);
+            if (Room(bytes.Length))
+                Attachments.Add(new MailAttachment(Named(part.ContentDisposition?.FileName, $"{(inner.Subject is { Length: > 0 } subject ? subject : "message")}.eml"), "message/rfc822", bytes.ToArray()));
+        }
+
+        private void Tnef(TnefPart tnef, int depth)
+        {
+            Note($"{Named(tnef.FileName, "winmail.dat")} was taken apart (TNEF).");
+            try
+            {
+                Take(tnef.ConvertToMessage().Body, depth + 1);
+            }
+            catch (Exception e) when (e is TnefException or FormatException or NotSupportedException or ArgumentException)
+            {
+                Note($"{Named(tnef.FileName, "winmail.dat")} is damaged; it is kept.");
+                Attach(tnef);
+            }
+        }
+
+        // Signed as one piece: what was signed is inside. Enveloped: locked for somebody's key.
+        private void Pkcs7(MimePart part, int depth)
+        {
+            var bytes = Bytes(part);
+            try
+            {
+                var cms = new SignedCms();
+                cms.Decode(bytes);
+                using var content = new MemoryStream(cms.ContentInfo.Content, writable: false);
+                Note("It is signed; the signature was not tested.");
+                Take(MimeEntity.Load(new ParserOptions { MaxMimeDepth = DeepestPart }, content), depth + 1);
+            }
+            catch (Exception e) when (e is CryptographicException or FormatException)
+            {
+                Note("A part is locked (S/MIME) or damaged; it is kept and cannot be read.");
+                Attach(part);
+            }
+        }
+
+        private void Attach(MimePart part)
+        {
+            var bytes = Bytes(part);
+            // Pictures of a signature are no attachments that anybody sent.
+            if (part.ContentId is not null && part.ContentType.IsMimeType("image", "*") && !part.IsAttachment)
+                return;
+            Attachments.Add(new MailAttachment(Named(part.FileName, part.ContentType.MimeType.Replace('/', '.')), part.ContentType.MimeType, bytes));
+        }
+
+        private byte[] Bytes(MimePart part)
+        {
+            using var bytes = new MemoryStream();
+            part.Content?.DecodeTo(bytes);
+            return Room(bytes.Length) ? bytes.ToArray() : [];
+        }
+
+        private bool Room(long more)
+        {
+            if ((_unpacked += more) <= LargestUnpacked)
+                return true;
+            Note("More is attached than 64 MB; the rest is kept in the original.");
+            return false;
+        }
+
+        private void Note(string words)
+        {
+            if (!Warnings.Contains(words))
+                Warnings.Add(words);
+        }
+
+        private static void Add(List<string> to, string? text)
+        {
+            if (!string.IsNullOrWhiteSpace(text))
+                to.Add(text);
+        }
+
+        // A name is shown and kept, never used as a path.
+        private static string Named(string? name, string other)
+        {
+            var plain = new string([.. Path.GetFileName(name ?? "").Where(c => !char.IsControl(c))]).Trim();
+            return plain.Length == 0 ? other : plain.Length > 120 ? plain[..120] : plain;
+        }
+    }
 }

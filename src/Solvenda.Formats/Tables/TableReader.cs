@@ -82,7 +82,7 @@ public static class TableReader
     }
 
     // UTF-8 where the bytes are valid UTF-8, else Windows-1252's first half as ISO 8859-1, which loses nothing.
-    private static Encoding EncodingOf(byte[] bytes)
+    internal static Encoding EncodingOf(byte[] bytes)
     {
         if (bytes is [0xFF, 0xFE, ..])
             return Encoding.Unicode;
@@ -122,7 +122,7 @@ public static class TableReader
     }
 
     // Numbers come as binary floating point; fifteen digits are what a spreadsheet itself keeps.
-    private static string Text(object? value) => value switch
+    internal static string Text(object? value) => value switch
     {
         null => "",
         double d => decimal.TryParse(d.ToString("G15", CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture, out var exact) ? exact.ToString(CultureInfo.InvariantCulture) : d.ToString("G15", CultureInfo.InvariantCulture),

@@ -10,6 +10,7 @@ using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Mail;
 using Solvenda.Formats.Pdf;
+using Solvenda.Formats.Edi;
 using Solvenda.Formats.X12;
 using Solvenda.Web.Approvals;
 using Solvenda.Web.Commands;
@@ -152,7 +153,7 @@ public static class OrderEndpoints
         if (open.Order.Channel == "edi" && open.Order.RequestId is { } requestId)
         {
             var raw = await work.Db.Requests.Where(r => r.Id == requestId).Select(r => r.Text).FirstAsync(cancel);
-            if (Interchange.Parse(raw).Interchange is { } order)
+            if (raw.StartsWith("ISA", StringComparison.Ordinal) && X12Interchange.Open(raw).Interchange is { } order)
             {
                 var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
                 var text = Acknowledgement.Write(X12Ack(work, open, judged, order, control));
@@ -179,7 +180,7 @@ public static class OrderEndpoints
     }
 
     // Units and price bases are theirs: the acknowledgement speaks the language of the order.
-    private static OrderAcknowledgement X12Ack(Work work, OpenSheet open, Judged judged, Interchange order, int control)
+    private static OrderAcknowledgement X12Ack(Work work, OpenSheet open, Judged judged, EdiInterchange order, int control)
     {
         var po1 = order.Segments.Where(s => s.Tag == "PO1").ToList();
         var lines = ImmutableArray.CreateBuilder<ConfirmedLine>();

@@ -1,8 +1,12 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Ordering;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Formats;
+using Solvenda.Formats.Edifact;
+using Solvenda.Formats.X12;
 using Solvenda.Web.Commands;
 
 namespace Solvenda.Web.Requests;
@@ -10,6 +14,9 @@ namespace Solvenda.Web.Requests;
 /// <summary>The one door for everything that comes in: stores it raw first, then reads it. The same thing twice is one request.</summary>
 public sealed class Intake(CommandHandler commands, Reader reader)
 {
+    // More messages than this in one file are not made into requests; the file itself is kept whole.
+    private const int MostMessages = 1_000;
+
     /// <summary>True where it was new; else the request that it repeats.</summary>
     public async Task<(RequestRow Request, bool IsNew)> ReceiveAsync(string channel, string? filename, string? contentType, byte[] bytes, Actor actor, CancellationToken cancel)
     {
@@ -29,7 +36,7 @@ public sealed class Intake(CommandHandler commands, Reader reader)
     private static async Task<(long Id, bool IsNew)> StoreAsync(string channel, string? filename, string? contentType, byte[] bytes, Work work, CancellationToken cancel)
     {
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
-        var key = Reader.OwnIdOf(bytes, filename, work.Today) ?? $"hash:{hash}";
+        var key = Reader.OwnIdOf(bytes, filename) ?? $"hash:{hash}";
         var before = await work.Db.RawMessages.Where(r => r.Hash == hash || r.DedupeKey == key).OrderBy(r => r.Id).Select(r => new { r.Id, r.Hash }).FirstOrDefaultAsync(cancel);
         var raw = new RawMessage { Channel = channel, Filename = filename, ContentType = contentType, Bytes = bytes, Hash = hash, DedupeKey = key, ReceivedAt = work.Now };
         if (before is not null)
@@ -60,24 +67,72 @@ public sealed class Intake(CommandHandler commands, Reader reader)
         return (request.Id, true);
     }
 
+    // Several messages in one file are several requests: the first is the one that was stored, the others are made beside it.
     private async Task<RequestRow> ReadAsync(long id, Work work, CancellationToken cancel)
     {
         var request = await LoadAsync(id, work, cancel);
         var result = await reader.ReadAsync(work.Db, request.Raw.Bytes, request.Raw.Filename, work.Today, cancel);
-        request.Text = result.Text;
-        request.FromWords = result.From;
-        request.Subject = result.Subject.Length > 0 ? result.Subject : request.Raw.Filename ?? "no name";
+        var aliases = result.Helped.ToList();
+        await work.Db.Aliases.Where(a => EF.Parameter(aliases).Contains(a.Id)).ExecuteUpdateAsync(a => a.SetProperty(x => x.Helped, x => x.Helped + 1), cancel);
+        for (var i = 0; i < Math.Min(result.Messages.Count, MostMessages); i++)
+        {
+            var row = i == 0 ? request : await BesideAsync(request, i, work, cancel);
+            Take(row, result.Messages[i], work);
+        }
+        if (result.Messages.Count > MostMessages)
+            work.History(request.Number, null, "request.left", $"{result.Messages.Count:#,0} messages stand in the file; {MostMessages:#,0} became requests");
+        await AcknowledgeAsync(request, result.File, work, cancel);
+        return request;
+    }
+
+    private static async Task<RequestRow> BesideAsync(RequestRow first, int message, Work work, CancellationToken cancel)
+    {
+        var beside = new RequestRow { Number = await work.NumberAsync(Series.Request, cancel), RawId = first.RawId, Raw = first.Raw, Message = message, State = RequestState.Reading, Channel = first.Channel, ReceivedAt = first.ReceivedAt };
+        work.Db.Requests.Add(beside);
+        work.History(beside.Number, null, "request.received", $"came in one file with {first.Number}");
+        return beside;
+    }
+
+    private static void Take(RequestRow request, ReadMessage read, Work work)
+    {
+        var message = read.Message;
+        request.Parts = KeptPart.ToJson(message.Parts);
+        request.Text = message.Parts.FirstOrDefault()?.Text ?? "";
+        request.FromWords = Short(message.From);
+        request.Subject = message.Subject.Length > 0 ? Short(message.Subject) : request.Raw.Filename ?? "no name";
         request.Version++;
-        if (result.Reading is not { } reading)
+        if (read.Reading is not { } reading)
         {
             request.State = RequestState.NeedsYou;
-            request.Reason = result.Problem ?? "Could not be read.";
+            request.Reason = read.Problem ?? "Could not be read.";
             work.History(request.Number, null, "request.unreadable", request.Reason);
-            return request;
+            return;
         }
         Take(request, reading);
         work.History(request.Number, null, "request.read", $"read as {Say(reading)}");
-        return request;
+    }
+
+    /// <summary>Reads a request anew, after something about its form was said.</summary>
+    public async Task RereadAsync(RequestRow request, Work work, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        ArgumentNullException.ThrowIfNull(work);
+        var result = await reader.ReadAsync(work.Db, request.Raw.Bytes, request.Raw.Filename, DateOnly.FromDateTime(request.ReceivedAt), cancel, request.BuyerId);
+        Take(request, result.Messages[Math.Min(request.Message, result.Messages.Count - 1)], work);
+    }
+
+    // Each interchange is answered: taken, or what is wrong and where. An answer is never answered.
+    private static async Task AcknowledgeAsync(RequestRow request, OpenedFile file, Work work, CancellationToken cancel)
+    {
+        if (file.Interchange is not { } x || x.Messages.All(m => m.Type is "997" or "999" or "CONTRL" or "APERAK") || x.Sender.Length == 0)
+            return;
+        var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
+        var isX12 = file.Syntax == Syntax.X12;
+        var answer = isX12 ? FunctionalAcknowledgement.Write(x, control, work.Now) : SyntaxReport.Write(x, control.ToString(CultureInfo.InvariantCulture), work.Now);
+        var name = isX12 ? $"997-{request.Number}.x12" : $"CONTRL-{request.Number}.edi";
+        work.Send("edi", $"{request.Number}.answer".ToLowerInvariant(), x.Sender, name, System.Text.Encoding.Latin1.GetBytes(answer));
+        var faults = x.Faults.Count + x.Messages.Sum(m => m.Faults.Count);
+        work.History(request.Number, null, "interchange.answered", $"answered with {name}{(faults > 0 ? $", {faults} faults named" : "")}");
     }
 
     /// <summary>Writes a reading, as read or as settled, onto its request.</summary>
@@ -87,16 +142,31 @@ public sealed class Intake(CommandHandler commands, Reader reader)
         request.Kind = reading.Kind.ToString();
         request.BuyerId = reading.BuyerId;
         request.PoKey = reading.PoNumber.Value is { } po ? PoKey.Of(po) : "";
-        request.State = reading.NeedsYou ? RequestState.NeedsYou : RequestState.New;
+        request.State = reading.NeedsYou || reading.Kind is not (Core.Reading.MessageKind.Order or Core.Reading.MessageKind.RequestForQuotation) ? RequestState.NeedsYou : RequestState.New;
         request.Reason = Why(reading);
     }
 
     private static string Why(ReadingView reading)
     {
+        if (reading.Kind == Core.Reading.MessageKind.NotForUs)
+            return "looks as if it was not for us";
+        if (reading.BuyerCandidates.Count > 1)
+            return $"it could be from {string.Join(" or ", reading.BuyerCandidates.Take(2).Select(c => c.Name))}";
         if (reading.BuyerId is null)
             return "we do not know who this is";
+        switch (reading.Kind)
+        {
+            case Core.Reading.MessageKind.Cancellation:
+                return $"takes order {reading.PoNumber.Value ?? "?"} back";
+            case Core.Reading.MessageKind.Change:
+                return $"changes order {reading.PoNumber.Value ?? "?"}";
+            case Core.Reading.MessageKind.AnswerToQuote:
+                return $"answers our quote {reading.QuoteNumber.Value ?? "?"}";
+        }
         if (reading.Lines.Count == 0)
             return reading.Kind == Core.Reading.MessageKind.Question ? "asks something" : "no lines could be read";
+        if (reading.Wanted.Value is not null && reading.Wanted.Sure < Core.Reading.Reading.UnsureDate)
+            return $"wanted when? {reading.Wanted.How}";
         var open = reading.Lines.Where(l => l.NeedsYou).ToList();
         return open.Count switch
         {
@@ -111,10 +181,17 @@ public sealed class Intake(CommandHandler commands, Reader reader)
     {
         Core.Reading.MessageKind.Order => $"an order with {reading.Lines.Count} lines",
         Core.Reading.MessageKind.RequestForQuotation => $"a request for a quote with {reading.Lines.Count} lines",
+        Core.Reading.MessageKind.Change => $"a change of order {reading.PoNumber.Value}, {reading.Lines.Count} lines",
+        Core.Reading.MessageKind.Cancellation => $"a cancellation of order {reading.PoNumber.Value}",
+        Core.Reading.MessageKind.AnswerToQuote => $"an answer to our quote {reading.QuoteNumber.Value}",
+        Core.Reading.MessageKind.Question => "a question",
+        Core.Reading.MessageKind.NotForUs => "something that is not for us",
         _ => "a message without lines",
     };
 
     private static async Task<RequestRow> LoadAsync(long id, Work work, CancellationToken cancel) => await work.Db.Requests.Include(r => r.Raw).FirstAsync(r => r.Id == id, cancel);
+
+    private static string Short(string text) => text.Length > 300 ? text[..300] : text;
 
     // A name is shown and kept, never used as a path; control characters have no place in it.
     private static string? Name(string? filename)

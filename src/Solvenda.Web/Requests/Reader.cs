@@ -1,96 +1,117 @@
+using System.Collections.Immutable;
+using System.Globalization;
 using System.Text;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using MimeKit;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Formats;
-using Solvenda.Formats.Mail;
-using Solvenda.Formats.X12;
 
 namespace Solvenda.Web.Requests;
 
-/// <summary>What came of reading raw bytes: the text that evidence points into, and a reading, or why there is none.</summary>
-public sealed record ReadResult(string Syntax, string Text, string From, string Subject, string? OwnId, ReadingView? Reading, string? Problem);
+/// <summary>What came of one message: its parts, and a reading, or why there is none.</summary>
+public sealed record ReadMessage(Incoming Message, ReadingView? Reading, string? Problem);
 
-/// <summary>Reads raw messages. Whatever the bytes are, it answers with a reading or a reason.</summary>
+/// <summary>What came of a file: its messages, and which aliases helped.</summary>
+public sealed record ReadResult(OpenedFile File, IReadOnlyList<ReadMessage> Messages, IReadOnlyCollection<long> Helped);
+
+/// <summary>Reads raw messages against the catalogue, the buyers and what was learned. Whatever the bytes are, it answers with readings or a reason.</summary>
 public sealed class Reader(PriceBooks books)
 {
-    /// <summary>Larger messages are kept, not read: 10 MB.</summary>
-    public const int LargestRead = 10 * 1024 * 1024;
-
-    /// <summary>The identity that the sender gave the message; null where it has none. Cheap, and never throws.</summary>
-    public static string? OwnIdOf(byte[] raw, string? filename, DateOnly today)
+    /// <summary>The identity that the sender gave the message; null where it has none. Cheap, since it is asked before anything is stored; and never throws.</summary>
+    public static string? OwnIdOf(byte[] raw, string? filename)
     {
-        if (raw.Length is 0 or > LargestRead)
+        ArgumentNullException.ThrowIfNull(raw);
+        if (raw.Length is 0 or > FileReader.LargestRead)
             return null;
-        return MessageKindOf.Tell(raw, filename) switch
+        switch (MessageKindOf.Tell(raw, filename))
         {
-            Syntax.Mail when MailReader.Read(raw, today).Mail?.MessageId is { Length: > 0 } id => $"mail:{id}",
-            Syntax.X12 when Interchange.Parse(Latin1(raw)) is { Interchange: { Segments.Count: > 0 } x } => $"x12:{x.Sender}>{x.Receiver}:{x.ControlNumber}:{x.Isa[9]}",
-            _ => null,
-        };
+            case Syntax.Mail:
+                return MessageIdOf(raw) is { } id ? $"mail:{id}" : null;
+            case Syntax.X12 when Formats.X12.X12Interchange.Open(Encoding.Latin1.GetString(raw)).Interchange is { } x:
+                return $"x12:{x.Sender}>{x.Receiver}:{x.Reference}:{x.Segments[0][9]}";
+            case Syntax.Edifact when Formats.Edifact.EdifactInterchange.Open(Encoding.Latin1.GetString(raw)).Interchange is { } x:
+                return $"edifact:{x.Sender}>{x.Receiver}:{x.Reference}:{x.Segments[0][4, 1]}";
+            default:
+                return null;
+        }
     }
 
-    public async Task<ReadResult> ReadAsync(SolvendaDb db, byte[] raw, string? filename, DateOnly today, CancellationToken cancel)
+    private static string? MessageIdOf(byte[] raw)
     {
-        if (raw.Length == 0)
-            return Nothing("unknown", "Could not be read: it is empty.");
-        if (raw.Length > LargestRead)
-            return Nothing("unknown", $"Could not be read: it is {raw.Length / 1024 / 1024} MB; up to {LargestRead / 1024 / 1024} MB are read.");
+        try
+        {
+            using var stream = new MemoryStream(raw, writable: false);
+            var headers = new MimeParser(stream, MimeFormat.Entity).ParseHeaders();
+            return headers[HeaderId.MessageId]?.Trim().Trim('<', '>') is { Length: > 0 } id ? id : null;
+        }
+        catch (FormatException)
+        {
+            return null;
+        }
+    }
+
+    /// <param name="preset">The buyer, where a person says it.</param>
+    public async Task<ReadResult> ReadAsync(SolvendaDb db, byte[] raw, string? filename, DateOnly today, CancellationToken cancel, long? preset = null)
+    {
+        var file = FileReader.Open(raw, filename, today);
         var context = await ContextAsync(db, cancel);
-        return MessageKindOf.Tell(raw, filename) switch
+        var messages = new List<ReadMessage>();
+        foreach (var message in file.Messages)
         {
-            Syntax.Mail => ReadMail(raw, today, context),
-            Syntax.X12 => ReadX12(raw, context),
-            _ => Nothing("unknown", "Could not be read: it is neither a mail nor an X12 interchange."),
-        };
+            var known = preset is { } buyer ? message with { Clues = message.Clues.Add(new Clue("preset", buyer.ToString(CultureInfo.InvariantCulture), [])) } : message;
+            var (reading, problem) = MessageReader.Read(known, today, context);
+            messages.Add(new ReadMessage(message, reading is null ? null : ReadingView.Of(reading, context), problem is null ? null : $"Could not be read: {problem}"));
+        }
+        return new ReadResult(file, messages, context.Helped);
     }
 
-    private static ReadResult ReadMail(byte[] raw, DateOnly today, ReadingContext context)
+    /// <summary>Reads a piece of a part that a person chose, as a line.</summary>
+    public async Task<ReadLineView> ReadPieceAsync(SolvendaDb db, KeptPart part, int partIndex, int start, int length, long? buyer, DateOnly today, CancellationToken cancel)
     {
-        var (mail, problem) = MailReader.Read(raw, today);
-        if (mail is null)
-            return Nothing("mail", $"Could not be read: {problem}");
-        var letter = mail.Letter;
-        var reading = Core.Reading.TextReader.Read(letter, context);
-        var warnings = mail.Attachments.Count == 0 ? reading.Warnings : reading.Warnings.Add($"Attached, kept and not read: {string.Join(", ", mail.Attachments)}.");
-        var from = letter.FromName.Length > 0 ? $"{letter.FromName} <{letter.FromAddress}>" : letter.FromAddress;
-        return new ReadResult("mail", letter.Text, from, letter.Subject, mail.MessageId, ReadingView.Of(reading with { Warnings = warnings }, context), null);
+        ArgumentNullException.ThrowIfNull(part);
+        var context = await ContextAsync(db, cancel);
+        var piece = part.Text.Substring(start, length).Replace('\t', ' ');
+        ImmutableArray<Clue> clues = buyer is { } id ? [new Clue("preset", id.ToString(CultureInfo.InvariantCulture), [])] : [];
+        var read = Core.Reading.TextReader.Read(new Letter("", "", "", today, piece, piece.Length) { Part = partIndex }, context, clues, readLines: true);
+        Evidence Moved(Evidence e) => e with { Start = e.Start + start };
+        if (read.Lines.FirstOrDefault() is { } line)
+            return ReadingView.Line(line with { Evidence = [.. line.Evidence.Select(Moved)], Quantity = line.Quantity with { Evidence = [.. line.Quantity.Evidence.Select(Moved)] } }, 0, context);
+        // No quantity among them: the words alone.
+        var found = ItemReading.Find(piece.Trim(), read.Buyer, read.Buyer.Sure > 0 ? context.History(read.Buyer.Value) : [], context, Language.Of(part.Text));
+        var where = new Evidence(partIndex, start, length);
+        return ReadingView.Line(
+            new ReadLine(new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, [where]), piece.Trim(), found.Code, new Field<decimal?>(null, 0m, "not stated", []), new Field<Unit>(found.Item?.StockUnit ?? Unit.Piece, 0.55m, "the item's own unit", []),
+                null, 1m, "", found.Proposals(1m, found.Item?.StockUnit ?? Unit.Piece), [where]), 0, context);
     }
-
-    private static ReadResult ReadX12(byte[] raw, ReadingContext context)
-    {
-        var text = Latin1(raw);
-        var (interchange, envelope) = Interchange.Parse(text);
-        if (interchange is null || interchange.Segments.Count == 0)
-            return new ReadResult("x12", text, "", "", null, null, $"Could not be read: {envelope}");
-        var subject = $"X12 {interchange.Segments.FirstOrDefault(s => s.Tag == "ST")?[1]}, interchange {interchange.ControlNumber}";
-        if (envelope is not null)
-            return new ReadResult("x12", text, interchange.Sender, subject, null, null, $"Could not be read: {envelope}");
-        var (document, problem) = PurchaseOrder.Read(interchange);
-        return document is null
-            ? new ReadResult("x12", text, interchange.Sender, subject, null, null, $"Could not be read: {problem}")
-            : new ReadResult("x12", text, interchange.Sender, subject, null, ReadingView.Of(DocumentReader.Read(document, context), context), null);
-    }
-
-    // X12 is ASCII; what is beyond comes through as it was, one character a byte, so that evidence keeps its place.
-    private static string Latin1(byte[] raw) => Encoding.Latin1.GetString(raw);
-
-    private static ReadResult Nothing(string syntax, string problem) => new(syntax, "", "", "", null, null, problem);
 
     private async Task<ReadingContext> ContextAsync(SolvendaDb db, CancellationToken cancel)
     {
-        var names = await db.Buyers.Select(b => new { b.Id, b.Name }).ToDictionaryAsync(b => new BuyerId(b.Id), b => b.Name, cancel);
+        var names = await db.Buyers.Select(b => new { b.Id, b.Name, b.DeliverTo, b.DeliverToCountry, b.Country, b.TaxNumber, b.ContactMail }).ToListAsync(cancel);
         var signs = await db.BuyerSigns.AsNoTracking().ToListAsync(cancel);
-        var aliases = await db.Aliases.AsNoTracking().ToListAsync(cancel);
+        var contacts = await db.Contacts.Where(c => c.Active && c.Mail != null).Select(c => new { c.BuyerId, c.Mail }).ToListAsync(cancel);
+        var addresses = await db.Addresses.Where(a => a.Active).Select(a => new { a.BuyerId, a.Code, a.Words, a.Country }).ToListAsync(cancel);
+        var aliases = await db.Aliases.AsNoTracking().Where(a => a.Active).ToListAsync(cancel);
+        var columns = await db.Columns.AsNoTracking().ToDictionaryAsync(c => (c.Sender, c.Heads), c => c.Columns, cancel);
         return new ReadingContext(
             await books.ItemsAsync(db, cancel),
-            names,
-            [.. signs.Select(s => new BuyerSign(new BuyerId(s.BuyerId), s.Kind, s.Value))],
-            [.. aliases.Select(a => new Alias(new BuyerId(a.BuyerId), a.Words, new ItemId(a.ItemId), a.Quantity, a.Unit is { } u ? Unit.Of(u) : null))],
-            buyer => History(db, buyer));
+            names.ToDictionary(b => new BuyerId(b.Id), b => b.Name),
+            [
+                .. signs.Select(s => new BuyerSign(new BuyerId(s.BuyerId), s.Kind, s.Value)),
+                .. names.Where(b => b.TaxNumber is not null).Select(b => new BuyerSign(new BuyerId(b.Id), "tax", b.TaxNumber!)),
+                .. names.Where(b => b.ContactMail is not null).Select(b => new BuyerSign(new BuyerId(b.Id), "mail", b.ContactMail!)),
+                .. contacts.Select(c => new BuyerSign(new BuyerId(c.BuyerId), "mail", c.Mail!)),
+            ],
+            [.. aliases.Select(a => new Alias(a.Id, a.BuyerId is { } b ? new BuyerId(b) : null, a.Words, new ItemId(a.ItemId), a.Quantity, a.Unit is { } u ? Unit.Of(u) : null))],
+            buyer => History(db, buyer))
+        {
+            Addresses = [.. addresses.Select(a => new BuyerAddress(new BuyerId(a.BuyerId), a.Code, a.Words, a.Country)), .. names.Where(b => b.DeliverTo is not null).Select(b => new BuyerAddress(new BuyerId(b.Id), "", b.DeliverTo!, b.DeliverToCountry ?? b.Country))],
+            Columns = (sender, heads) => columns.TryGetValue((sender, heads), out var json) ? JsonSerializer.Deserialize<Dictionary<int, string>>(json) : null,
+        };
     }
 
     private static List<Bought> History(SolvendaDb db, BuyerId buyer) =>

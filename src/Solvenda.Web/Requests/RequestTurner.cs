@@ -49,7 +49,7 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
 
     private static async Task<DossierRow> DossierAsync(Work work, RequestRow request, ReadingView reading, BuyerRow buyer, CancellationToken cancel)
     {
-        var dossier = new DossierRow { Number = await work.NumberAsync(Series.Dossier, cancel), BuyerId = buyer.Id, Buyer = buyer, Matter = request.Channel == "edi" || request.Text.StartsWith("ISA", StringComparison.Ordinal) ? $"PO {reading.PoNumber.Value}" : Matter(request.Subject), CreatedAt = work.Now };
+        var dossier = new DossierRow { Number = await work.NumberAsync(Series.Dossier, cancel), BuyerId = buyer.Id, Buyer = buyer, Matter = reading.Language.Length == 0 && reading.PoNumber.Value is { } po ? $"PO {po}" : Matter(request.Subject), CreatedAt = work.Now };
         work.Db.Dossiers.Add(dossier);
         await work.Db.SaveChangesAsync(cancel);
         return dossier;
@@ -70,6 +70,8 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         if (reading.Wanted.Value is { } wanted)
             sheet.Wanted = DateOnly.ParseExact(wanted, "yyyy-MM-dd", CultureInfo.InvariantCulture);
         sheet.DeliverTo = reading.DeliverTo.Value ?? sheet.DeliverTo;
+        sheet.DeliverToCountry = reading.DeliverTo.Value is not null ? reading.DeliverToCountry ?? sheet.DeliverToCountry : sheet.DeliverToCountry;
+        sheet.Note = string.Join("\n", new[] { sheet.Note, reading.Note }.Where(n => n.Length > 0));
         sheet.Incoterm = reading.Incoterm.Value ?? sheet.Incoterm;
         sheet.IncotermPlace = reading.IncotermPlace.Value ?? sheet.IncotermPlace;
         if (reading.PaymentDays.Value is { } days)
@@ -81,7 +83,7 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
     private async Task LinesAsync(Work work, SheetRow sheet, ReadingView reading, CancellationToken cancel)
     {
         var book = await books.BookAsync(work.Db, cancel);
-        foreach (var read in reading.Lines)
+        foreach (var read in reading.Lines.Where(l => !l.TakenBack))
         {
             var item = read.ItemCode is { } code ? book.FindByCode(code) : null;
             var theirs = UnitTable.FromCode(read.Unit);
@@ -95,12 +97,13 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
                 Words = item?.Words ?? read.Words,
                 Quantity = quantity,
                 Unit = unit.Code,
-                Note = read.Note,
+                Note = read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value ? $"{read.Note}{(read.Note.Length > 0 ? "; " : "")}wanted {wanted}" : read.Note,
                 AskedWords = read.Words,
                 AskedCode = read.TheirCode,
                 AskedQuantity = read.Quantity,
                 AskedUnit = theirs?.Code,
-                AskedPrice = read.Price,
+                // A price with tax is no price to hold against ours, which are without.
+                AskedPrice = read.WithTax ? null : read.Price,
                 AskedPriceBase = read.PriceBase,
             });
         }

@@ -65,8 +65,8 @@ internal static class Agreements
 
     private static IEnumerable<(string Field, string Words)> Whole(AgreementRow a, References references) =>
     [
-        .. Checks.When(a.BuyerId is null == a.Group is null, "buyerId", "an agreement is with a buyer or with a group, one of the two"),
-        .. Checks.When(a.Scope == RuleScope.Item != a.ItemId is not null, "itemId", a.ItemId is null ? "which item?" : "it covers no single item; empty the item, or cover an item"),
+        .. Checks.When(a.BuyerId is null == a.Group is null, "buyer", "an agreement is with a buyer or with a group, one of the two"),
+        .. Checks.When(a.Scope == RuleScope.Item != a.ItemId is not null, "item", a.ItemId is null ? "which item?" : "it covers no single item; empty the item, or cover an item"),
         .. Checks.When(a.Scope == RuleScope.Family != a.Family is not null, "family", a.Family is null ? "which family?" : "it covers no single family; empty the family, or cover a family"),
         .. Checks.When(a.Kind == RuleKind.PercentOff && a.Breaks.Any(b => b.Value is > 100 or < -100), "breaks", "a percentage off is at most 100"),
         .. Checks.When(a.Kind == RuleKind.Fixed && a.Breaks.Any(b => b.Value < 0), "breaks", "a price is not negative"),

@@ -17,7 +17,14 @@ internal static class BuyerCodes
         Make = () => new AliasRow { Words = "" },
         Fields =
         [
-            Fields.Reference<AliasRow>(a => a.BuyerId, "buyer", "buyers", inList: true),
+            new Field<AliasRow>("buyer", "buyer", FieldType.Reference, (a, references) => a.BuyerId is { } id ? references.CodeOf("buyers", id) : "", (a, text, references) =>
+            {
+                if (text.Length > 0 && references.IdOf("buyers", text) is null)
+                    return $"there is no buyer “{text}”";
+                a.BuyerId = text.Length == 0 ? null : references.IdOf("buyers", text);
+                return null;
+            })
+            { InList = true, Of = "buyers", Property = nameof(AliasRow.BuyerId), Show = (a, references) => a.BuyerId is { } id ? references.ShownOf("buyers", id) : "everybody", Hint = "empty: whoever writes it" },
             // Kept in the form in which messages are compared with it.
             new Field<AliasRow>("words", "their code or words", FieldType.Text, (a, _) => a.Words, (a, text, _) =>
             {
@@ -29,6 +36,7 @@ internal static class BuyerCodes
             Fields.Number<AliasRow>(a => a.Quantity, "quantity", hint: "where the words mean one, as “the usual”"),
             Fields.Text<AliasRow>(a => a.Unit, "unit", check: Checks.UnitCode),
             Fields.Text<AliasRow>(a => a.LearnedFrom, "learned from", inList: true),
+            Fields.Whole<AliasRow>(a => a.Helped, "helped", most: 1_000_000, inList: true, hint: "so many requests were read by it"),
         ],
     };
 }

@@ -83,7 +83,7 @@ internal static class Buyers
     // What a customer needs and a prospect does not: turning one into the other asks for all of it.
     private static IEnumerable<(string Field, string Words)> Whole(BuyerRow b, References references) =>
     [
-        .. Checks.When(b.ParentId == b.Id && b.Id != 0, "parentId", "a buyer is not its own parent"),
+        .. Checks.When(b.ParentId == b.Id && b.Id != 0, "parent", "a buyer is not its own parent"),
         .. b.IsProspect ? [] : Customer(b),
     ];
 

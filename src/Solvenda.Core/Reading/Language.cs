@@ -1,0 +1,129 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Solvenda.Core.Reading;
+
+/// <summary>
+/// The words of one language that reading goes by: numbers, units, days, what asks for a price, what columns are called, what things are called in ours.
+/// One file each in Languages/; a language is added by adding its file.
+/// </summary>
+public sealed class Language
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
+
+    private HashSet<string>? _idle;
+
+    /// <summary>ISO 639-1, as the file is called.</summary>
+    public string Code { get; private set; } = "";
+
+    public required string Name { get; init; }
+
+    /// <summary>Number words, with dozens.</summary>
+    public required Dictionary<string, decimal> Numbers { get; init; }
+
+    /// <summary>Words for units, and their code in UN/ECE Rec 20.</summary>
+    public required Dictionary<string, string> Units { get; init; }
+
+    /// <summary>What multiplies a number in front of it: 3 dozen.</summary>
+    public required Dictionary<string, decimal> Groups { get; init; }
+    public required string[] Lengths { get; init; }
+
+    /// <summary>What stands for a quantity that only history tells.</summary>
+    public required string[] Usual { get; init; }
+
+    /// <summary>Monday first.</summary>
+    public required string[] Days { get; init; }
+    public required string[] Months { get; init; }
+    public required string[] Week { get; init; }
+    public required string[] Next { get; init; }
+
+    /// <summary>Behind a weekday: the one a week later.</summary>
+    public required string[] WeekAfter { get; init; }
+
+    /// <summary>Days from the day of the message.</summary>
+    public required Dictionary<string, int> Relative { get; init; }
+
+    /// <summary>Days in a span: within 3 weeks.</summary>
+    public required Dictionary<string, int> Spans { get; init; }
+    public required string[] Within { get; init; }
+    public required string[] EndOf { get; init; }
+    public required string[] MiddleOf { get; init; }
+
+    /// <summary>What comes before a date that something is wanted by.</summary>
+    public required string[] By { get; init; }
+    public required string[] Order { get; init; }
+    public required string[] Quote { get; init; }
+    public required string[] Change { get; init; }
+    public required string[] Cancel { get; init; }
+
+    /// <summary>Says yes to a quote of ours.</summary>
+    public required string[] Accept { get; init; }
+    public required string[] NotForUs { get; init; }
+
+    /// <summary>What comes before the buyer's order number.</summary>
+    public required string[] Po { get; init; }
+    public required string[] Contact { get; init; }
+    public required string[] DeliverTo { get; init; }
+    public required string[] Payment { get; init; }
+    public required string[] Total { get; init; }
+
+    /// <summary>What comes before a price.</summary>
+    public required string[] At { get; init; }
+    public required string[] And { get; init; }
+
+    /// <summary>What ends the words for a thing.</summary>
+    public required string[] Stop { get; init; }
+
+    /// <summary>What begins the end of a letter.</summary>
+    public required string[] Closing { get; init; }
+
+    /// <summary>In the line that announces what is quoted.</summary>
+    public required string[] Wrote { get; init; }
+    public required string[] From { get; init; }
+
+    /// <summary>Words that say nothing about a thing.</summary>
+    public required string[] Idle { get; init; }
+
+    /// <summary>What things are called, and what our words call them.</summary>
+    public required Dictionary<string, string> Words { get; init; }
+
+    /// <summary>What columns are called, by what they mean.</summary>
+    public required Dictionary<string, string[]> Heads { get; init; }
+
+    public static ImmutableArray<Language> All { get; } = [.. Load()];
+
+    public static Language English { get; } = All.First(l => l.Code == "en");
+
+    public bool IsIdle(string word) => (_idle ??= [.. Idle]).Contains(word);
+
+    /// <summary>The language a text is in, by its idle words; English where nothing tells.</summary>
+    public static Language Of(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var words = text.ToLower(CultureInfo.InvariantCulture).Split([' ', '\n', '\t', ',', '.', ':', ';', '?', '!', '(', ')'], 2_001, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(2_000).ToList();
+        // Words for things, days and greetings tell too, where a letter has hardly any sentence.
+        int Score(Language l) => words.Count(l.IsIdle) * 2 + words.Count(w => l.Units.ContainsKey(w) && w.Length > 3 || l.Words.ContainsKey(w) || l.Order.Contains(w) || l.Quote.Contains(w) || l.Days.Contains(w));
+        return All.Select(l => (Language: l, Score: Score(l))).OrderByDescending(x => x.Score).ThenBy(x => x.Language.Code == "en" ? 0 : 1).First().Language;
+    }
+
+    /// <summary>Any of the words, as a whole one, the longest first; for a regular expression.</summary>
+    public static string AnyOf(IEnumerable<string> words) =>
+        string.Join('|', words.Distinct(StringComparer.OrdinalIgnoreCase).OrderByDescending(w => w.Length).Select(w => Regex.Escape(w).Replace("\\ ", @"\s+", StringComparison.Ordinal)));
+
+    /// <summary>Whether one of the words stands in the text, as a whole one.</summary>
+    public static bool Says(string text, IEnumerable<string> words) => Regex.IsMatch(text, $@"(?<!\w)(?:{AnyOf(words)})(?!\w)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+
+    private static IEnumerable<Language> Load()
+    {
+        var assembly = typeof(Language).Assembly;
+        foreach (var name in assembly.GetManifestResourceNames().Where(n => n.Contains(".Languages.", StringComparison.Ordinal)).Order(StringComparer.Ordinal))
+        {
+            using var stream = assembly.GetManifestResourceStream(name)!;
+            var language = JsonSerializer.Deserialize<Language>(stream, Json)!;
+            language.Code = name.Split('.')[^2];
+            yield return language;
+        }
+    }
+}

@@ -1,0 +1,149 @@
+using System.Collections.Immutable;
+using System.Text.RegularExpressions;
+
+namespace Solvenda.Core.Reading;
+
+/// <summary>Reads one message, whatever it came as: a structured document as it states, a letter by its words, tables by their columns, and all of them as one request.</summary>
+public static partial class MessageReader
+{
+    /// <summary>Null where there is nothing to be read, with the reason.</summary>
+    public static (Reading? Reading, string? Problem) Read(Incoming message, DateOnly today, ReadingContext context)
+    {
+        ArgumentNullException.ThrowIfNull(message);
+        ArgumentNullException.ThrowIfNull(context);
+        if (message.Problem is { } problem)
+            return (null, problem);
+        try
+        {
+            var reading = message.Document is { } document ? DocumentReader.Read(document, context, message.Clues, null) : Parts(message, today, context);
+            return (reading with { Warnings = [.. message.Warnings, .. reading.Warnings] }, null);
+        }
+        catch (RegexMatchTimeoutException)
+        {
+            return (null, "It takes too long to read by rules; it is kept as it came.");
+        }
+    }
+
+    private static Reading Parts(Incoming message, DateOnly today, ReadingContext context)
+    {
+        var letter = message.Letter ?? new Letter("", "", message.Subject, today, "", 0);
+        // What stands on pages and pictures speaks too, where the letter does not say it.
+        var pages = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Kind is PartKind.Pages or PartKind.Picture && p.Part.Text.Length > 0).ToList();
+        var language = Language.Of(string.Join('\n', message.Parts.Where(p => p.Kind is not (PartKind.Edi or PartKind.Xml or PartKind.Json or PartKind.Kept)).Select(p => p.Text[..Math.Min(p.Fresh, 5_000)])));
+        var clues = message.Clues;
+        foreach (var (part, index) in pages)
+            clues = clues.AddRange(PageClues(part, index, context));
+        var tables = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Rows.Length > 0)
+            .Select(p => (p.Part, p.Index, Found: TableReading.Read(p.Part.Rows, p.Index, Sender(message), letter.Written, language, context, p.Part.Kind == PartKind.Letter))).Where(t => t.Found.Lines.Length > 0).ToList();
+        var text = TextReader.Read(letter, context, clues, readLines: tables.Count == 0);
+        var reading = text;
+        foreach (var (part, index) in pages)
+            reading = With(reading, part, index, letter, language, context, readLines: tables.Count == 0 && reading.Lines.IsEmpty);
+        foreach (var (part, index, found) in tables)
+        {
+            var document = new OrderDocument(reading.Kind, found.Lines) { Goods = found.Goods, Warnings = found.Warnings, Clues = clues };
+            var lines = DocumentReader.Read(document, context, [], language);
+            // The buyer may be known only from the letter; then its aliases and history count for the table too.
+            if (lines.Buyer.Sure < reading.Buyer.Sure)
+                lines = DocumentReader.Read(document with { Clues = [new Clue("preset", reading.Buyer.Value.Value.ToString(System.Globalization.CultureInfo.InvariantCulture), [])] }, context, [], language);
+            reading = reading with
+            {
+                Lines = reading.Lines.AddRange(part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines),
+                Goods = reading.Goods.Sure > 0 ? reading.Goods : lines.Goods,
+                Warnings = reading.Warnings.AddRange(lines.Warnings.Where(w => !reading.Warnings.Contains(w))),
+                Language = language.Code,
+            };
+        }
+        return Questions(Kinded(reading, letter, language, tables.Count > 0 || pages.Count > 0), letter, tables.Count > 0);
+    }
+
+    // A table without a word about what is wanted is an order where it carries an order's number, else a price is asked.
+    private static Reading Kinded(Reading reading, Letter letter, Language language, bool hasMore)
+    {
+        if (!hasMore || reading.Kind is not (MessageKind.Unclear or MessageKind.Question) || reading.Lines.IsEmpty)
+            return reading;
+        var text = letter.Subject + "\n" + letter.Text;
+        var asks = Language.Says(text, language.Quote) || Language.Says(text, Language.English.Quote);
+        return reading with { Kind = !asks && (reading.PoNumber.Sure > 0 || Language.Says(text, language.Order) || Language.Says(text, Language.English.Order)) ? MessageKind.Order : MessageKind.RequestForQuotation };
+    }
+
+    // What a letter asks beside its table is for a person to answer.
+    private static Reading Questions(Reading reading, Letter letter, bool hasTable)
+    {
+        if (!hasTable)
+            return reading;
+        var fresh = letter.Text[..Math.Min(letter.FreshLength, letter.Text.Length)];
+        var asked = Question().Matches(fresh).Select(m => Blank().Replace(m.Value.Trim(), " ")).Where(q => q.Length is > 10 and < 400).Take(5).ToList();
+        return asked.Count == 0 ? reading : reading with { Warnings = reading.Warnings.AddRange(asked.Select(q => $"They ask: “{q}”")) };
+    }
+
+    private static Reading With(Reading reading, OriginalPart part, int index, Letter letter, Language language, ReadingContext context, bool readLines)
+    {
+        var page = new Letter("", "", "", letter.Written, part.Text, Math.Min(part.Text.Length, TextReader.LongestRead)) { Part = index };
+        var fresh = part.Text[..page.FreshLength];
+        var head = TextReader.Head(page, fresh, language, reading.Buyer, context);
+        var lines = readLines ? TextReader.Read(page, context, [new Clue("preset", reading.Buyer.Value.Value.ToString(System.Globalization.CultureInfo.InvariantCulture), [])], readLines: true).Lines : [];
+        Field<T> Better<T>(Field<T> ours, Field<T> theirs) => ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
+        var kind = reading.Kind != MessageKind.Unclear ? reading.Kind
+            : Language.Says(fresh, language.Quote) ? MessageKind.RequestForQuotation
+            : head.PoNumber.Sure > 0 || Language.Says(fresh, language.Order) ? MessageKind.Order : reading.Kind;
+        return reading with
+        {
+            Kind = kind,
+            PoNumber = Better(reading.PoNumber, head.PoNumber),
+            QuoteNumber = Better(reading.QuoteNumber, head.QuoteNumber),
+            Wanted = Better(reading.Wanted, head.Wanted),
+            Contact = Better(reading.Contact, head.Contact),
+            DeliverTo = Better(reading.DeliverTo, head.DeliverTo),
+            DeliverToCountry = reading.DeliverToCountry ?? head.DeliverToCountry,
+            Incoterm = Better(reading.Incoterm, head.Incoterm),
+            IncotermPlace = Better(reading.IncotermPlace, head.IncotermPlace),
+            Currency = Better(reading.Currency, head.Currency),
+            PaymentDays = Better(reading.PaymentDays, head.PaymentDays),
+            Goods = Better(reading.Goods, head.Goods),
+            Lines = reading.Lines.AddRange(part.Sure < 1m ? lines.Select(l => Doubted(l, part.Sure)) : lines),
+            Warnings = part.Sure < 1m ? reading.Warnings.Add($"{part.Name} was recognised from a picture: look at every figure.") : reading.Warnings,
+        };
+    }
+
+    // What was recognised on a picture is never sure enough to go on its own.
+    private static ReadLine Doubted(ReadLine line, decimal sure) => line with { Item = line.Item with { Sure = line.Item.Sure * sure }, Quantity = line.Quantity with { Sure = line.Quantity.Sure * sure } };
+
+    private static IEnumerable<Clue> PageClues(OriginalPart part, int index, ReadingContext context)
+    {
+        var text = part.Text.Length > TextReader.LongestRead ? part.Text[..TextReader.LongestRead] : part.Text;
+        foreach (Match m in MailAddress().Matches(text))
+            yield return new Clue("mail", m.Value, [new Evidence(index, m.Index, m.Length)]);
+        foreach (Match m in Gln().Matches(text))
+            yield return new Clue("gln", m.Value, [new Evidence(index, m.Index, m.Length)]);
+        foreach (Match m in TaxNumber().Matches(text))
+            yield return new Clue("tax", m.Value.Replace(" ", "", StringComparison.Ordinal), [new Evidence(index, m.Index, m.Length)]);
+        foreach (var (_, name) in context.BuyerNames.Where(b => b.Value.Length >= 6))
+        {
+            if (text.IndexOf(name, StringComparison.OrdinalIgnoreCase) is >= 0 and var at)
+                yield return new Clue("name", name, [new Evidence(index, at, name.Length)]);
+        }
+    }
+
+    /// <summary>By whom a table's columns are remembered: the sender's domain, else who they are called.</summary>
+    public static string Sender(Incoming message)
+    {
+        ArgumentNullException.ThrowIfNull(message);
+        return message.Letter is { FromAddress: { Length: > 0 } address } ? address.ToLowerInvariant() : message.From.ToLowerInvariant();
+    }
+
+    [GeneratedRegex(@"[^.!?\n][^.!?]*\?")]
+    private static partial Regex Question();
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Blank();
+
+    [GeneratedRegex(@"[\w.+-]+@[\w-]+(?:\.[\w-]+)+", RegexOptions.CultureInvariant)]
+    private static partial Regex MailAddress();
+
+    [GeneratedRegex(@"(?<!\d)\d{13}(?!\d)")]
+    private static partial Regex Gln();
+
+    [GeneratedRegex(@"\b(?:BE|DE|DK|ES|FI|FR|GB|IE|NL|NO|PL|SE)\d[\dA-Z]{6,13}\b", RegexOptions.CultureInvariant)]
+    private static partial Regex TaxNumber();
+}

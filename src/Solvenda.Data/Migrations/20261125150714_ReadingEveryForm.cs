@@ -1,0 +1,111 @@
+﻿using System;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace Solvenda.Data.Migrations
+{
+    /// <inheritdoc />
+    public partial class ReadingEveryForm : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropForeignKey(
+                name: "FK_alias_buyer_BuyerId",
+                table: "alias");
+
+            migrationBuilder.AddColumn<int>(
+                name: "Message",
+                table: "request",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: 0);
+
+            migrationBuilder.AddColumn<string>(
+                name: "Parts",
+                table: "request",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AlterColumn<long>(
+                name: "BuyerId",
+                table: "alias",
+                type: "INTEGER",
+                nullable: true,
+                oldClrType: typeof(long),
+                oldType: "INTEGER");
+
+            migrationBuilder.AddColumn<int>(
+                name: "Helped",
+                table: "alias",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: 0);
+
+            migrationBuilder.CreateTable(
+                name: "columns",
+                columns: table => new
+                {
+                    Sender = table.Column<string>(type: "TEXT", nullable: false),
+                    Heads = table.Column<string>(type: "TEXT", nullable: false),
+                    Columns = table.Column<string>(type: "TEXT", nullable: false),
+                    Who = table.Column<string>(type: "TEXT", nullable: false),
+                    At = table.Column<DateTime>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_columns", x => new { x.Sender, x.Heads });
+                });
+
+            migrationBuilder.AddForeignKey(
+                name: "FK_alias_buyer_BuyerId",
+                table: "alias",
+                column: "BuyerId",
+                principalTable: "buyer",
+                principalColumn: "Id");
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropForeignKey(
+                name: "FK_alias_buyer_BuyerId",
+                table: "alias");
+
+            migrationBuilder.DropTable(
+                name: "columns");
+
+            migrationBuilder.DropColumn(
+                name: "Message",
+                table: "request");
+
+            migrationBuilder.DropColumn(
+                name: "Parts",
+                table: "request");
+
+            migrationBuilder.DropColumn(
+                name: "Helped",
+                table: "alias");
+
+            migrationBuilder.AlterColumn<long>(
+                name: "BuyerId",
+                table: "alias",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: 0L,
+                oldClrType: typeof(long),
+                oldType: "INTEGER",
+                oldNullable: true);
+
+            migrationBuilder.AddForeignKey(
+                name: "FK_alias_buyer_BuyerId",
+                table: "alias",
+                column: "BuyerId",
+                principalTable: "buyer",
+                principalColumn: "Id",
+                onDelete: ReferentialAction.Cascade);
+        }
+    }
+}

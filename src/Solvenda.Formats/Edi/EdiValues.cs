@@ -1,0 +1,59 @@
+using System.Globalization;
+using Solvenda.Core.Reading;
+
+namespace Solvenda.Formats.Edi;
+
+/// <summary>Takes values out of the segments of one message, and writes down a fault at its segment and element where one is not what it has to be.</summary>
+public sealed class EdiValues(EdiMessage message, char decimalMark)
+{
+    /// <summary>Text of a component; null where it is empty.</summary>
+    public static Stated<string>? Text(Segment? segment, int element, int component = 1) =>
+        segment is not null && segment[element, component].Trim() is { Length: > 0 } text ? new Stated<string>(text, EdiInterchange.Where(segment, element, component)) : null;
+
+    /// <summary>A number; null where there is none, with a fault where something else stands there.</summary>
+    public Stated<decimal>? Number(Segment segment, int element, int component = 1)
+    {
+        ArgumentNullException.ThrowIfNull(segment);
+        var text = segment[element, component].Trim();
+        if (text.Length == 0)
+            return null;
+        var plain = decimalMark == ',' ? text.Replace(',', '.') : text;
+        if (plain.Length <= 28 && decimal.TryParse(plain, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
+            return new Stated<decimal>(number, EdiInterchange.Where(segment, element, component));
+        Fault(FaultKind.NotANumber, $"“{text}” is not a number.", segment, element, component, text);
+        return null;
+    }
+
+    /// <summary>A date in one of the forms given; null where there is none, with a fault where something else stands there.</summary>
+    public Stated<DateOnly>? Date(Segment segment, int element, int component, params ReadOnlySpan<string> forms)
+    {
+        ArgumentNullException.ThrowIfNull(segment);
+        var text = segment[element, component].Trim();
+        if (text.Length == 0)
+            return null;
+        foreach (var form in forms)
+        {
+            if (text.Length >= form.Length && DateOnly.TryParseExact(text.AsSpan(0, form.Length), form, CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
+                return new Stated<DateOnly>(day, EdiInterchange.Where(segment, element, component));
+        }
+        Fault(FaultKind.NotADate, $"“{text}” is not a date.", segment, element, component, text);
+        return null;
+    }
+
+    /// <summary>Writes a fault down where an element that has to be there is empty.</summary>
+    public void Needs(Segment segment, int element, int component = 1)
+    {
+        ArgumentNullException.ThrowIfNull(segment);
+        if (segment[element, component].Trim().Length == 0)
+            Fault(FaultKind.ElementMissing, $"{segment.Tag}{element:00} is empty.", segment, element, component, "");
+    }
+
+    public void Fault(FaultKind kind, string words, Segment segment, int element = 0, int component = 0, string bad = "")
+    {
+        ArgumentNullException.ThrowIfNull(segment);
+        var position = 0;
+        while (position < message.Segments.Count && message.Segments[position].Start < segment.Start)
+            position++;
+        message.Faults.Add(new Fault(kind, words, position + 1, segment.Tag, element, component, bad));
+    }
+}

@@ -1,0 +1,93 @@
+using System.Text;
+using AngleSharp.Dom;
+using AngleSharp.Html.Parser;
+using Ganss.Xss;
+
+namespace Solvenda.Formats.Mail;
+
+/// <summary>A mail's HTML: cleaned to be shown, and as the words that a person would see.</summary>
+public static class HtmlText
+{
+    private const int LongestHtml = 2_000_000;
+
+    private static readonly HashSet<string> Blocks = ["P", "DIV", "TR", "LI", "H1", "H2", "H3", "H4", "H5", "H6", "UL", "OL", "TABLE", "BLOCKQUOTE", "HR", "PRE", "ADDRESS", "SECTION", "ARTICLE", "HEADER", "FOOTER"];
+
+    private static readonly HashSet<string> Silent = ["SCRIPT", "STYLE", "HEAD", "TITLE", "NOSCRIPT", "TEMPLATE", "IFRAME", "OBJECT"];
+
+    /// <summary>Without scripts, forms, remote pictures, frames, or anything that fetches; links lead nowhere.</summary>
+    public static string Clean(string html)
+    {
+        ArgumentNullException.ThrowIfNull(html);
+        var sanitizer = new HtmlSanitizer();
+        foreach (var tag in new[] { "form", "input", "button", "textarea", "select", "img", "picture", "video", "audio", "source", "map", "area", "base", "link", "meta" })
+            sanitizer.AllowedTags.Remove(tag);
+        foreach (var attribute in new[] { "href", "src", "srcset", "background", "action", "id", "class", "name" })
+            sanitizer.AllowedAttributes.Remove(attribute);
+        foreach (var property in sanitizer.AllowedCssProperties.Where(p => p.Contains("image", StringComparison.Ordinal) || p is "background" or "content" or "cursor" or "list-style" or "position").ToList())
+            sanitizer.AllowedCssProperties.Remove(property);
+        sanitizer.AllowedSchemes.Clear();
+        return sanitizer.Sanitize(html.Length > LongestHtml ? html[..LongestHtml] : html);
+    }
+
+    /// <summary>The words, a line to each block, a tab between the cells of a row; quoted parts marked as in plain text.</summary>
+    public static string Of(string html)
+    {
+        ArgumentNullException.ThrowIfNull(html);
+        var document = new HtmlParser().ParseDocument(html.Length > LongestHtml ? html[..LongestHtml] : html);
+        var text = new StringBuilder();
+        if (document.Body is { } body)
+            Write(body, text, 0, 0);
+        var lines = text.ToString().Split('\n').Select(l => string.Join('\t', l.Split('\t').Select(c => string.Join(' ', c.Split([' ', '\r', '\u00a0'], StringSplitOptions.RemoveEmptyEntries)))).TrimEnd('\t'));
+        var plain = new StringBuilder();
+        var empty = 0;
+        foreach (var line in lines)
+        {
+            empty = line.Trim().Length == 0 ? empty + 1 : 0;
+            if (empty < 2)
+                plain.Append(line).Append('\n');
+        }
+        return plain.ToString().Trim();
+    }
+
+    private static void Write(INode node, StringBuilder text, int quoted, int depth)
+    {
+        // Markup may be nested without end; words that deep are nobody's.
+        if (depth > 200)
+            return;
+        foreach (var child in node.ChildNodes)
+        {
+            if (child is IText words)
+            {
+                var said = words.Data.Replace('\n', ' ').Replace('\t', ' ');
+                if (said.Trim().Length > 0 || (text.Length > 0 && text[^1] is not ('\n' or '\t' or ' ')))
+                    text.Append(said.Trim().Length == 0 ? " " : said);
+                continue;
+            }
+            if (child is not IElement element || Silent.Contains(element.TagName) || Hidden(element))
+                continue;
+            var block = Blocks.Contains(element.TagName);
+            var inQuote = quoted + (element.TagName == "BLOCKQUOTE" || element.ClassList.Contains("gmail_quote") ? 1 : 0);
+            if (element.TagName == "BR" || (block && text.Length > 0 && text[^1] != '\n'))
+                NewLine(text, inQuote);
+            if (inQuote > quoted && text.Length > 0)
+                text.Append("> ");
+            Write(element, text, inQuote, depth + 1);
+            if (element.TagName is "TD" or "TH")
+                text.Append('\t');
+            if (block && text.Length > 0 && text[^1] != '\n')
+                NewLine(text, quoted);
+        }
+    }
+
+    private static void NewLine(StringBuilder text, int quoted)
+    {
+        text.Append('\n');
+        if (quoted > 0)
+            text.Append("> ");
+    }
+
+    // What is hidden from the reader says nothing to us either.
+    private static bool Hidden(IElement element) =>
+        element.HasAttribute("hidden") || (element.GetAttribute("style") ?? "").Replace(" ", "", StringComparison.Ordinal) is var style
+        && (style.Contains("display:none", StringComparison.OrdinalIgnoreCase) || style.Contains("visibility:hidden", StringComparison.OrdinalIgnoreCase) || style.Contains("font-size:0", StringComparison.OrdinalIgnoreCase));
+}

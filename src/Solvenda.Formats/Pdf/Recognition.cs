@@ -1,0 +1,73 @@
+using System.Diagnostics;
+using System.Globalization;
+
+namespace Solvenda.Formats.Pdf;
+
+/// <summary>Recognises the words of a picture with Debian's tesseract-ocr, if it is installed. What it finds is never taken for sure.</summary>
+public static class Recognition
+{
+    private const string Program = "/usr/bin/tesseract";
+
+    private const int LargestPicture = 20 * 1024 * 1024;
+
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+
+    public static bool IsInstalled => File.Exists(Program);
+
+    /// <summary>The words with their places; null where it is not installed, or nothing could be made of the picture.</summary>
+    public static PageText? Read(byte[] picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        if (!IsInstalled || picture.Length > LargestPicture)
+            return null;
+        using var process = Process.Start(new ProcessStartInfo(Program, ["stdin", "stdout", "-l", Languages(), "tsv"])
+        {
+            RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false, Environment = { ["OMP_THREAD_LIMIT"] = "1" },
+        });
+        if (process is null)
+            return null;
+        var output = process.StandardOutput.ReadToEndAsync();
+        var errors = process.StandardError.ReadToEndAsync();
+        try
+        {
+            process.StandardInput.BaseStream.Write(picture);
+            process.StandardInput.Close();
+        }
+        catch (IOException)
+        {
+            // It gave up on the picture before it had read it; its answer says so.
+        }
+        if (!process.WaitForExit(Patience))
+        {
+            process.Kill(entireProcessTree: true);
+            return null;
+        }
+        _ = errors.Result;
+        return process.ExitCode == 0 ? Words(output.Result) : null;
+    }
+
+    // The languages of the house that are installed; English comes with the program.
+    private static string Languages()
+    {
+        string[] wanted = ["eng", "deu", "nld", "swe", "nor", "spa"];
+        var folders = new[] { "/usr/share/tesseract-ocr/5/tessdata", "/usr/share/tesseract-ocr/4.00/tessdata" };
+        var there = wanted.Where(l => folders.Any(f => File.Exists(Path.Combine(f, l + ".traineddata")))).ToList();
+        return there.Count == 0 ? "eng" : string.Join('+', there);
+    }
+
+    // Columns: level, page, block, paragraph, line, word, left, top, width, height, confidence, text. Level 1 is the page, 5 a word.
+    private static PageText? Words(string tsv)
+    {
+        var (width, height) = (0.0, 0.0);
+        var words = new List<PageWord>();
+        foreach (var cells in tsv.Split('\n').Skip(1).Select(l => l.Split('\t')).Where(c => c.Length >= 12))
+        {
+            double At(int i) => double.Parse(cells[i], NumberStyles.Float, CultureInfo.InvariantCulture);
+            if (cells[0] == "1")
+                (width, height) = (At(8), At(9));
+            else if (cells[0] == "5" && At(10) > 30 && cells[11].Trim().Length > 0)
+                words.Add(new PageWord(cells[11].Trim(), At(6), At(7), At(8), At(9)));
+        }
+        return width > 0 && words.Count > 0 ? new PageText(width, height, words) : null;
+    }
+}
