@@ -14,6 +14,8 @@ public static class Database
 
     public static DbContextOptionsBuilder UseSolvenda(this DbContextOptionsBuilder builder, string file) => builder
         .UseSqlite(new SqliteConnectionStringBuilder { DataSource = file, ForeignKeys = true, Pooling = true, DefaultTimeout = 10 }.ToString())
+        // A table that is made anew (a column that may be empty now) is a migration of its own, so nothing else can be left half done by it.
+        .ConfigureWarnings(w => w.Ignore(RelationalEventId.NonTransactionalMigrationOperationWarning))
         .AddInterceptors(Pragmas.Instance);
 
     // WAL: readers do not wait for the writer. FULL: what a screen confirmed survives a power cut, not only a killed process;

@@ -150,7 +150,7 @@ public static partial class Startup
     /// <summary>True while the build writes the OpenAPI document: the tool runs the program without starting it.</summary>
     public static bool IsGeneratingApi => System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
-    private static Seller SellerOf(SolvendaOptions options, IConfiguration c) => options.Demo
+    internal static Seller SellerOf(SolvendaOptions options, IConfiguration c) => options.Demo
         ? DemoWorld.Seller
         : new Seller(
             c["seller:name"] ?? "Our house", c["seller:country"] ?? "IE", Currency.Of(c["seller:currency"] ?? "EUR"), "house",

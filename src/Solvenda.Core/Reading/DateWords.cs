@@ -16,13 +16,16 @@ public sealed record WrittenDate(DateOnly Day, int Start, int Length, string How
 /// </remarks>
 public static class DateWords
 {
+    // "Tomorrow" without "by" is mostly something else.
+    private const decimal Unled = 0.5m;
+
     private static readonly ConcurrentDictionary<string, Regex> Patterns = new();
 
     /// <summary>The first date that something is wanted by, else the first that stands alone; null where there is none.</summary>
     public static WrittenDate? Find(string text, DateOnly written, Language? language = null)
     {
         var all = All(text, written, language);
-        return all.FirstOrDefault(d => d.Lead) ?? all.FirstOrDefault(d => !d.How.StartsWith('“'));
+        return all.FirstOrDefault(d => d.Lead) ?? all.FirstOrDefault(d => d.Sure != Unled);
     }
 
     /// <summary>Every date of the text in the order in which they stand.</summary>
@@ -42,7 +45,7 @@ public static class DateWords
     {
         var lead = m.Groups["lead"];
         var start = lead.Success && !m.Groups["weekday"].Success ? SkipBlank(m, lead.Index + lead.Length) : m.Index;
-        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) => day is { } d ? new WrittenDate(d, start, m.Index + m.Length - start, how ?? "written so", sure, lead.Success) : null;
+        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) => day is { } d ? new WrittenDate(d, start, m.Index + m.Length - start, how ?? "written so", sure, lead.Success || m.Groups["later"].Success || m.Groups["next"].Success) : null;
         int Number(string group) => int.Parse(m.Groups[group].Value, CultureInfo.InvariantCulture);
 
         if (m.Groups["iso"].Success)
@@ -70,7 +73,7 @@ public static class DateWords
             return month == 0 ? null : Made(DateOf(year, month, isEnd ? DateTime.DaysInMonth(year, month) : 15), 0.6m, $"“{m.Value.Trim()}”");
         }
         if (m.Groups["relative"].Success && Value(language.Relative, m.Groups["relative"].Value) is { } ahead)
-            return Made(written.AddDays(ahead), 0.75m, $"“{m.Groups["relative"].Value}”, from {Say(written)}");
+            return Made(written.AddDays(ahead), lead.Success ? 0.75m : Unled, $"“{m.Groups["relative"].Value}”, from {Say(written)}");
         if (m.Groups["span"].Success && Value(language.Spans, m.Groups["span"].Value) is { } span && Number("count") is > 0 and < 100)
             return Made(written.AddDays(span * Number("count")), 0.7m, $"“{m.Value.Trim()}”, from {Say(written)}");
         return m.Groups["a"].Success ? Digits(m, written, dayFirst, Made) : null;
@@ -170,6 +173,6 @@ public static class DateWords
             @"|(?<a>\d{1,2})(?<sep>[./-])(?<b>\d{1,2})\k<sep>(?<y>20\d\d|\d\d)(?![\d./-]*\d)" +
             @"|(?<a>\d{1,2})(?<sep>\.)(?<b>\d{1,2})\.(?!\d)" +
             @")(?!\w)",
-            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
     }
 }

@@ -13,6 +13,9 @@ public sealed record ItemReading(Item? Item, decimal Sure, string How, string? C
     // Two candidates closer than this are a near tie: a person decides.
     private const decimal NearTie = 0.06m;
 
+    // Under this two weak guesses are no tie, only guesses.
+    private const decimal Least = 0.45m;
+
     // What this buyer bought before weighs this much.
     private const decimal BoughtBefore = 0.08m;
 
@@ -33,7 +36,7 @@ public sealed record ItemReading(Item? Item, decimal Sure, string How, string? C
         if (candidates.IsEmpty)
             return new ItemReading(null, 0.1m, "we know nothing that is called so", null, false, []);
         var best = candidates[0];
-        var tie = candidates.Length > 1 && best.Score - candidates[1].Score < NearTie;
+        var tie = candidates.Length > 1 && best.Score >= Least && best.Score - candidates[1].Score < NearTie;
         return new ItemReading(
             best.Item, tie ? 0.5m : Math.Min(0.95m, best.Score), tie ? $"{candidates[1].Item.Code} fits nearly as well" : before.Contains(best.Item.Id) ? "words; they bought it before" : "words", null, tie, candidates);
     }

@@ -85,8 +85,10 @@ public static partial class MessageReader
         var lines = readLines ? TextReader.Read(page, context, [new Clue("preset", reading.Buyer.Value.Value.ToString(System.Globalization.CultureInfo.InvariantCulture), [])], readLines: true).Lines : [];
         Field<T> Better<T>(Field<T> ours, Field<T> theirs) => ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
         var kind = reading.Kind != MessageKind.Unclear ? reading.Kind
+            // A printed order has a column called "price" too: its number says what it is.
+            : head.PoNumber.Sure > 0 ? MessageKind.Order
             : Language.Says(fresh, language.Quote) ? MessageKind.RequestForQuotation
-            : head.PoNumber.Sure > 0 || Language.Says(fresh, language.Order) ? MessageKind.Order : reading.Kind;
+            : Language.Says(fresh, language.Order) ? MessageKind.Order : reading.Kind;
         return reading with
         {
             Kind = kind,

@@ -204,11 +204,12 @@ public static partial class TableReading
             return null;
         var quantityCell = table.Of(row, "quantity");
         var (quantity, unitInQuantity, or) = quantityCell is null ? (null, "", null) : Number(quantityCell, "quantity", table);
-        if (quantity is null && table.Of(row, "price") is null && table.Of(row, "unit") is null)
-            return null;
         var unitCell = table.Of(row, "unit");
         var priceCell = table.Of(row, "price");
         var (price, per, priceOr) = priceCell is null ? (null, "", null) : Number(priceCell, "price", table);
+        // Words that happen to stand under a head: neither how much, nor for how much, nor in which unit.
+        if (quantity is null && price is null && (unitCell is null || DocumentReader.UnitOf(unitCell.Text, table.Language) is null))
+            return null;
         var baseCell = table.Of(row, "priceBase");
         var priceBase = baseCell is not null && Number(baseCell, "priceBase", table).Value is { Value: > 0 } b ? b.Value : PerWords().Match(per) is { Success: true } m ? decimal.Parse(m.Groups["n"].Value, CultureInfo.InvariantCulture) : 1m;
         var amount = table.Of(row, "amount") is { } amountCell ? Number(amountCell, "amount", table).Value : null;
@@ -235,7 +236,8 @@ public static partial class TableReading
     {
         var figures = Figures(cell.Text);
         var form = table.At(meaning) is { } at && table.Forms.GetValueOrDefault(at) is { Sign: not null } own ? own : table.Whole;
-        var behind = cell.Text[(cell.Text.LastIndexOfAny([.. "0123456789"]) + 1)..].Trim();
+        var number = NumberAtFront().Match(cell.Text);
+        var behind = number.Success ? cell.Text[(number.Index + number.Length)..].Trim() : "";
         return form.Read(figures) is { } read ? (new Stated<decimal>(read.Value, Where(table, cell)), behind, read.Or) : (null, behind, null);
     }
 
@@ -285,7 +287,7 @@ public static partial class TableReading
     [GeneratedRegex(@"\s*[(\[].*[)\]]\s*$|\s+in\s+\w{3}$|\s*[€£$]\s*$|\s+(?:EUR|SEK|NOK|DKK|USD|GBP)$", RegexOptions.IgnoreCase)]
     private static partial Regex BehindHead();
 
-    [GeneratedRegex(@"(?<![\w])[-\u2212]?\d[\d.,'’ \u00a0\u202f]*", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?<=^\s*(?:\D{0,4}?)\s*)[-\u2212]?\d[\d.,'’ \u00a0\u202f]*", RegexOptions.CultureInvariant)]
     private static partial Regex NumberAtFront();
 
     [GeneratedRegex(@"(?:/|per|pro|por|je)\s*(?<n>10{1,3})\b", RegexOptions.IgnoreCase)]

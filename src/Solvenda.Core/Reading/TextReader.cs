@@ -21,6 +21,8 @@ public static partial class TextReader
     // Under this, words behind a number are not an item at all ("call me in 2 minutes").
     private const decimal LeastScore = 0.45m;
 
+    private const int FarthestPrice = 12;
+
     private static readonly ConcurrentDictionary<string, Grammar> Grammars = new();
 
     /// <summary>What a text says about the order as a whole, apart from its lines.</summary>
@@ -155,17 +157,22 @@ public static partial class TextReader
         foreach (var (start, length) in Clauses(fresh))
         {
             var clause = new Clause(fresh.Substring(start, length), start);
-            var anchors = Kept(clause.Text, [.. grammar.Quantity.Matches(fresh, start).TakeWhile(m => m.Index < start + length).Where(m => m.Index + m.Length <= start + length && !Masked(m)).Select(m => new Anchor(m, m.Index - start))], grammar);
+            var anchors = Kept(clause.Text, [.. grammar.Quantity.Matches(fresh, start).TakeWhile(m => m.Index < start + length).Where(m => !Masked(m)).Select(m => new Anchor(m, m.Index - start, Math.Min(m.Length, start + length - m.Index)))], grammar);
             var leftward = anchors.Count > 0 && (LeansLeft().IsMatch(clause.Text[..anchors[0].At]) || clause.Text[..anchors[0].At].Split(Blanks, StringSplitOptions.RemoveEmptyEntries).Any(w => context.Items.ByCode(w) is not null));
             for (var i = 0; i < anchors.Count; i++)
             {
                 var next = i + 1 < anchors.Count ? anchors[i + 1].At : clause.Text.Length;
                 var left = i == 0 ? 0 : anchors[i - 1].End;
                 var price = prices.FirstOrDefault(p => p.Index >= start + anchors[i].End && p.Index < start + next) ?? (leftward ? prices.FirstOrDefault(p => p.Index >= start + left && p.Index < start + anchors[i].At) : null);
-                var until = price is not null && price.Index - start >= anchors[i].End ? Math.Min(next, price.Index - start) : next;
+                // The words for a thing end where a price, a date, or a number of another kind begins.
+                var until = masked.Where(x => x.Item1 - start >= anchors[i].End).Select(x => x.Item1 - start).Append(next).Min();
+                until = Math.Min(until, next);
                 var (from, to) = leftward ? Phrase(clause.Text, left, anchors[i].At, scene) : Phrase(clause.Text, anchors[i].End, until, scene);
                 if (to <= from)
                     (from, to) = leftward ? Phrase(clause.Text, anchors[i].End, until, scene) : i == 0 ? Phrase(clause.Text, 0, anchors[i].At, scene) : (0, 0);
+                // A price that other words part from the thing is not its.
+                if (price is not null && price.Index - start - Math.Max(to, anchors[i].End) > FarthestPrice)
+                    price = null;
                 if (to > from && Line(clause, anchors[i].Match, from, to, price, scene) is { } line)
                     lines.Add(line);
             }
@@ -180,9 +187,9 @@ public static partial class TextReader
     private sealed record Clause(string Text, int Offset);
 
     // A match in the whole text, and where it stands in its clause.
-    private sealed record Anchor(Match Match, int At)
+    private sealed record Anchor(Match Match, int At, int Length)
     {
-        public int End => At + Match.Length;
+        public int End => At + Length;
     }
 
     // Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six. Between two that both count stands a comma, an "and", or a new line.
@@ -271,7 +278,7 @@ public static partial class TextReader
         var at = anchor.Index - clause.Offset;
         var first = Math.Min(at, from);
         var part = scene.Letter.Part;
-        ImmutableArray<Evidence> evidence = [new Evidence(part, clause.Offset + first, Math.Max(at + anchor.Length, to) - first)];
+        ImmutableArray<Evidence> evidence = [new Evidence(part, clause.Offset + first, Math.Max(Math.Min(at + anchor.Length, clause.Text.Length), to) - first)];
         ImmutableArray<Evidence> ofQuantity = [new Evidence(part, anchor.Index, anchor.Value.TrimEnd().TrimEnd('x', '×').TrimEnd().Length)];
         ImmutableArray<Evidence> ofItem = [new Evidence(part, clause.Offset + from, to - from)];
         var stated = price is not null && scene.Form.Read(price.Groups["p"].Value) is { } p ? p : null;
@@ -410,17 +417,19 @@ public static partial class TextReader
         // Number words of English would be words of another language: "to" is two in Norwegian.
         var numbers = Language.AnyOf(language.Numbers.Keys);
         var units = Both(l => l.Units.Keys.Concat(l.Lengths));
+        // Dutch "dozen" are boxes.
+        var groups = Language.AnyOf(language.Groups.Keys.Concat(en.Groups.Keys.Where(g => !language.Units.ContainsKey(g))));
         const string n = @"\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*";
         const string currency = @"EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN|€|£|\$|kr\.?";
-        Regex Of(string pattern) => new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Compiled, TimeSpan.FromSeconds(1));
+        Regex Of(string pattern) => new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
         return new Grammar(
             language,
-            Of($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?<n>{n})(?:\s*(?<group>{Both(l => l.Groups.Keys)})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″)|\s?-?\s?(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones)|[\w/-]))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{Both(l => l.Groups.Keys)})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
+            Of($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?<n>{n})(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″)|\s?-?\s?(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones)|[\w/-]))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
             Of($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
             Of($@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d))|[àá]\s|@|(?<=\s)=|:(?=\s)"),
             // A word like "for" stands before many numbers; only with a currency or decimals is one a price.
             Of($@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"),
-            Of($@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"),
+            Of($@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)\s*(?:is|ist|är|er|es|lautet)?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"),
             Of($@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"),
             Of($@"(?<!\w)(?:{Both(l => l.DeliverTo)})\s*:?\s*(?<where>[^\n.;]{{4,120}})"),
             Of($@"(?:(?<!\w)(?:{Both(l => l.Payment)})\W{{0,3}}(?:\w+\W+){{0,2}}?(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})(?!\w)|(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})\s+(?:{Both(l => l.Payment)})(?!\w))"),

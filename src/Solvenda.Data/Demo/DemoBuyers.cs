@@ -16,15 +16,15 @@ internal static class DemoBuyers
             B("Oystercatcher Sailing School", "IE", "EUR", Quill, "Hanna Oyster", "bosun@oystercatcher.example", "Slipway House, Carrick Sound", 30, "DAP", "Carrick Sound", 15_000_00, group: "schools"),
             B("Kestrel Yard Boatbuilders", "GB", "GBP", Quill, "Maud Ferrier", "purchasing@kestrelyard.example", "Dry Dock 3, Kestrelmouth", 45, "DAP", "Kestrelmouth", 30_000_00, transit: 4),
             B("Lomond Reach Harbour Trust", "GB", "GBP", Quill, "Angus Teasdale", "stores@lomondreach.example", "Harbour Office, Lomond Reach", 60, "DAP", "Lomond Reach", 80_000_00, po: true, transit: 4),
-            B("Havnlys Laks", "NO", "NOK", Mohr, "Sunniva Holm", "innkjop@havnlys.example", "Merdveien 4, Havnlys", 30, "DAP", "Havnlys merd 4", 900_000_00, transit: 6, partner: "HAVNLYS"),
-            B("Teerling Scheepsbenodigdheden", "NL", "EUR", Mohr, "Joris Teerling", "inkoop@teerling.example", "Kade 4, 1234 AB Zilverhaven", 30, "DAP", "Zilverhaven", 60_000_00, group: "chandlers", tax: "NL999999990B01", transit: 3, partner: "TEERLING"),
+            B("Havnlys Laks", "NO", "NOK", Mohr, "Sunniva Holm", "innkjop@havnlys.example", "Merdveien 4, Havnlys", 30, "DAP", "Havnlys merd 4", 900_000_00, transit: 6, partner: "HAVNLYS", gln: "2999000000500"),
+            B("Teerling Scheepsbenodigdheden", "NL", "EUR", Mohr, "Joris Teerling", "inkoop@teerling.example", "Kade 4, 1234 AB Zilverhaven", 30, "DAP", "Zilverhaven", 60_000_00, group: "chandlers", tax: "NL999999990B01", transit: 3, partner: "TEERLING", gln: "2999000000111"),
             B("Northgannet Marine Depot", "US", "USD", Mohr, "Dale Ferris", "dferris@northgannet.example", "1 Depot Way, Gannet ME 04001", 60, "CIF", "Port of Gannet", 120_000_00, transit: 18, po: true, partner: "NORTHGANNET"),
-            B("Aeolis Offshore Service", "DE", "EUR", Mohr, "Jorun Adler", "einkauf@aeolis.example", "Schleuse 2, 25999 Wattkoog", 45, "DAP", "Wattkoog", 75_000_00, tax: "DE999999999", transit: 4, po: true),
+            B("Aeolis Offshore Service", "DE", "EUR", Mohr, "Jorun Adler", "einkauf@aeolis.example", "Schleuse 2, 25999 Wattkoog", 45, "DAP", "Wattkoog", 75_000_00, tax: "DE999999999", transit: 4, po: true, gln: "2999000000708"),
             B("Nordvass Båtvarv", "SE", "SEK", Mohr, "Ylva Nord", "inkop@nordvass.example", "Södra kajen 7, Nordvass", 30, "DAP", "Södra kajen", 200_000_00, tax: "SE999999999901", transit: 5),
             B("Marlinspike Playhouse", "IE", "EUR", Quill, "Odile Garrity", "flyfloor@marlinspike.example", "Stage Door, Rope Walk, Skerrow", null, null, null, null, prospect: true),
             B("Dunmarrow Rescue Trust", "IE", "EUR", Quill, "Piers Lanigan", "coxswain@dunmarrow.example", "Boathouse, Dunmarrow", 30, "DAP", "Dunmarrow", 8_000_00, exempt: true),
-            B("Harbourmart", "IE", "EUR", Quill, "Seller desk", "sellers@harbourmart.example", "Market Hall, Skerrow", 0, "DAP", "buyer's door", null),
-            B("Brinemoor Direct", "IE", "EUR", Quill, "Web shop", "shop@brinemoor.example", "Quay Office, Skerrow", 0, "DAP", "buyer's door", null),
+            B("Harbourmart", "IE", "EUR", Quill, "Seller desk", "sellers@harbourmart.example", "Market Hall, Skerrow", 0, "DAP", "buyer's door", null, channel: "harbourmart"),
+            B("Brinemoor Direct", "IE", "EUR", Quill, "Web shop", "shop@brinemoor.example", "Quay Office, Skerrow", 0, "DAP", "buyer's door", null, channel: "webshop"),
         };
         var more = new (string Name, string Country, string Place)[]
         {
@@ -62,13 +62,13 @@ internal static class DemoBuyers
         ("Tressel & Vane Rigging", "OFFICE", "bill-to", "Vane House, 11 Bell Street, Skerrow", "IE", ""),
         ("Oystercatcher Sailing School", "SLIP", "deliver-to", "The Slip, Carrick Sound", "IE", "Tue Thu"),
         ("Kestrel Yard Boatbuilders", "DOCK5", "deliver-to", "Dry Dock 5, Kestrelmouth", "GB", ""),
-        ("Havnlys Laks", "MERD4", "deliver-to", "Merd 4, Havnlys", "NO", "Mon Tue Wed Thu"),
+        ("Havnlys Laks", "2999000000517", "deliver-to", "Merd 4, Havnlys", "NO", "Mon Tue Wed Thu"),
         ("Havnlys Laks", "MERD9", "deliver-to", "Merd 9, Ytre Havnlys", "NO", "Wed"),
     ];
 
     private static (BuyerRow, (string, string)[]) B(
         string name, string country, string currency, long manager, string contact, string mail, string address, int? days, string? incoterm, string? place, long? limitMinor,
-        string? group = null, string? tax = null, bool po = false, bool prospect = false, bool exempt = false, int transit = 1, string? partner = null)
+        string? group = null, string? tax = null, bool po = false, bool prospect = false, bool exempt = false, int transit = 1, string? partner = null, string? gln = null, string? channel = null)
     {
         var row = new BuyerRow
         {
@@ -97,6 +97,10 @@ internal static class DemoBuyers
         var signs = new List<(string, string)> { ("mail", mail.ToUpperInvariant()), ("domain", mail.Split('@')[1].ToUpperInvariant()) };
         if (partner is not null)
             signs.Add(("partner", partner));
+        if (gln is not null)
+            signs.Add(("gln", gln));
+        if (channel is not null)
+            signs.Add(("channel", channel));
         if (tax is not null)
             signs.Add(("tax", tax));
         return (row, [.. signs]);

@@ -15,8 +15,20 @@ public static class EdifactInterchange
     // Syntax identifiers and the parts of ISO 8859 that they mean (ISO 9735-1, 0001).
     private static readonly Dictionary<string, int> CodePages = new()
     {
-        ["UNOA"] = 28591, ["UNOB"] = 28591, ["UNOC"] = 28591, ["UNOD"] = 28592, ["UNOE"] = 28595, ["UNOF"] = 28597, ["UNOG"] = 28593, ["UNOH"] = 28594, ["UNOI"] = 28596, ["UNOJ"] = 28598,
-        ["UNOK"] = 28599, ["UNOX"] = 50220, ["UNOY"] = 65001, ["UNOW"] = 65001,
+        ["UNOA"] = 28591,
+        ["UNOB"] = 28591,
+        ["UNOC"] = 28591,
+        ["UNOD"] = 28592,
+        ["UNOE"] = 28595,
+        ["UNOF"] = 28597,
+        ["UNOG"] = 28593,
+        ["UNOH"] = 28594,
+        ["UNOI"] = 28596,
+        ["UNOJ"] = 28598,
+        ["UNOK"] = 28599,
+        ["UNOX"] = 50220,
+        ["UNOY"] = 65001,
+        ["UNOW"] = 65001,
     };
 
     static EdifactInterchange() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);

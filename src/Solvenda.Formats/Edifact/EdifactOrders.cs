@@ -273,8 +273,11 @@ public sealed class EdifactOrders
             {
                 parts.Add(line with
                 {
-                    Quantity = _values.Number(qty, 1, 2), Unit = qty[1, 3].Length > 0 ? qty[1, 3] : line.Unit, Wanted = Wish(days) ?? line.Wanted,
-                    Note = place.Length > 0 ? $"to {place}" : line.Note, Evidence = [EdiInterchange.Where(qty), .. line.Evidence],
+                    Quantity = _values.Number(qty, 1, 2),
+                    Unit = qty[1, 3].Length > 0 ? qty[1, 3] : line.Unit,
+                    Wanted = Wish(days) ?? line.Wanted,
+                    Note = place.Length > 0 ? $"to {place}" : line.Note,
+                    Evidence = [EdiInterchange.Where(qty), .. line.Evidence],
                 });
             }
         }

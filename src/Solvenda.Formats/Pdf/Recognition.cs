@@ -22,7 +22,11 @@ public static class Recognition
             return null;
         using var process = Process.Start(new ProcessStartInfo(Program, ["stdin", "stdout", "-l", Languages(), "tsv"])
         {
-            RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false, Environment = { ["OMP_THREAD_LIMIT"] = "1" },
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            UseShellExecute = false,
+            Environment = { ["OMP_THREAD_LIMIT"] = "1" },
         });
         if (process is null)
             return null;

@@ -43,7 +43,13 @@ public static class SheetFile
         var separator = Separators.MaxBy(s => lines.Select(l => l.Split(s).Length).Where(n => n > 1).GroupBy(n => n).Select(g => g.Count() * Math.Min(g.Key, 8)).DefaultIfEmpty(0).Max())!;
         using var csv = new CsvReader(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture)
         {
-            Delimiter = separator, HasHeaderRecord = false, BadDataFound = null, MissingFieldFound = null, TrimOptions = TrimOptions.Trim, MaxFieldSize = 32_000, IgnoreBlankLines = false,
+            Delimiter = separator,
+            HasHeaderRecord = false,
+            BadDataFound = null,
+            MissingFieldFound = null,
+            TrimOptions = TrimOptions.Trim,
+            MaxFieldSize = 32_000,
+            IgnoreBlankLines = false,
         });
         var rows = new List<IReadOnlyList<string>>();
         try

@@ -24,7 +24,10 @@ public sealed class UblOrders
 
     private static readonly Dictionary<string, MessageKind> Kinds = new()
     {
-        ["Order"] = MessageKind.Order, ["OrderChange"] = MessageKind.Change, ["OrderCancellation"] = MessageKind.Cancellation, ["RequestForQuotation"] = MessageKind.RequestForQuotation,
+        ["Order"] = MessageKind.Order,
+        ["OrderChange"] = MessageKind.Change,
+        ["OrderCancellation"] = MessageKind.Cancellation,
+        ["RequestForQuotation"] = MessageKind.RequestForQuotation,
     };
 
     private readonly string _text;

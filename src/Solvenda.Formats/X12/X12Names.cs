@@ -52,9 +52,25 @@ public static class X12Names
 
     private static readonly Dictionary<string, string> Sets = new()
     {
-        ["810"] = "invoice", ["820"] = "payment order", ["824"] = "application advice", ["830"] = "planning schedule", ["832"] = "price catalogue", ["840"] = "request for quotation", ["843"] = "response to a request for quotation",
-        ["846"] = "inventory advice", ["850"] = "purchase order", ["855"] = "purchase order acknowledgement", ["856"] = "shipping notice", ["860"] = "purchase order change", ["862"] = "shipping schedule",
-        ["865"] = "change acknowledgement", ["867"] = "product transfer", ["870"] = "order status", ["940"] = "warehouse order", ["945"] = "warehouse advice", ["997"] = "functional acknowledgement",
+        ["810"] = "invoice",
+        ["820"] = "payment order",
+        ["824"] = "application advice",
+        ["830"] = "planning schedule",
+        ["832"] = "price catalogue",
+        ["840"] = "request for quotation",
+        ["843"] = "response to a request for quotation",
+        ["846"] = "inventory advice",
+        ["850"] = "purchase order",
+        ["855"] = "purchase order acknowledgement",
+        ["856"] = "shipping notice",
+        ["860"] = "purchase order change",
+        ["862"] = "shipping schedule",
+        ["865"] = "change acknowledgement",
+        ["867"] = "product transfer",
+        ["870"] = "order status",
+        ["940"] = "warehouse order",
+        ["945"] = "warehouse advice",
+        ["997"] = "functional acknowledgement",
     };
 
     /// <summary>What a transaction set is called; empty where it is not in the list.</summary>

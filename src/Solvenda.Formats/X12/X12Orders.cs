@@ -85,7 +85,7 @@ public sealed class X12Orders
             IncotermPlace = fob is not null && Place(fob) is { } place ? new Stated<string>(place, EdiInterchange.Where(fob)) : null,
             Currency = EdiValues.Text(_message.Find("CUR"), 2, 0),
             PaymentDays = PaymentDays(),
-            Goods = _set.FirstOrDefault(s => s.Is("AMT") && s[1] is "TT" or "1") is { } total ? _values.Number(total, 2) : null,
+            Goods = _set.FirstOrDefault(s => s.Is("AMT") && s[1] == "TT") is { } total ? _values.Number(total, 2) : null,
             Note = Note(),
             Charges = SheetCharges(),
             Warnings = [.. _warnings],
@@ -215,7 +215,15 @@ public sealed class X12Orders
     // Element 670.
     private static readonly Dictionary<string, string> Changes = new()
     {
-        ["AI"] = "added", ["DI"] = "taken back", ["CA"] = "changed", ["PC"] = "price changed", ["QI"] = "quantity raised", ["QD"] = "quantity lowered", ["PQ"] = "price and quantity changed", ["RZ"] = "replaced", ["RS"] = "other dates",
+        ["AI"] = "added",
+        ["DI"] = "taken back",
+        ["CA"] = "changed",
+        ["PC"] = "price changed",
+        ["QI"] = "quantity raised",
+        ["QD"] = "quantity lowered",
+        ["PQ"] = "price and quantity changed",
+        ["RZ"] = "replaced",
+        ["RS"] = "other dates",
     };
 
     // SCH says how much on which day; SDQ how much to which place, ten pairs to a segment.
@@ -227,8 +235,11 @@ public sealed class X12Orders
             var day = _values.Date(sch, 6, 1, "yyyyMMdd", "yyMMdd") ?? _values.Date(sch, 9, 1, "yyyyMMdd", "yyMMdd");
             parts.Add(line with
             {
-                Quantity = _values.Number(sch, 1), Unit = sch[2].Trim().Length > 0 ? sch[2].Trim() : line.Unit, Wanted = day ?? line.Wanted,
-                Note = sch[4].Trim(), Evidence = [EdiInterchange.Where(sch), .. line.Evidence],
+                Quantity = _values.Number(sch, 1),
+                Unit = sch[2].Trim().Length > 0 ? sch[2].Trim() : line.Unit,
+                Wanted = day ?? line.Wanted,
+                Note = sch[4].Trim(),
+                Evidence = [EdiInterchange.Where(sch), .. line.Evidence],
             });
         }
         foreach (var sdq in detail.Where(s => s.Is("SDQ")))

@@ -17,7 +17,10 @@ public static class ReadCommand
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
-        WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) }, DefaultIgnoreCondition = JsonIgnoreCondition.Never,
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        DefaultIgnoreCondition = JsonIgnoreCondition.Never,
     };
 
     /// <returns>0 where every file was read; 1 where one could not be; 2 where the command itself is wrong.</returns>
@@ -50,7 +53,8 @@ public static class ReadCommand
             if (preset is null)
                 return await WrongAsync($"There is no buyer “{buyer}”.");
         }
-        using var books = new PriceBooks();
+        var settings = new ConfigurationBuilder().AddJsonFile(Path.Combine(AppContext.BaseDirectory, "appsettings.json"), optional: true).AddEnvironmentVariables().Build();
+        using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
         var reader = new Reader(books);
         var today = DateOnly.FromDateTime(DateTime.Now);
         var all = new JsonArray();

@@ -275,8 +275,13 @@ public static class RequestEndpoints
             // Two of the same add up; else the second was only more words for the first.
             var joined = line with
             {
-                Words = same ? line.Words : $"{line.Words} {behind.Words}", Quantity = same ? line.Quantity + behind.Quantity : line.Quantity ?? behind.Quantity, Note = string.Join("; ", new[] { line.Note, behind.Note }.Where(n => n.Length > 0).Distinct()),
-                ItemCode = line.ItemCode ?? behind.ItemCode, ItemWords = line.ItemWords ?? behind.ItemWords, Evidence = [.. line.Evidence, .. behind.Evidence], QuantityEvidence = [.. line.QuantityEvidence, .. same ? behind.QuantityEvidence : []],
+                Words = same ? line.Words : $"{line.Words} {behind.Words}",
+                Quantity = same ? line.Quantity + behind.Quantity : line.Quantity ?? behind.Quantity,
+                Note = string.Join("; ", new[] { line.Note, behind.Note }.Where(n => n.Length > 0).Distinct()),
+                ItemCode = line.ItemCode ?? behind.ItemCode,
+                ItemWords = line.ItemWords ?? behind.ItemWords,
+                Evidence = [.. line.Evidence, .. behind.Evidence],
+                QuantityEvidence = [.. line.QuantityEvidence, .. same ? behind.QuantityEvidence : []],
             };
             return Task.FromResult(Numbered(reading with { Lines = [.. reading.Lines.Where(l => l.No != behind.No).Select(l => l.No == line.No ? joined : l)] }));
         }, cancel);

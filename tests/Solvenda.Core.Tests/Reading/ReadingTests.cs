@@ -60,7 +60,7 @@ public sealed class ReadingTests
     [Fact]
     public void What_was_settled_once_is_read_so_the_next_time()
     {
-        var learned = new Alias(World.Tressel.Id, ItemFinder.Normal("usual 10mm navy braid"), World.Braid.Id, 180m, Unit.Metre);
+        var learned = new Alias(1, World.Tressel.Id, ItemFinder.Normal("usual 10mm navy braid"), World.Braid.Id, 180m, Unit.Metre);
         Assert.Equal("BB2-10-NV 180 MTR sure", Say(Read(Usual, learned).Lines[1]));
     }
 
@@ -87,7 +87,7 @@ public sealed class ReadingTests
     [Theory]
     [InlineData("by Thursday", "2026-03-05"), InlineData("next Monday", "2026-03-09"), InlineData("Monday week", "2026-03-16"), InlineData("on 17 March", "2026-03-17"), InlineData("by 1 February", "2027-02-01"), InlineData("2026-04-20", "2026-04-20")]
     public void Dates_are_read_against_the_day_of_the_message(string text, string day) =>
-        Assert.Equal(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture), DateWords.Find(text, World.Day)!.Value.Day);
+        Assert.Equal(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture), DateWords.Find(text, World.Day)!.Day);
 
     [Theory]
     [InlineData("thimble 12 x 20 @2.10 -5%", "thimble 12|20||2.10|5"), InlineData("SHK-BOW-10 12", "SHK-BOW-10|12|||"), InlineData("thimble 12", "thimble 12||||"), InlineData("PS3-12-WH 2 coil", "PS3-12-WH|2|CL||"), InlineData("braid navy 180,5 m", "braid navy|180.5|MTR||")]

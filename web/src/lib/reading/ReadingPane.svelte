@@ -12,10 +12,17 @@
     onlight: (of: string | null) => void;
     onsettle: (line: Schemas['ReadLineView'], code: string, quantity: number | null, unit: string | null) => void;
     onleaveout: (line: Schemas['ReadLineView']) => void;
+    onsplit: (line: Schemas['ReadLineView'], first: number) => void;
+    onjoin: (line: Schemas['ReadLineView']) => void;
+    /** Whether what is settled is remembered for everybody, not for this buyer alone. */
+    forAll: boolean;
     oncorrect: (field: string, value: string) => void;
   }
 
-  let { request, lit, line = $bindable(), open, onlight, onsettle, onleaveout, oncorrect }: Props = $props();
+  let { request, lit, line = $bindable(), open, onlight, onsettle, onleaveout, onsplit, onjoin, forAll = $bindable(), oncorrect }: Props = $props();
+  let first = $state('');
+  // Under this a person decides, as the server says by needsYou.
+  const SURE = 0.7;
   const reading = $derived(request.reading);
   let editing = $state<string | null>(null);
   let search = $state('');
@@ -23,13 +30,23 @@
   let buyers = $state.raw<Schemas['Found'][]>([]);
   let asked = 0;
 
-  const kinds = { unclear: 'unclear', requestForQuotation: 'a request for a quote', order: 'an order', question: 'a question', notForUs: 'not for us' };
+  const kinds: Record<Schemas['MessageKind'], string> = {
+    unclear: 'unclear',
+    requestForQuotation: 'a request for a quote',
+    order: 'an order',
+    change: 'a change of an order',
+    cancellation: 'a cancellation',
+    question: 'a question',
+    answerToQuote: 'an answer to our quote',
+    notForUs: 'not for us',
+  };
   const rows = $derived(
     !reading
       ? []
       : [
           { id: 'contact', label: 'person', field: reading.contact, show: reading.contact.value },
           { id: 'poNumber', label: 'their PO', field: reading.poNumber, show: reading.poNumber.value },
+          { id: 'quoteNumber', label: 'our quote', field: reading.quoteNumber, show: reading.quoteNumber?.value ?? null },
           { id: 'wanted', label: 'there by', field: reading.wanted, show: reading.wanted.value ? day(reading.wanted.value) : null },
           { id: 'deliverTo', label: 'where to', field: reading.deliverTo, show: reading.deliverTo.value },
           {
@@ -40,9 +57,10 @@
           },
           { id: 'currency', label: 'currency', field: reading.currency, show: reading.currency.value },
           { id: 'paymentDays', label: 'pays in', field: reading.paymentDays, show: reading.paymentDays.value ? `${reading.paymentDays.value} days` : null },
-        ].filter((r) => r.show || r.id === 'poNumber' || r.id === 'wanted'),
+          { id: 'goods', label: 'lines make', field: reading.goods, show: reading.goods?.value ? fixed(Number(reading.goods.value), 2) : null },
+        ].filter((r) => r.show || r.id === 'poNumber' || r.id === 'wanted' || r.id === 'deliverTo'),
   );
-  const editable = ['poNumber', 'wanted'];
+  const editable = ['contact', 'poNumber', 'wanted', 'deliverTo', 'incoterm', 'currency', 'paymentDays'];
 
   async function look() {
     const mine = ++asked;
@@ -66,7 +84,13 @@
     <dl>
       <div class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-1">
         <dt class="text-second">it is</dt>
-        <dd class="font-semibold">{kinds[reading.kind]}</dd>
+        <dd class="font-semibold">
+          {#if open}
+            <select class="-ml-1 bg-transparent" aria-label="it is" value={reading.kind} onchange={(e) => oncorrect('kind', e.currentTarget.value)}>
+              {#each Object.entries(kinds) as [value, words] (value)}<option {value}>{words}</option>{/each}
+            </select>
+          {:else}{kinds[reading.kind]}{/if}
+        </dd>
       </div>
       <div class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-1 {lit === 'buyer' ? 'bg-focus-row' : ''}">
         <dt class="text-second">buyer</dt>
@@ -90,6 +114,15 @@
         </dd>
         <dd class="text-[12px] text-second">{reading.buyer.how}</dd>
       </div>
+      {#each (reading.buyerCandidates?.length ?? 0) > 1 ? (reading.buyerCandidates ?? []) : [] as candidate (candidate.id)}
+        <div class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-0.5">
+          <dt></dt>
+          <dd>
+            <button class="needs" disabled={!open} onclick={() => oncorrect('buyer', String(candidate.id))}>it is {candidate.name}</button>
+          </dd>
+          <dd class="text-[12px] text-second">{candidate.how}</dd>
+        </div>
+      {/each}
       {#each rows as row (row.id)}
         <!-- svelte-ignore a11y_no_static_element_interactions -->
         <div
@@ -105,7 +138,7 @@
                 class="border border-ink bg-sheet px-1"
                 type={row.id === 'wanted' ? 'date' : 'text'}
                 aria-label={row.label}
-                value={row.field.value ?? ''}
+                value={row.field?.value ?? ''}
                 {@attach (i: HTMLInputElement) => i.focus()}
                 onkeydown={(e) => {
                   if (e.key === 'Enter') oncorrect(row.id, e.currentTarget.value);
@@ -116,7 +149,9 @@
               <button onclick={() => (editing = row.id)}>{row.show ?? '–'}</button>
             {:else}{row.show}{/if}
           </dd>
-          <dd class="text-right text-[12px] text-second">{row.field.value ? row.field.how : ''}</dd>
+          <dd class="text-right text-[12px] {row.id === 'wanted' && row.field?.value && row.field.sure < 0.55 ? 'text-stop' : 'text-second'}">
+            {row.field?.value ? row.field.how : ''}
+          </dd>
         </div>
       {/each}
     </dl>
@@ -140,8 +175,12 @@
             <td class="py-1.5">
               <button class="text-left" onclick={() => (line = l.no)}>
                 {#if l.itemCode}<span class="font-mono text-[12px] text-second">{l.itemCode}</span>
-                  <span class={here ? 'font-semibold' : ''}>{l.itemWords}</span>
+                  <span class="{here ? 'font-semibold' : ''} {l.needsYou && l.itemSure < SURE ? 'needs' : ''}"
+                    >{l.itemWords}{l.needsYou && l.itemSure < SURE ? ' ?' : ''}</span
+                  >
                 {:else}<span class="needs">{l.words}{l.theirCode ? `, ${l.theirCode}` : ''}?</span>{/if}
+                {#if l.takenBack}<span class="text-stop"> · taken back</span>{/if}
+                {#if l.wanted?.value}<span class="text-second"> · by {day(l.wanted.value)}</span>{/if}
                 {#if l.note}<span class="text-second"> · {l.note}</span>{/if}
               </button>
               {#if here}<div class="text-[12px] text-second">
@@ -149,11 +188,11 @@
                 </div>{/if}
             </td>
             <td class="py-1.5 text-right whitespace-nowrap">
-              <span class:needs={l.needsYou && l.itemCode !== null}
-                >{l.quantity === null ? '?' : plain(l.quantity)} {l.unitWord}{l.needsYou && l.itemCode ? ' ?' : ''}</span
+              <span class:needs={l.needsYou && l.itemCode !== null && l.itemSure >= SURE}
+                >{l.quantity === null ? '?' : plain(l.quantity)} {l.unitWord}{l.needsYou && l.itemCode && l.itemSure >= SURE ? ' ?' : ''}</span
               >
             </td>
-            <td class="py-1.5 pl-3 text-right whitespace-nowrap"
+            <td class="py-1.5 pl-3 text-right whitespace-nowrap" title={l.withTax ? 'with tax' : undefined}
               >{l.price === null ? '' : `${fixed(l.price, 2)}${l.priceBase === 1 ? '' : ` / ${plain(l.priceBase)}`}`}</td
             >
             <td class="py-2.5 pl-3"
@@ -190,6 +229,24 @@
                       ><KeyCap>Y</KeyCap> it is right as read</button
                     >{/if}
                   <button onclick={() => onleaveout(l)}><KeyCap>L</KeyCap> not an item</button>
+                  {#if (l.quantity ?? 0) > 0}
+                    <label class="text-second"
+                      >split: first <input
+                        class="w-14 border-b border-strong bg-transparent text-right"
+                        inputmode="decimal"
+                        bind:value={first}
+                        onkeydown={(e) => {
+                          e.stopPropagation();
+                          if (e.key === 'Enter' && Number(first.replace(',', '.')) > 0) {
+                            onsplit(l, Number(first.replace(',', '.')));
+                            first = '';
+                          }
+                        }}
+                      /></label
+                    >
+                  {/if}
+                  {#if l.no < reading.lines.length}<button onclick={() => onjoin(l)}><KeyCap>M</KeyCap> join with the next</button>{/if}
+                  <label class="flex items-center gap-1.5 text-second"><input type="checkbox" bind:checked={forAll} />remember for everybody</label>
                 </div>
                 {#if hits}
                   <ul class="mt-1">
@@ -209,6 +266,7 @@
       </tbody>
     </table>
     {#each reading.charges as charge (charge.kind)}<p class="mt-2 text-second">{charge.kind} on their order: {fixed(charge.amount, 2)}</p>{/each}
+    {#if reading.note}<p class="mt-2 text-second">They say: “{reading.note}”</p>{/if}
     {#each reading.warnings as warning (warning)}<p class="mt-2 text-notice">{warning}</p>{/each}
     {#if reading.lines.length === 0}<p class="mt-4 text-second">No lines could be read out of it. It can be put aside, with a word about what was done.</p>{/if}
   {:else}

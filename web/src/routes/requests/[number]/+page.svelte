@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
-  import { Original, ReadingPane } from '$lib/reading';
+  import { Original, ReadingPane, type Chosen } from '$lib/reading';
   import { useSession } from '$lib/session';
   import { Problem, since } from '$lib/shared';
   import { Words } from '$lib/sheet';
@@ -17,6 +17,9 @@
   let asideDialog = $state<Words>();
   let desk = $state<HTMLElement>();
   let thread = $state('');
+  let part = $state(0);
+  let chosen = $state.raw<Chosen | null>(null);
+  let forAll = $state(false);
   const number = $derived(page.params.number ?? '');
   const reading = $derived(request?.reading ?? null);
   const open = $derived(!!request && (request.state === 'new' || request.state === 'needsYou') && (session.person?.mayWrite ?? false));
@@ -25,10 +28,13 @@
   // Meets the server, for each number anew.
   $effect(() => {
     const path = { params: { path: { number } } };
-    request = null;
+    [request, chosen, forAll] = [null, null, false];
     ask(api.GET('/api/requests/{number}', path)).then(
       (found) => {
         request = found;
+        // The part that most was read from stands in front.
+        const counts = found.parts.map((_, i) => (found.reading?.lines ?? []).filter((l) => l.evidence.some((e) => (e.part ?? 0) === i)).length);
+        part = Math.max(0, counts.indexOf(Math.max(...counts, 0)));
         line = found.reading?.lines.find((l) => l.needsYou)?.no ?? null;
       },
       (reason: unknown) => (problem = say(reason)),
@@ -39,6 +45,7 @@
   $effect(() => {
     const of = lit ?? (line === null ? null : String(line));
     void request;
+    void part;
     void tick().then(() => {
       // What the keys are on comes into sight; what the pointer is on is in sight already.
       if (lit === null && of !== null) desk?.querySelector(`[data-evidence~="${of}"]`)?.scrollIntoView({ block: 'nearest' });
@@ -78,7 +85,7 @@
       ask(
         api.POST('/api/requests/{number}/settle', {
           params: { path: { number } },
-          body: { version: request!.version, line: l.no, itemCode, quantity, unit, remember: true },
+          body: { version: request!.version, line: l.no, itemCode, quantity, unit, remember: true, forAll },
         }),
       ),
     );
@@ -86,6 +93,34 @@
     run(() => ask(api.POST('/api/requests/{number}/leave-out/{line}', { params: { path: { number, line: l.no }, query: { version: request!.version } } })));
   const correct = (field: string, value: string) =>
     run(() => ask(api.POST('/api/requests/{number}/correct', { params: { path: { number } }, body: { version: request!.version, field, value } })));
+
+  const split = (l: Schemas['ReadLineView'], first: number) =>
+    run(() => ask(api.POST('/api/requests/{number}/split', { params: { path: { number } }, body: { version: request!.version, line: l.no, first } })));
+  const join = (l: Schemas['ReadLineView']) =>
+    run(() => ask(api.POST('/api/requests/{number}/join', { params: { path: { number } }, body: { version: request!.version, line: l.no } })));
+  const columns = (of: number, row: number, meanings: Record<number, string>) =>
+    run(() =>
+      ask(api.POST('/api/requests/{number}/columns', { params: { path: { number } }, body: { version: request!.version, part: of, row, columns: meanings } })),
+    );
+
+  // What was chosen in the original becomes a line, words for a line, or a value of the head.
+  function use(of: number | string) {
+    const words = chosen;
+    if (!words) return;
+    chosen = null;
+    document.getSelection()?.removeAllRanges();
+    const where = { part: words.part, start: words.start, length: words.length };
+    void run(() =>
+      typeof of === 'number'
+        ? ask(api.POST('/api/requests/{number}/choose', { params: { path: { number } }, body: { version: request!.version, line: of, ...where } }))
+        : ask(
+            api.POST('/api/requests/{number}/correct', {
+              params: { path: { number } },
+              body: { version: request!.version, field: of, value: words.text.trim(), where },
+            }),
+          ),
+    );
+  }
 
   async function turn(intoOrder: boolean) {
     await under;
@@ -116,6 +151,12 @@
       : []),
     ...(open ? [{ key: 'x', words: 'set aside', run: () => asideDialog?.open() }] : []),
     ...(request?.next ? [{ key: 'j', words: 'next request', run: () => void goto(`/requests/${request?.next}`) }] : []),
+    ...(open && chosen
+      ? [
+          ...(focused ? [{ key: 'u', words: `the chosen words are line ${focused.no}`, run: () => use(focused.no) }] : []),
+          { key: 'n', words: 'the chosen words are a new line', run: () => use(0) },
+        ]
+      : []),
     { key: 'ArrowDown', words: 'next line', run: () => move(1) },
     { key: 'ArrowUp', words: 'line before', run: () => move(-1) },
     ...(open && focused
@@ -129,13 +170,23 @@
             ? [{ key: 'y', words: 'right as read', run: () => void settle(focused, focused.itemCode ?? '', focused.quantity, focused.unit) }]
             : []),
           { key: 'l', words: 'not an item', run: () => void leaveOut(focused) },
+          ...(focused.no < (reading?.lines.length ?? 0) ? [{ key: 'm', words: 'join with the next line', run: () => void join(focused) }] : []),
         ]
       : []),
   ]);
 
   const wants = $derived(
     reading
-      ? { unclear: 'wrote', requestForQuotation: 'wants a price', order: 'orders', question: 'asks something', notForUs: 'wrote' }[reading.kind]
+      ? {
+          unclear: 'wrote',
+          requestForQuotation: 'wants a price',
+          order: 'orders',
+          change: 'changes an order',
+          cancellation: 'takes an order back',
+          question: 'asks something',
+          answerToQuote: 'answers our quote',
+          notForUs: 'wrote',
+        }[reading.kind]
       : 'could not be read',
   );
 </script>
@@ -154,6 +205,11 @@
           {#if request.turnedInto}· became <a class="underline" href="/{request.turnedInto.startsWith('S') ? 'orders' : 'quotes'}/{request.turnedInto}"
               >{request.turnedInto}</a
             >{/if}
+          {#if request.siblings.length}· in one file with {#each request.siblings.slice(0, 6) as s, i (s.number)}{i ? ', ' : ''}<a
+                class="underline"
+                href="/requests/{s.number}"
+                title={s.subject}>{s.number}</a
+              >{/each}{request.siblings.length > 6 ? ` and ${request.siblings.length - 6} more` : ''}{/if}
           {#if request.state === 'setAside'}· set aside: “{request.reason}”{/if}
           · <a class="underline" href="/api/requests/{request.number}/original" download>the original</a>
         </p>
@@ -163,8 +219,20 @@
         </p>{/if}
     </div>
     <div bind:this={desk} class="relative grid min-h-0 flex-1 lg:grid-cols-[2fr_3fr]">
-      <Original {request} {lit} onlight={(of) => (lit = of)} />
-      <ReadingPane {request} {lit} bind:line {open} onlight={(of) => (lit = of)} onsettle={settle} onleaveout={leaveOut} oncorrect={correct} />
+      <Original {request} {lit} {open} bind:part onlight={(of) => (lit = of)} onchoose={(c) => (chosen = c)} oncolumns={columns} />
+      <ReadingPane
+        {request}
+        {lit}
+        bind:line
+        bind:forAll
+        {open}
+        onlight={(of) => (lit = of)}
+        onsettle={settle}
+        onleaveout={leaveOut}
+        onsplit={split}
+        onjoin={join}
+        oncorrect={correct}
+      />
       {#if thread}
         <svg class="pointer-events-none absolute inset-0 size-full overflow-visible max-lg:hidden" aria-hidden="true"
           ><path d={thread} class="fill-none stroke-ink" stroke-width="1.2" /></svg
@@ -172,7 +240,19 @@
       {/if}
     </div>
     <footer class="flex flex-wrap items-center gap-3 py-3">
-      {#if open}
+      {#if open && chosen}
+        <span class="max-w-96 truncate font-serif">“{chosen.text.trim()}”</span>
+        <span class="text-second">is</span>
+        {#if focused}<button class="btn btn-outline btn-sm" onclick={() => use(focused.no)}>line {focused.no} <KeyCap>U</KeyCap></button>{/if}
+        <button class="btn btn-outline btn-sm" onclick={() => use(0)}>a new line <KeyCap>N</KeyCap></button>
+        <select class="bg-transparent" aria-label="what the chosen words are" value="" onchange={(e) => use(e.currentTarget.value)}>
+          <option value="">or…</option>
+          {#each [['poNumber', 'their PO'], ['wanted', 'the day it is wanted'], ['deliverTo', 'where it goes'], ['contact', 'the person']] as [value, words] (value)}
+            <option {value}>{words}</option>
+          {/each}
+        </select>
+        <button class="text-second underline" onclick={() => (chosen = null)}>nothing</button>
+      {:else if open}
         {#if reading?.lines.length}
           <button class="btn btn-primary btn-sm" onclick={() => turn(isOrder)}>{isOrder ? 'Make it an order' : 'Quote it'} <KeyCap>Enter</KeyCap></button>
           <button class="btn btn-outline btn-sm" onclick={() => turn(!isOrder)}

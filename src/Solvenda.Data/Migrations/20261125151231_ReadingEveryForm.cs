@@ -11,10 +11,6 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropForeignKey(
-                name: "FK_alias_buyer_BuyerId",
-                table: "alias");
-
             migrationBuilder.AddColumn<int>(
                 name: "Message",
                 table: "request",
@@ -28,14 +24,6 @@ namespace Solvenda.Data.Migrations
                 type: "TEXT",
                 nullable: false,
                 defaultValue: "");
-
-            migrationBuilder.AlterColumn<long>(
-                name: "BuyerId",
-                table: "alias",
-                type: "INTEGER",
-                nullable: true,
-                oldClrType: typeof(long),
-                oldType: "INTEGER");
 
             migrationBuilder.AddColumn<int>(
                 name: "Helped",
@@ -58,22 +46,11 @@ namespace Solvenda.Data.Migrations
                 {
                     table.PrimaryKey("PK_columns", x => new { x.Sender, x.Heads });
                 });
-
-            migrationBuilder.AddForeignKey(
-                name: "FK_alias_buyer_BuyerId",
-                table: "alias",
-                column: "BuyerId",
-                principalTable: "buyer",
-                principalColumn: "Id");
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropForeignKey(
-                name: "FK_alias_buyer_BuyerId",
-                table: "alias");
-
             migrationBuilder.DropTable(
                 name: "columns");
 
@@ -88,24 +65,6 @@ namespace Solvenda.Data.Migrations
             migrationBuilder.DropColumn(
                 name: "Helped",
                 table: "alias");
-
-            migrationBuilder.AlterColumn<long>(
-                name: "BuyerId",
-                table: "alias",
-                type: "INTEGER",
-                nullable: false,
-                defaultValue: 0L,
-                oldClrType: typeof(long),
-                oldType: "INTEGER",
-                oldNullable: true);
-
-            migrationBuilder.AddForeignKey(
-                name: "FK_alias_buyer_BuyerId",
-                table: "alias",
-                column: "BuyerId",
-                principalTable: "buyer",
-                principalColumn: "Id",
-                onDelete: ReferentialAction.Cascade);
         }
     }
 }

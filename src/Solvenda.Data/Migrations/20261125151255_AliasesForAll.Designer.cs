@@ -11,8 +11,8 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261125150714_ReadingEveryForm")]
-    partial class ReadingEveryForm
+    [Migration("20261125151255_AliasesForAll")]
+    partial class AliasesForAll
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)

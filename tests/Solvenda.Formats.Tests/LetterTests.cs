@@ -1,0 +1,124 @@
+using System.Text;
+using Solvenda.Core.Reading;
+using Xunit;
+
+namespace Solvenda.Formats.Tests;
+
+/// <summary>Free text in six languages, and what must stay open in it.</summary>
+public sealed class LetterTests
+{
+    [Theory]
+    [InlineData("en", "Hello,\n\nplease send us 3 boxes of bow shackles 10 mm and 60m of three-strand rope 16 mm, black. Delivery by 20 March.\n\nOur PO is KY-4471.\n\nKind regards\nMaud", "Order", "KY-4471", "2026-03-20", "SHK-BOW-10 3 BX|PS3-16-BK 60 MTR")]
+    [InlineData("de", "Guten Tag,\n\nwir bestellen hiermit:\n\n- 4 Rollen Tauwerk dreischäftig 12 mm weiß\n- 2 Dutzend Schäkel verzinkt 10 mm\n- 120,5 m Kette 10 mm kurzgliedrig verzinkt\n\nBestellnummer: 4500-771. Lieferung bis 27. März 2026.\n\nMit freundlichen Grüßen\nJorun Adler", "Order", "4500-771", "2026-03-27", "PS3-12-WH 4 CL|SHK-BOW-10 24 C62|CHN-SL-10 120.5 MTR")]
+    [InlineData("nl", "Goedemorgen,\n\ngraag een offerte voor 5 dozen harpsluitingen 10 mm verzinkt en 400 meter touw 16 mm zwart.\nLevering uiterlijk vrijdag.\n\nMet vriendelijke groet\nJoris", "RequestForQuotation", null, "2026-03-06", "SHK-BOW-10 5 BX|PS3-16-BK 400 MTR")]
+    [InlineData("sv", "Hej,\n\nkan ni lämna pris på 200 m flätad lina 10 mm marinblå och 20 st kausar rostfria 12 mm?\nLeverans vecka 14.\n\nMed vänlig hälsning\nYlva", "RequestForQuotation", null, "2026-03-30", "BB2-10-NV 200 MTR|THM-SS-12 20 C62")]
+    [InlineData("no", "Hei,\n\nvi bestiller 1 800 m2 notlin 25 mm grønt og 60 stk svivler galvanisert 10 mm. Levering senest 25. mars.\n\nVår referanse: Sunniva Holm\n\nMed vennlig hilsen\nSunniva", "Order", null, "2026-03-25", "NET-25-GR 1800 MTK|SWV-GV-10 60 C62")]
+    [InlineData("es", "Hola,\n\nnecesitamos presupuesto para 12 chalecos salvavidas adulto y 3 cajas de grilletes lira galvanizados 12 mm. Entrega para el 15 de abril.\n\nUn saludo\nMarta", "RequestForQuotation", null, "2026-04-15", "LJ-150-AD 12 C62|SHK-BOW-12 3 BX")]
+    public void A_letter_in_each_language(string language, string body, string kind, string? po, string wanted, string lines)
+    {
+        var reading = Shelf.Letter(body);
+        Assert.Equal((language, kind, po, wanted, lines), (reading.Language, reading.Kind.ToString(), reading.PoNumber.Value, reading.Wanted.Value?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture), string.Join('|', Shelf.Lines(reading))));
+    }
+
+    [Theory]
+    [InlineData("please quote 1,250 m PS3-12-WH", "1250 1.25")]
+    [InlineData("please quote 1.250 m PS3-12-WH", "1250 1.25")]
+    [InlineData("please quote 1,250 m PS3-12-WH and 2,5 m of chain 10 mm", "")]
+    [InlineData("please quote 1.250 m PS3-12-WH, last time it was 1,84 EUR", "")]
+    public void A_sign_that_the_document_does_not_settle_is_asked(string body, string proposals)
+    {
+        var line = Shelf.Letter(body).Lines[0];
+        Assert.Equal((proposals.Length > 0, proposals), (line.NeedsYou, string.Join(' ', line.Proposals.Select(p => p.Quantity.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)))));
+    }
+
+    [Fact]
+    public void The_document_settles_a_sign_to_what_it_shows()
+    {
+        Assert.Equal("PS3-12-WH 1.25 MTR", Shelf.Say(Shelf.Letter("please quote 1,250 m PS3-12-WH and 2,5 m of chain 10 mm").Lines[0]));
+        Assert.Equal("PS3-12-WH 1250 MTR", Shelf.Say(Shelf.Letter("please quote 1.250 m PS3-12-WH, last time it was 1,84 EUR").Lines[0]));
+    }
+
+    [Fact]
+    public void A_near_tie_is_shown_and_not_settled()
+    {
+        var line = Assert.Single(Shelf.Letter("Please quote 6 pcs ball fender A3").Lines);
+        Assert.True(line.NeedsYou);
+        Assert.Equal(["FND-A3-BL", "FND-A3-WH"], line.Proposals.Take(2).Select(p => p.Code).Order());
+        Assert.Equal("FND-A3-BL 6 C62", Shelf.Say(Assert.Single(Shelf.Letter("Please quote 6 pcs ball fender A3, blue").Lines)));
+    }
+
+    [Theory]
+    [InlineData("Please supply 2 x 45 m BB2-10-NV", "BB2-10-NV 90 MTR"), InlineData("We need 3 dozen bow shackles 10 mm", "SHK-BOW-10 36 C62"), InlineData("send 100 ft of PS3-12-WH", "PS3-12-WH 100 FOT"), InlineData("send a coil of braid 12mm navy", "BB2-12-NV 1 CL")]
+    [InlineData("Bow shackles 10 mm: 40 pcs", "SHK-BOW-10 40 C62"), InlineData("order 20 off shakle bow galvanised 10mm", "SHK-BOW-10 20 C62"), InlineData("12 pcs GTIN 2999000101429", "THM-SS-12 12 C62"), InlineData("order 10 m of 1 cm braid navy", "BB2-10-NV 10 MTR")]
+    [InlineData("4 pcs FND-A3-BL at 68.50 EUR", "FND-A3-BL 4 C62 @68.5"), InlineData("400 m PS3-16-BK @ 265.00 per 100 m", "PS3-16-BK 400 MTR @265/100")]
+    public void How_much_of_what(string body, string expected) => Assert.Equal(expected, Shelf.Say(Assert.Single(Shelf.Letter(body).Lines)));
+
+    [Theory]
+    [InlineData("Call me in 2 minutes, or on 020 555 0100.", 0), InlineData("We will be 12 people at 14:30 on 3 April.", 0), InlineData("As per PO 4500-771 we need nothing this week.", 0), InlineData("Please send 6 pcs of the bronze widget frobnicator", 1)]
+    public void Numbers_that_count_nothing_are_no_lines_and_things_that_we_do_not_know_are_asked(string body, int lines)
+    {
+        var reading = Shelf.Letter(body);
+        Assert.Equal((lines, ""), (reading.Lines.Length, lines == 0 ? string.Join('|', reading.Lines.Select(l => Shelf.Say(l) + l.Words)) : ""));
+        Assert.All(reading.Lines, l => Assert.True(l.NeedsYou));
+    }
+
+    [Theory]
+    [InlineData("Please cancel our order PO 4711, we have sold the boat.", "Cancellation"), InlineData("Change to our order PO 4711: 6 pcs FND-A3-BL instead of 4.", "Change"), InlineData("We accept your quote Q26-00044, please go ahead.", "AnswerToQuote")]
+    [InlineData("Does the blue one fade?", "Question"), InlineData("I am out of office until Monday.", "NotForUs"), InlineData("Stornierung: bitte stornieren Sie unsere Bestellung 4711-2.", "Cancellation"), InlineData("Wij gaan akkoord met uw offerte Q26-00044.", "AnswerToQuote")]
+    public void What_a_letter_is_about(string body, string kind) => Assert.Equal(kind, Shelf.Letter(body).Kind.ToString());
+
+    [Fact]
+    public void Who_is_found_by_what_they_carry_and_two_are_shown_as_two()
+    {
+        Assert.Equal(Shelf.Buyer("Teerling Scheepsbenodigdheden"), Shelf.Letter("20 pcs FND-A3-BL\n\nBTW NL999999990B01", from: "someone@mail.example").Buyer.Value);
+        Assert.Equal(0m, Shelf.Letter("20 pcs FND-A3-BL", from: "someone@mail.example").Buyer.Sure);
+        var torn = Shelf.Letter("20 pcs FND-A3-BL, for inkoop@teerling.example", from: "fionn@tresselvane.example");
+        Assert.True(torn.NeedsYou);
+        Assert.Equal(["Teerling Scheepsbenodigdheden", "Tressel & Vane Rigging"], torn.BuyerCandidates.Select(c => c.Name).Order());
+    }
+
+    [Theory]
+    [InlineData("03/04/2026", false), InlineData("23/04/2026", true), InlineData("04/23/2026", true), InlineData("03.04.2026", true), InlineData("2026-04-03", true)]
+    public void Two_numbers_that_could_both_be_the_month_stay_open(string date, bool clear)
+    {
+        var reading = Shelf.Letter($"please send 6 pcs FND-A3-BL by {date}");
+        Assert.Equal((!clear, clear), (reading.NeedsYou, reading.Wanted.Sure >= Reading.UnsureDate));
+    }
+
+    [Theory]
+    [InlineData("en", "within 3 weeks", "2026-03-23"), InlineData("en", "end of March", "2026-03-31"), InlineData("en", "delivery week 20", "2026-05-11"), InlineData("de", "bis KW 15", "2026-04-06"), InlineData("de", "am Donnerstag in einer Woche", "2026-03-12"), InlineData("nl", "voor 1 april", "2026-04-01")]
+    [InlineData("sv", "senast den 3 mars", "2026-03-03"), InlineData("no", "innen fredag", "2026-03-06"), InlineData("es", "para el 2 de mayo de 2026", "2026-05-02"), InlineData("es", "antes del viernes", "2026-03-06"), InlineData("de", "nächste Woche", null), InlineData("en", "by tomorrow", "2026-03-03"), InlineData("en", "I call tomorrow", null)]
+    public void When(string language, string text, string? day) =>
+        Assert.Equal(day, DateWords.Find(text, new DateOnly(2026, 3, 2), Language.All.First(l => l.Code == language))?.Day.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
+
+    [Fact]
+    public void What_is_quoted_and_the_signature_are_told_from_what_is_new()
+    {
+        var reading = Shelf.Letter("Please send 6 pcs FND-A3-BL.\n\nKind regards\nMaud Ferrier\n12 Dry Dock Road\n\nAm 2.3.2026 schrieb Sorcha Quill:\n> 40 m PS3-12-WH\n");
+        Assert.Equal(["FND-A3-BL 6 C62"], Shelf.Lines(reading));
+        // Forwarded with hardly a word: what was forwarded is the letter.
+        var forwarded = Shelf.Letter("see below\n\n---------- Forwarded message ---------\nFrom: Maud <maud@kestrel.example>\nSubject: rope\n\nPlease send 40 m PS3-12-WH.\n\nMaud\n");
+        Assert.Equal(["PS3-12-WH 40 MTR"], Shelf.Lines(forwarded));
+    }
+
+    [Fact]
+    public void What_was_learned_is_read_so_for_one_or_for_everybody()
+    {
+        var everybody = new Alias(7, null, ItemFinder.Normal("blue balls"), Shelf.ItemOf("FND-A3-BL").Id, null, null);
+        var context = Shelf.Context(everybody);
+        Assert.Equal("FND-A3-BL 6 C62", Shelf.Say(Assert.Single(Shelf.Letter("send 6 pcs blue balls", from: "new@somewhere.example", context: context).Lines)));
+        Assert.Equal([7L], context.Helped);
+    }
+
+    [Fact]
+    public void Every_language_has_every_word_it_needs()
+    {
+        Assert.Equal(["de", "en", "es", "nl", "no", "sv"], Language.All.Select(l => l.Code));
+        Assert.All(Language.All, l =>
+        {
+            Assert.Equal((7, 12), (l.Days.Length, l.Months.Length));
+            Assert.All(l.Heads.Keys, k => Assert.Contains(k, TableReading.Meanings));
+            Assert.All(l.Units.Values, u => Assert.NotNull(Core.Units.UnitTable.FromCode(u)));
+        });
+    }
+}
