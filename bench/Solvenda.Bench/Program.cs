@@ -11,6 +11,13 @@ switch (args)
     case ["sql", var folder]:
         await BareSql.MeasureAsync(folder);
         break;
+    case ["edi", var x12, var edifact]:
+        await File.WriteAllTextAsync(x12, MadeInterchange.X12(2_700));
+        await File.WriteAllTextAsync(edifact, MadeInterchange.Edifact(1_800));
+        break;
+    case ["edi-read", var file]:
+        MadeInterchange.Measure(file);
+        break;
     default:
         // Short by default, so that it is run at all; `--job long` for figures to argue about.
         var config = DefaultConfig.Instance.AddJob(Job.ShortRun.AsDefault());

@@ -49,6 +49,7 @@ public sealed class LetterTests
 
     [Theory]
     [InlineData("Please supply 2 x 45 m BB2-10-NV", "BB2-10-NV 90 MTR"), InlineData("We need 3 dozen bow shackles 10 mm", "SHK-BOW-10 36 C62"), InlineData("send 100 ft of PS3-12-WH", "PS3-12-WH 100 FOT"), InlineData("send a coil of braid 12mm navy", "BB2-12-NV 1 CL")]
+    [InlineData("2 mooring sets 10 mm with chain 5 m", "SET-MOOR-10 2 C62"), InlineData("HMPE 8 grey 600 m", "HM12-08-GY 600 MTR")]
     [InlineData("Bow shackles 10 mm: 40 pcs", "SHK-BOW-10 40 C62"), InlineData("order 20 off shakle bow galvanised 10mm", "SHK-BOW-10 20 C62"), InlineData("12 pcs GTIN 2999000101429", "THM-SS-12 12 C62"), InlineData("order 10 m of 1 cm braid navy", "BB2-10-NV 10 MTR")]
     [InlineData("4 pcs FND-A3-BL at 68.50 EUR", "FND-A3-BL 4 C62 @68.5"), InlineData("400 m PS3-16-BK @ 265.00 per 100 m", "PS3-16-BK 400 MTR @265/100")]
     public void How_much_of_what(string body, string expected) => Assert.Equal(expected, Shelf.Say(Assert.Single(Shelf.Letter(body).Lines)));

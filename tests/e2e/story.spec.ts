@@ -87,7 +87,9 @@ test('nobody decides on their own sheet', async () => {
 test('Paz sends it back with a note; it is changed, asked again, and granted', async () => {
   await stepIn(page, 'Leandro Paz');
   await page.getByRole('link', { name: /Tressel & Vane.*your answer asked by Quill/ }).click();
-  await expect(page.getByRole('heading', { name: /Sorcha Quill asks to sell Braid-on-braid rope 10 mm, navy to Tressel & Vane Rigging at 12 % less: 1.9592/ })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: /Sorcha Quill asks to sell Braid-on-braid rope 10 mm, navy to Tressel & Vane Rigging at 12 % less: 1.9592/ }),
+  ).toBeVisible();
   await accessible(page);
   await page.setViewportSize({ width: 390, height: 844 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
@@ -124,7 +126,10 @@ test('it leaves by mail with a PDF and a link; the post room shows it', async ()
   await page.getByRole('button', { name: 'Send', exact: true }).click();
   await expect(page.getByText('with the buyer, not opened yet')).toBeVisible();
   await page.goto('/post');
-  await page.getByRole('button', { name: /Quote Q/ }).first().click();
+  await page
+    .getByRole('button', { name: /Quote Q/ })
+    .first()
+    .click();
   await expect(page.getByRole('link', { name: `Quote ${quote}·A.pdf` })).toBeVisible();
   offer = (await page.getByRole('link', { name: /\/offer\// }).getAttribute('href'))!;
   await accessible(page);
@@ -175,7 +180,12 @@ test('confirming commits the stock and tells the buyer; strip and history show a
   await page.keyboard.press('c');
   await expect(page.getByLabel('three tracks')).toContainText('confirmed');
   expect(before - (await free())).toBe(180);
-  await expect(page.getByLabel('strip of the dossier').getByText(/accepted/).first()).toBeVisible();
+  await expect(
+    page
+      .getByLabel('strip of the dossier')
+      .getByText(/accepted/)
+      .first(),
+  ).toBeVisible();
   await page.keyboard.press('h');
   const history = page.getByRole('dialog', { name: 'history' });
   await expect(history).toContainText('11 % and I go along.');
@@ -195,7 +205,10 @@ async function free(): Promise<number> {
 test('the X12 order goes straight to an order: feet to metres, their prices beside ours, 855 back', async () => {
   await page.goto('/');
   await page.getByRole('link', { name: /Northgannet/ }).click();
-  await page.getByLabel('the reading').getByRole('button', { name: /CLT-BZ-08/ }).click();
+  await page
+    .getByLabel('the reading')
+    .getByRole('button', { name: /CLT-BZ-08/ })
+    .click();
   await expect(page.getByLabel('the reading').locator('.needs')).toHaveCount(0);
   await page.keyboard.press('Enter');
   await page.waitForURL(/\/orders\/S/);
@@ -230,7 +243,10 @@ test('the same PO by another way is a stop that names the first', async () => {
 
 test('a broken file is kept, shown with the reason, and put aside', async () => {
   await page.goto('/');
-  await page.getByRole('link', { name: /Could not be read/ }).first().click();
+  await page
+    .getByRole('link', { name: /Could not be read/ })
+    .first()
+    .click();
   await expect(page.getByText(/breaks off inside a segment/).first()).toBeVisible();
   await page.getByRole('button', { name: /Set aside/ }).click();
   await page.getByRole('textbox', { name: 'why?' }).fill('They will send it again.');
@@ -252,4 +268,39 @@ test('lists and finder', async () => {
     await expect(page.getByRole('table')).toBeVisible();
     await accessible(page);
   }
+});
+
+test('a table and segments are read beside what they say; chosen words become a line', async () => {
+  await page.goto('/requests');
+  await page.getByRole('row', { name: /Season order/ }).getByRole('link').first().click();
+  const original = page.getByLabel('the original');
+  const reading = page.getByLabel('the reading');
+  await expect(reading.getByText('BB2-10-NV')).toBeVisible();
+  // Evidence is lit both ways: the row of the table lights its line.
+  await original.getByText('120,5').hover();
+  await expect(reading.locator('tr[data-reads="2"]')).toHaveClass(/bg-focus-row/);
+  await accessible(page);
+  await page.getByRole('button', { name: 'the letter' }).click();
+  await expect(original.getByText(/What would the braid come/)).toBeVisible();
+  await original.getByText(/What would the braid come/).evaluate((element) => {
+    const text = element.firstChild!;
+    const at = text.textContent!.indexOf('the braid come');
+    document.getSelection()!.setBaseAndExtent(text, at, text, at + 'the braid'.length);
+  });
+  await expect(page.getByRole('button', { name: /a new line/ })).toBeVisible();
+  await page.getByRole('button', { name: /a new line/ }).click();
+  await expect(reading.locator('tr[data-reads="5"]')).toContainText(/the braid|Braid/);
+
+  await page.goto('/requests');
+  await page.getByRole('row', { name: /4711\/26/ }).getByRole('link').first().click();
+  await expect(original.getByText('deliver to')).toBeVisible();
+  await expect(reading.getByText('Thimble, stainless, 12 mm')).toBeVisible();
+  await accessible(page);
+  await page.keyboard.press('1');
+  await expect(reading.getByText(/TSB-9902\?/)).toBeHidden();
+
+  await page.goto('/requests');
+  await page.getByRole('row', { name: /harbourmart question/ }).getByRole('link').first().click();
+  await expect(page.getByRole('heading', { name: /Harbourmart/ })).toContainText('asks something');
+  await expect(page.getByText('in one file with')).toBeVisible();
 });

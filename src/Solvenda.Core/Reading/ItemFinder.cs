@@ -21,6 +21,8 @@ public sealed partial class ItemFinder
     // A word that was only guessed (a slip forgiven) counts less than one that stands there.
     private const double GuessedShare = 0.85;
 
+    private const int EnoughNamed = 2_000;
+
     private readonly Dictionary<string, int> _tokens = new(StringComparer.Ordinal);
     private readonly List<List<int>> _postings = [];
     private readonly List<Indexed> _items = [];
@@ -88,13 +90,19 @@ public sealed partial class ItemFinder
         try
         {
             Array.Clear(matched, 0, _items.Count);
-            foreach (var (token, _, guessed) in query.Where(q => q.Token >= 0))
+            // The rarest word first: once it and its like have named enough, what is only called by the common ones ("rope") cannot come before them.
+            foreach (var (token, _, guessed) in query.Where(q => q.Token >= 0).OrderBy(q => _postings[q.Token].Count))
             {
                 var weight = _weights[token] * (guessed ? GuessedShare : 1);
-                foreach (var at in _postings[token])
+                var enough = touched.Count >= EnoughNamed;
+                foreach (var at in System.Runtime.InteropServices.CollectionsMarshal.AsSpan(_postings[token]))
                 {
                     if (matched[at] == 0)
+                    {
+                        if (enough)
+                            continue;
                         touched.Add(at);
+                    }
                     matched[at] += weight;
                 }
             }
@@ -120,7 +128,7 @@ public sealed partial class ItemFinder
         var keep = boost is null ? most : most * 4;
         foreach (var at in touched)
         {
-            if (sizes.Count > 0 && _items[at].Sizes.Length > 0 && !_items[at].Sizes.Any(sizes.Contains))
+            if (sizes.Count > 0 && _items[at].Sizes is { Length: > 0 } of && !Array.Exists(of, sizes.Contains))
                 continue;
             var score = Score(at);
             if (best.Count < keep)
@@ -276,9 +284,9 @@ public sealed partial class ItemFinder
             : plain;
     }
 
-    [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|m|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
     private static partial Regex SizeGap();
 
-    [GeneratedRegex(@"^\d+(?:[.,]\d+)?(mm|cm|in|l|kg|n)$", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^\d+(?:[.,]\d+)?(mm|cm|m|in|l|kg|n)$", RegexOptions.CultureInvariant)]
     private static partial Regex SizeToken();
 }

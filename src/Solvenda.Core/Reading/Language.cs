@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
@@ -113,7 +114,10 @@ public sealed class Language
         string.Join('|', words.Distinct(StringComparer.OrdinalIgnoreCase).OrderByDescending(w => w.Length).Select(w => Regex.Escape(w).Replace("\\ ", @"\s+", StringComparison.Ordinal)));
 
     /// <summary>Whether one of the words stands in the text, as a whole one.</summary>
-    public static bool Says(string text, IEnumerable<string> words) => Regex.IsMatch(text, $@"(?<!\w)(?:{AnyOf(words)})(?!\w)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+    public static bool Says(string text, IEnumerable<string> words) => Sayings.GetOrAdd(AnyOf(words), any => new Regex($@"(?<!\w)(?:{any})(?!\w)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1))).IsMatch(text);
+
+    // Making one takes longer than using it; there are some ten for each language.
+    private static readonly ConcurrentDictionary<string, Regex> Sayings = new();
 
     private static IEnumerable<Language> Load()
     {

@@ -26,7 +26,7 @@ public enum MessageKind
 }
 
 /// <summary>Where a value stands in the original: a part, and characters of that part's text.</summary>
-public sealed record Evidence(int Part, int Start, int Length);
+public readonly record struct Evidence(int Part, int Start, int Length);
 
 /// <summary>A value that was read: how sure (0 to 1), how it was found, and where it stands.</summary>
 public sealed record Field<T>(T? Value, decimal Sure, string How, ImmutableArray<Evidence> Evidence)

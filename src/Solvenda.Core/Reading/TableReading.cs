@@ -121,16 +121,17 @@ public static partial class TableReading
         var plain = Plain(BehindHead().Replace(head, ""));
         if (plain.Length is 0 or > 40)
             return null;
-        foreach (var language in Language.All.OrderBy(l => l.Code == "en" ? 0 : 1))
-        {
-            foreach (var (meaning, words) in language.Heads)
-            {
-                if (words.Any(w => Plain(w) == plain))
-                    return meaning;
-            }
-        }
-        return null;
+        return Heads.Value.GetValueOrDefault(plain);
     }
+
+    // The words of all languages, plain; English first where two languages call two things the same.
+    private static readonly Lazy<Dictionary<string, string>> Heads = new(() => Language.All.OrderBy(l => l.Code == "en" ? 0 : 1)
+        .SelectMany(l => l.Heads).SelectMany(h => h.Value.Select(w => (Word: Plain(w), Meaning: h.Key))).GroupBy(h => h.Word).ToDictionary(g => g.Key, g => g.First().Meaning));
+
+    private static readonly Lazy<HashSet<string>> Totals = new(() => [.. Language.All.SelectMany(l => l.Total).Select(Plain)]);
+
+    // "Total", "Total:", "Total EUR".
+    private static bool IsTotal(string text) => text.Length is > 0 and < 30 && Plain(text) is var plain && (Totals.Value.Contains(plain) || (plain.IndexOf(' ', StringComparison.Ordinal) is > 0 and var blank && Totals.Value.Contains(plain[..blank])));
 
     // The first rows that are filled tell: which column holds codes of ours, which whole numbers, which units, which words.
     private static ImmutableDictionary<int, string> ByContents(ImmutableArray<ImmutableArray<Cell>> rows, ReadingContext context)
@@ -184,9 +185,7 @@ public static partial class TableReading
     private static (Stated<decimal>? Sum, decimal? Value)? TotalOf(ImmutableArray<Cell> row, Table table)
     {
         var filled = row.Where(c => c.Text.Trim().Length > 0).ToList();
-        if (filled.Count == 0 || table.Of(row, "code") is { } code && Language.All.All(l => !l.Total.Contains(Plain(code.Text))) && table.Of(row, "quantity") is not null)
-            return null;
-        if (!filled.Any(c => Language.All.Any(l => l.Total.Any(t => Plain(c.Text.TrimEnd(':')) == t || Plain(c.Text).StartsWith(t + " ", StringComparison.Ordinal) && c.Text.Length < 30))))
+        if (filled.Count == 0 || (table.Of(row, "code") is { } code && !IsTotal(code.Text) && table.Of(row, "quantity") is not null) || !filled.Any(c => IsTotal(c.Text)))
             return null;
         // The amount of a total stands in the column of amounts, else it is the last number of the row.
         var cell = table.Of(row, "amount") ?? filled.LastOrDefault(c => NumberForm.Unknown.Read(Figures(c.Text)) is not null);

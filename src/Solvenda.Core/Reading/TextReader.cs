@@ -204,7 +204,8 @@ public static partial class TextReader
                 continue;
             if (kept.Count == 0 || grammar.Between.IsMatch(clause[kept[^1].End..anchor.At]))
                 kept.Add(anchor);
-            else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success)
+            // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE 12-strand 600 m".
+            else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && clause[(kept.Count > 1 ? kept[^2].End : 0)..kept[^1].At].Any(char.IsLetter))
                 kept[^1] = anchor;
         }
         return kept;

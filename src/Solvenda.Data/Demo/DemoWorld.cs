@@ -52,6 +52,12 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             ("mail", "petrel-order.eml", new DateOnly(2026, 3, 3)),
             ("mail", "corrie-question.eml", new DateOnly(2026, 3, 3)),
             ("edi", "cut-off.x12", new DateOnly(2026, 3, 3)),
+            ("mail", "oystercatcher-season.eml", new DateOnly(2026, 3, 3)),
+            ("mail", "nordvass-sv.eml", new DateOnly(2026, 3, 4)),
+            ("edi", "teerling-orders.edi", new DateOnly(2026, 3, 6)),
+            ("edi", "havnlys-orders.edi", new DateOnly(2026, 3, 7)),
+            ("edi", "aeolis-order.xml", new DateOnly(2026, 3, 9)),
+            ("edi", "harbourmart-orders.json", new DateOnly(2026, 3, 10)),
         ];
         foreach (var (channel, name, written) in samples)
         {

@@ -34,10 +34,12 @@ public static class EdiFile
     private static Incoming OneOfMany(EdiInterchange x, EdiMessage m, bool isX12, string ownId, ImmutableArray<string> envelope)
     {
         var (first, last) = (m.Segments[0], m.Segments[^1]);
-        var head = x.Text[..x.Segments.First(s => s.Tag is "ST" or "UNH").Start];
+        var head = x.Text[..x.Messages[0].Segments[0].Start];
         var text = string.Concat(head, x.Text.AsSpan(first.Start, Math.Min(last.Start + last.Length + 1, x.Text.Length) - first.Start));
-        var (alone, _) = isX12 ? X12Interchange.Open(text) : EdifactInterchange.Open(text);
-        var one = alone!.Messages[0];
+        var delta = head.Length - first.Start;
+        var one = new EdiMessage(m.Type, m.Reference, m.Version, [.. m.Segments.Select(s => s.In(text, delta))]) { Group = m.Group };
+        one.Faults.AddRange(m.Faults);
+        var alone = x with { Text = text, Segments = [x.Segments[0].In(text, 0), .. one.Segments] };
         var read = One(alone, one, isX12, new OriginalPart("the message", PartKind.Edi, text), ownId, envelope);
         m.Faults.AddRange(one.Faults.Except(m.Faults));
         return read;
@@ -51,7 +53,8 @@ public static class EdiFile
         {
             OwnId = ownId,
             Document = problem is null ? document : null,
-            Problem = problem?.Words,
+            // Where the interchange itself breaks off, that says more than the trailer that is missing.
+            Problem = problem is { Kind: FaultKind.BrokenOff } ? envelope.FirstOrDefault(e => e.Contains("breaks off", StringComparison.Ordinal)) ?? problem.Words : problem?.Words,
             Warnings = [.. envelope, .. m.Faults.Where(f => !f.Breaks && f.Kind != FaultKind.NotTaken).Select(f => $"{f.Tag}, segment {f.Segment}: {f.Words}")],
         };
     }

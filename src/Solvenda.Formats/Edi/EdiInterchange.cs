@@ -35,7 +35,7 @@ public sealed record Fault(FaultKind Kind, string Words, int Segment = 0, string
 /// <summary>One message of an interchange: its segments from head to trailer.</summary>
 /// <param name="Type">850, ORDERS.</param>
 /// <param name="Version">004010, D.96A.</param>
-public sealed record EdiMessage(string Type, string Reference, string Version, IReadOnlyList<Segment> Segments)
+public sealed record EdiMessage(string Type, string Reference, string Version, List<Segment> Segments)
 {
     public List<Fault> Faults { get; } = [];
 
@@ -53,7 +53,7 @@ public sealed record EdiGroup(string Function, string Reference, string Sender)
 
 /// <summary>An interchange of either syntax, as far as its envelope could be told.</summary>
 /// <param name="Text">What evidence points into.</param>
-public sealed record EdiInterchange(string Text, Separators Separators, IReadOnlyList<Segment> Segments, string Sender, string Receiver, string Reference)
+public sealed record EdiInterchange(string Text, Separators Separators, List<Segment> Segments, string Sender, string Receiver, string Reference)
 {
     public List<EdiMessage> Messages { get; } = [];
 

@@ -47,6 +47,8 @@ public static class EdifactInterchange
         return page == 28591 ? latin : Encoding.GetEncoding(page).GetString(raw);
     }
 
+    private static readonly string[] Envelope = ["UNG", "UNH", "UNT", "UNE", "UNZ"];
+
     /// <summary>Null with the reason where not even the service characters can be told.</summary>
     public static (EdiInterchange? Interchange, string? Problem) Open(string text)
     {
@@ -69,6 +71,16 @@ public static class EdifactInterchange
         return (interchange, null);
     }
 
+    private static string EnvelopeTag(Segment s)
+    {
+        foreach (var tag in Envelope)
+        {
+            if (s.Is(tag))
+                return tag;
+        }
+        return "";
+    }
+
     private static void Walk(EdiInterchange x, bool brokenOff)
     {
         EdiGroup? group = null;
@@ -76,7 +88,8 @@ public static class EdifactInterchange
         for (var i = 1; i < x.Segments.Count; i++)
         {
             var s = x.Segments[i];
-            switch (s.Tag)
+            // Most segments are none of the envelope's.
+            switch (EnvelopeTag(s))
             {
                 case "UNG":
                     x.Groups.Add(group = new EdiGroup(s[1, 1], s[5, 1], s[2, 1]));
@@ -117,7 +130,7 @@ public static class EdifactInterchange
         if (unh < 0)
             return;
         var head = x.Segments[unh];
-        var message = new EdiMessage(head[2, 1], head[1, 1], $"{head[2, 2]}.{head[2, 3]}", [.. x.Segments.Skip(unh).Take(last - unh + 1)]) { Group = group };
+        var message = new EdiMessage(head[2, 1], head[1, 1], $"{head[2, 2]}.{head[2, 3]}", x.Segments.GetRange(unh, last - unh + 1)) { Group = group };
         x.Messages.Add(message);
         if (unt is null)
         {

@@ -26,7 +26,7 @@ public sealed class EdifactOrders
     private readonly EdiInterchange _interchange;
     private readonly EdiMessage _message;
     private readonly EdiValues _values;
-    private readonly IReadOnlyList<Segment> _set;
+    private readonly List<Segment> _set;
     private readonly int _firstLine;
     private readonly int _end;
     private readonly List<string> _warnings = [];
@@ -218,7 +218,7 @@ public sealed class EdifactOrders
         for (var at = _firstLine; at < _end;)
         {
             var next = Math.Min(_end, Index(s => s.Is("LIN"), at + 1));
-            var detail = _set.Skip(at).Take(next - at).ToList();
+            var detail = _set.GetRange(at, next - at);
             lines.AddRange(Scheduled(Line(detail), detail));
             at = next;
         }

@@ -23,6 +23,11 @@ public static class PdfText
     // A file that is made to go round in circles is given up after this.
     private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(1_600);
 
+    // The first one after a start waits for the parser itself to be made ready.
+    private static readonly TimeSpan FirstPatience = TimeSpan.FromSeconds(8);
+
+    private static volatile bool _ready;
+
     /// <summary>The pages and the pictures on those that have no words; or why there are none.</summary>
     public static (IReadOnlyList<PageText> Pages, IReadOnlyList<byte[]> Pictures, string? Problem) Read(byte[] raw)
     {
@@ -30,7 +35,9 @@ public static class PdfText
         // On a thread of its own, since a parser that loops cannot be told to stop.
         var work = new Thread(() => found = Open(raw), 4 * 1024 * 1024) { IsBackground = true, Priority = ThreadPriority.BelowNormal };
         work.Start();
-        return work.Join(Patience) ? found : ([], [], "The PDF takes too long to open; it is kept as it came.");
+        var done = work.Join(_ready ? Patience : FirstPatience);
+        _ready = true;
+        return done ? found : ([], [], "The PDF takes too long to open; it is kept as it came.");
     }
 
     private static (IReadOnlyList<PageText>, IReadOnlyList<byte[]>, string?) Open(byte[] raw)

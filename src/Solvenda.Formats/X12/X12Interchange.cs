@@ -9,6 +9,8 @@ public static class X12Interchange
     // ISA is fixed in length: 106 characters to its terminator (X12.5, section 3).
     private const int IsaLength = 106;
 
+    private static readonly string[] Envelope = ["GS", "ST", "SE", "GE", "IEA"];
+
     /// <summary>Null with the reason where not even the delimiters can be told.</summary>
     public static (EdiInterchange? Interchange, string? Problem) Open(string text)
     {
@@ -39,6 +41,16 @@ public static class X12Interchange
         return at < 0 || at + 2 >= text.Length ? (':', element) : (text[at + 1], text[at + 2]);
     }
 
+    private static string EnvelopeTag(Segment s)
+    {
+        foreach (var tag in Envelope)
+        {
+            if (s.Is(tag))
+                return tag;
+        }
+        return "";
+    }
+
     private static void Walk(EdiInterchange x, bool brokenOff)
     {
         EdiGroup? group = null;
@@ -46,7 +58,8 @@ public static class X12Interchange
         for (var i = 0; i < x.Segments.Count; i++)
         {
             var s = x.Segments[i];
-            switch (s.Tag)
+            // Most segments are none of the envelope's.
+            switch (EnvelopeTag(s))
             {
                 case "GS":
                     x.Groups.Add(group = new EdiGroup(s[1].Trim(), s[6].Trim(), s[2].Trim()));
@@ -89,7 +102,7 @@ public static class X12Interchange
         if (st < 0)
             return;
         var head = x.Segments[st];
-        var message = new EdiMessage(head[1].Trim(), head[2].Trim(), head[3].Trim(), [.. x.Segments.Skip(st).Take(last - st + 1)]) { Group = group };
+        var message = new EdiMessage(head[1].Trim(), head[2].Trim(), head[3].Trim(), x.Segments.GetRange(st, last - st + 1)) { Group = group };
         x.Messages.Add(message);
         if (se is null)
         {

@@ -23,7 +23,7 @@ public sealed class X12Orders
     private readonly EdiInterchange _interchange;
     private readonly EdiMessage _message;
     private readonly EdiValues _values;
-    private readonly IReadOnlyList<Segment> _set;
+    private readonly List<Segment> _set;
     private readonly List<string> _warnings = [];
 
     private X12Orders(EdiInterchange interchange, EdiMessage message)
@@ -168,7 +168,9 @@ public sealed class X12Orders
             var end = i + 1;
             while (end < _set.Count && !IsLine(_set[end]) && !_set[end].Is("CTT") && !_set[end].Is("SE"))
                 end++;
-            lines.AddRange(Scheduled(_set[i], Line(_set[i], [.. _set.Skip(i + 1).Take(end - i - 1)]), [.. _set.Skip(i + 1).Take(end - i - 1)]));
+            var detail = _set.GetRange(i + 1, end - i - 1);
+            Scheduled(_set[i], Line(_set[i], detail), detail, lines);
+            i = end - 1;
         }
         return lines.ToImmutable();
     }
@@ -183,10 +185,13 @@ public sealed class X12Orders
         Stated<string>? Code(params ReadOnlySpan<string> qualifiers)
         {
             // From the codes on: pairs of qualifier and code.
-            for (var p = codes; p <= line.Elements; p += 2)
+            for (var p = codes; p < line.Elements; p += 2)
             {
-                if (qualifiers.Contains(line[p].Trim()) && line[p + 1].Trim().Length > 0)
-                    return new Stated<string>(line[p + 1].Trim(), EdiInterchange.Where(line, p + 1));
+                foreach (var qualifier in qualifiers)
+                {
+                    if (line.Says(p, qualifier) && line[p + 1].Trim() is { Length: > 0 } code)
+                        return new Stated<string>(code, EdiInterchange.Where(line, p + 1));
+                }
             }
             return null;
         }
@@ -227,7 +232,7 @@ public sealed class X12Orders
     };
 
     // SCH says how much on which day; SDQ how much to which place, ten pairs to a segment.
-    private IEnumerable<StatedLine> Scheduled(Segment head, StatedLine line, List<Segment> detail)
+    private void Scheduled(Segment head, StatedLine line, List<Segment> detail, ImmutableArray<StatedLine>.Builder lines)
     {
         var parts = new List<StatedLine>();
         foreach (var sch in detail.Where(s => s.Is("SCH")))
@@ -251,14 +256,17 @@ public sealed class X12Orders
             }
         }
         if (parts.Count == 0)
-            return [line];
+        {
+            lines.Add(line);
+            return;
+        }
         var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
         if (line.Quantity is { } stated && stated.Value != sum)
         {
             _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."));
             _values.Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", head, 2);
         }
-        return parts;
+        lines.AddRange(parts);
     }
 
     private void CheckTotals(ImmutableArray<StatedLine> lines)

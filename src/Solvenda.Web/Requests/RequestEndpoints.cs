@@ -119,13 +119,10 @@ public static class RequestEndpoints
     }
 
     /// <summary>An attachment, or the file itself with -1. A picture is given as what it is, to be shown; everything else only as bytes.</summary>
-    private static async Task<IResult> Attachment(string number, int index, HttpResponse answer, SolvendaDb db, HouseClock clock, CancellationToken cancel)
+    private static async Task<IResult> Attachment(string number, int index, SolvendaDb db, HouseClock clock, CancellationToken cancel)
     {
         var raw = await db.Requests.Where(r => r.Number == number).Select(r => r.Raw).FirstOrDefaultAsync(cancel) ?? throw RefusalException.NotFound("such request");
         var part = FileReader.PartOf(raw.Bytes, raw.Filename, index, clock.Today) ?? throw RefusalException.NotFound("such attachment");
-        // Nothing of it runs, whatever a browser makes of the bytes.
-        answer.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
-        answer.Headers.XContentTypeOptions = "nosniff";
         return part.Syntax == Syntax.Picture && PictureType(part.Bytes) is { } type ? Results.Bytes(part.Bytes, type) : Results.File(part.Bytes, "application/octet-stream", part.Name);
     }
 

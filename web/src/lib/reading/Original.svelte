@@ -52,7 +52,8 @@
       {/each}
     </div>
   {/if}
-  <div class="min-h-0 flex-1 overflow-auto p-5">
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls is scrolled by the keyboard too -->
+  <div class="min-h-0 flex-1 overflow-auto p-5" tabindex="0" role="group" aria-label="its text">
     {#if !shown}
       <p class="font-serif text-[17px]">{request.reason}</p>
       <p class="mt-2 text-second">

@@ -31,7 +31,13 @@ export function spansOf(reading: Schemas['ReadingView'] | null, part: number): S
     ...reading.lines.flatMap((l) => l.evidence.map((e) => ({ ...e, of: String(l.no), needsYou: false }))),
     ...reading.lines
       .filter((l) => l.needsYou)
-      .flatMap((l) => (l.quantityEvidence.length && l.itemCode && l.itemSure >= 0.7 ? l.quantityEvidence : l.evidence).map((e) => ({ ...e, of: String(l.no), needsYou: true }))),
+      .flatMap((l) =>
+        (l.quantityEvidence.length && l.itemCode && l.itemSure >= 0.7 ? l.quantityEvidence : l.evidence).map((e) => ({
+          ...e,
+          of: String(l.no),
+          needsYou: true,
+        })),
+      ),
   ].filter((s) => (s.part ?? 0) === part && s.length > 0);
 }
 
