@@ -52,7 +52,7 @@
       {/each}
     </div>
   {/if}
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls is scrolled by the keyboard too -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div class="min-h-0 flex-1 overflow-auto p-5" tabindex="0" role="group" aria-label="its text">
     {#if !shown}
       <p class="font-serif text-[17px]">{request.reason}</p>
