@@ -34,7 +34,7 @@ public static partial class MessageReader
         foreach (var (part, index) in pages)
             clues = clues.AddRange(PageClues(part, index, context));
         var tables = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Rows.Length > 0)
-            .Select(p => (p.Part, p.Index, Found: TableReading.Read(p.Part.Rows, p.Index, Sender(message), letter.Written, language, context, p.Part.Kind == PartKind.Letter))).Where(t => t.Found.Lines.Length > 0).ToList();
+            .Select(p => (p.Part, p.Index, Found: TableReading.Read(p.Part.Rows, p.Index, Sender(message), letter.Written, language, context, p.Part.Kind))).Where(t => t.Found.Lines.Length > 0).ToList();
         var text = TextReader.Read(letter, context, clues, readLines: tables.Count == 0);
         var reading = text;
         foreach (var (part, index) in pages)

@@ -24,8 +24,8 @@ public static partial class TableReading
 
     /// <param name="part">Which part of the message the rows are.</param>
     /// <param name="sender">Whose tables they are, for what was said about them before.</param>
-    /// <param name="needsHead">For running text: rows without a head are no table.</param>
-    public static Found Read(ImmutableArray<ImmutableArray<Cell>> rows, int part, string sender, DateOnly written, Language language, ReadingContext context, bool needsHead)
+    /// <param name="kind">Of running text, rows without a head are no table; on pages, a cell may go on in the lines above and below its row.</param>
+    public static Found Read(ImmutableArray<ImmutableArray<Cell>> rows, int part, string sender, DateOnly written, Language language, ReadingContext context, PartKind kind)
     {
         ArgumentNullException.ThrowIfNull(context);
         ArgumentNullException.ThrowIfNull(language);
@@ -41,7 +41,7 @@ public static partial class TableReading
             if (head < 0)
             {
                 // No head at all: what stands in the columns tells, once, from the top.
-                columns = tables.Count == 0 && !needsHead ? ByContents(rows, context) : ImmutableDictionary<int, string>.Empty;
+                columns = tables.Count == 0 && kind != PartKind.Letter ? ByContents(rows, context) : ImmutableDictionary<int, string>.Empty;
                 if (!Serves(columns))
                     break;
                 head = -1;
@@ -51,7 +51,7 @@ public static partial class TableReading
             tables.Add((head, head >= 0 ? HeadsOf(rows[head]) : "", columns));
             var first = head < 0 ? 0 : head + 1;
             var end = EndOf(rows, first, columns, sender, context);
-            var body = rows[first..end];
+            var body = kind is PartKind.Pages or PartKind.Picture ? Unwrapped(rows[first..end], columns) : rows[first..end];
             var forms = columns.Where(c => c.Value is "quantity" or "price" or "amount" or "priceBase").ToDictionary(c => c.Key, c => NumberForm.Of(body.Where(r => c.Key < r.Length).Select(r => Figures(r[c.Key].Text))));
             // A column that does not tell is read as the other columns of the table are.
             var whole = NumberForm.Of(forms.Values.Where(f => f.Sign is not null).Select(f => $"0{f.Sign}5"));
@@ -180,6 +180,34 @@ public static partial class TableReading
                 return at;
         }
         return rows.Length;
+    }
+
+    // A row whose words stand above and below its numbers, or go on below them, is one row.
+    private static ImmutableArray<ImmutableArray<Cell>> Unwrapped(ImmutableArray<ImmutableArray<Cell>> body, ImmutableDictionary<int, string> columns)
+    {
+        var words = columns.Where(c => c.Value == "words").Select(c => (int?)c.Key).Min();
+        if (words is not { } at)
+            return body;
+        bool Alone(ImmutableArray<Cell> row) => at < row.Length && row[at].Text.Length > 0 && row.Count(c => c.Text.Length > 0) == 1 && !IsTotal(row[at].Text);
+        bool Counts(ImmutableArray<Cell> row) => columns.Any(c => c.Value == "quantity" && c.Key < row.Length && NumberForm.Unknown.Read(Figures(row[c.Key].Text)) is not null);
+        var rows = ImmutableArray.CreateBuilder<ImmutableArray<Cell>>();
+        for (var i = 0; i < body.Length; i++)
+        {
+            var row = body[i];
+            var wordless = at < row.Length && row[at].Text.Length == 0;
+            if (Counts(row) && wordless && rows.Count > 0 && Alone(rows[^1]))
+            {
+                row = row.SetItem(at, rows[^1][at]);
+                rows.RemoveAt(rows.Count - 1);
+            }
+            while (Counts(row) && i + 1 < body.Length && Alone(body[i + 1]) && !(i + 2 < body.Length && Counts(body[i + 2]) && at < body[i + 2].Length && body[i + 2][at].Text.Length == 0))
+            {
+                i++;
+                row = row.SetItem(at, row[at] with { Text = $"{row[at].Text} {body[i][at].Text}".Trim() });
+            }
+            rows.Add(row);
+        }
+        return rows.ToImmutable();
     }
 
     private static (Stated<decimal>? Sum, decimal? Value)? TotalOf(ImmutableArray<Cell> row, Table table)

@@ -6,9 +6,13 @@ using Ganss.Xss;
 namespace Solvenda.Formats.Mail;
 
 /// <summary>A mail's HTML: cleaned to be shown, and as the words that a person would see.</summary>
-public static class HtmlText
+public static partial class HtmlText
 {
     private const int LongestHtml = 2_000_000;
+
+    private const int DeepestHtml = 400;
+
+    private static readonly string[] Voids = ["br", "hr", "img", "meta", "link", "input", "col", "p", "li", "td", "th", "tr", "option", "wbr", "area", "base", "source"];
 
     private static readonly HashSet<string> Blocks = ["P", "DIV", "TR", "LI", "H1", "H2", "H3", "H4", "H5", "H6", "UL", "OL", "TABLE", "BLOCKQUOTE", "HR", "PRE", "ADDRESS", "SECTION", "ARTICLE", "HEADER", "FOOTER"];
 
@@ -18,6 +22,8 @@ public static class HtmlText
     public static string Clean(string html)
     {
         ArgumentNullException.ThrowIfNull(html);
+        if (IsTooDeep(html))
+            return "";
         var sanitizer = new HtmlSanitizer();
         foreach (var tag in new[] { "form", "input", "button", "textarea", "select", "img", "picture", "video", "audio", "source", "map", "area", "base", "link", "meta" })
             sanitizer.AllowedTags.Remove(tag);
@@ -33,6 +39,9 @@ public static class HtmlText
     public static string Of(string html)
     {
         ArgumentNullException.ThrowIfNull(html);
+        // Made to hold a parser up: its words are all that is taken.
+        if (IsTooDeep(html))
+            return System.Net.WebUtility.HtmlDecode(Tag().Replace(html.Length > LongestHtml ? html[..LongestHtml] : html, " ")).Trim();
         var document = new HtmlParser().ParseDocument(html.Length > LongestHtml ? html[..LongestHtml] : html);
         var text = new StringBuilder();
         if (document.Body is { } body)
@@ -47,6 +56,30 @@ public static class HtmlText
                 plain.Append(line).Append('\n');
         }
         return plain.ToString().Trim();
+    }
+
+    // Nobody's letter nests so; a parser's work grows with the square of it.
+    private static bool IsTooDeep(string html)
+    {
+        var depth = 0;
+        for (var at = html.IndexOf('<', StringComparison.Ordinal); at >= 0 && at + 1 < html.Length; at = html.IndexOf('<', at + 1))
+        {
+            depth += html[at + 1] == '/' ? -1 : char.IsAsciiLetter(html[at + 1]) && !IsVoid(html.AsSpan(at + 1)) ? 1 : 0;
+            if (depth > DeepestHtml)
+                return true;
+        }
+        return false;
+    }
+
+    // Elements that are never closed, and those that people leave open.
+    private static bool IsVoid(ReadOnlySpan<char> tag)
+    {
+        foreach (var name in Voids)
+        {
+            if (tag.StartsWith(name, StringComparison.OrdinalIgnoreCase) && tag.Length > name.Length && !char.IsAsciiLetter(tag[name.Length]))
+                return true;
+        }
+        return false;
     }
 
     private static void Write(INode node, StringBuilder text, int quoted, int depth)
@@ -90,4 +123,7 @@ public static class HtmlText
     private static bool Hidden(IElement element) =>
         element.HasAttribute("hidden") || (element.GetAttribute("style") ?? "").Replace(" ", "", StringComparison.Ordinal) is var style
         && (style.Contains("display:none", StringComparison.OrdinalIgnoreCase) || style.Contains("visibility:hidden", StringComparison.OrdinalIgnoreCase) || style.Contains("font-size:0", StringComparison.OrdinalIgnoreCase));
+
+    [System.Text.RegularExpressions.GeneratedRegex("<[^>]*>", System.Text.RegularExpressions.RegexOptions.None, 1_000)]
+    private static partial System.Text.RegularExpressions.Regex Tag();
 }

@@ -50,7 +50,7 @@ public static class PdfText
             var words = 0;
             foreach (var page in document.GetPages().Take(MostPages))
             {
-                var of = page.GetWords().Take(MostWords - words).Select(w => new PageWord(w.Text, w.BoundingBox.Left, page.Height - w.BoundingBox.Top, w.BoundingBox.Width, w.BoundingBox.Height)).ToList();
+                var of = page.GetWords().Take(MostWords - words).Select(w => new PageWord(w.Text.Normalize(NormalizationForm.FormKC), w.BoundingBox.Left, page.Height - w.BoundingBox.Top, w.BoundingBox.Width, w.BoundingBox.Height)).ToList();
                 words += of.Count;
                 pages.Add(new PageText(page.Width, page.Height, of));
                 if (of.Count == 0)
@@ -135,14 +135,14 @@ public static class PdfText
         return lines;
     }
 
-    // A gap of more than a wide blank ends a cell.
+    // A blank is a quarter of the letters' size, the margins of a cell on both sides at least half of it; a box around capitals is about seven tenths high.
     private static List<Box> Cells(List<PageWord> line)
     {
         var cells = new List<Box>();
         foreach (var word in line)
         {
             var height = Math.Max(word.Height, cells.Count > 0 ? cells[^1].Words[^1].Height : word.Height);
-            if (cells.Count > 0 && word.Left - cells[^1].Right <= Math.Max(height * 0.9, 5))
+            if (cells.Count > 0 && word.Left - cells[^1].Right <= Math.Max(height * 0.65, 2.5))
                 cells[^1].Words.Add(word);
             else
                 cells.Add(new Box([word]));

@@ -12,7 +12,7 @@ using Solvenda.Web.Commands;
 namespace Solvenda.Web.Requests;
 
 /// <summary>The one door for everything that comes in: stores it raw first, then reads it. The same thing twice is one request.</summary>
-public sealed class Intake(CommandHandler commands, Reader reader)
+public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFactory<SolvendaDb> factory, HouseClock clock)
 {
     // More messages than this in one file are not made into requests; the file itself is kept whole.
     private const int MostMessages = 1_000;
@@ -21,8 +21,7 @@ public sealed class Intake(CommandHandler commands, Reader reader)
     public async Task<(RequestRow Request, bool IsNew)> ReceiveAsync(string channel, string? filename, string? contentType, byte[] bytes, Actor actor, CancellationToken cancel)
     {
         var (id, isNew) = await commands.RunAsync(actor, work => StoreAsync(channel, Name(filename), contentType, bytes, work, cancel), cancel);
-        // Read in a transaction of its own: what was taken in is kept, whatever reading makes of it.
-        var request = isNew ? await commands.RunAsync(Actor.House, work => ReadAsync(id, work, cancel), cancel) : await commands.RunAsync(Actor.House, work => LoadAsync(id, work, cancel), cancel);
+        var request = isNew ? await ReadAsync(id, cancel) : await commands.RunAsync(Actor.House, work => LoadAsync(id, work, cancel), cancel);
         return (request, isNew);
     }
 
@@ -30,7 +29,7 @@ public sealed class Intake(CommandHandler commands, Reader reader)
     public async Task ReadLeftOversAsync(IReadOnlyList<long> requests, CancellationToken cancel)
     {
         foreach (var id in requests)
-            await commands.RunAsync(Actor.House, work => ReadAsync(id, work, cancel), cancel);
+            await ReadAsync(id, cancel);
     }
 
     private static async Task<(long Id, bool IsNew)> StoreAsync(string channel, string? filename, string? contentType, byte[] bytes, Work work, CancellationToken cancel)
@@ -68,10 +67,21 @@ public sealed class Intake(CommandHandler commands, Reader reader)
     }
 
     // Several messages in one file are several requests: the first is the one that was stored, the others are made beside it.
-    private async Task<RequestRow> ReadAsync(long id, Work work, CancellationToken cancel)
+    private async Task<RequestRow> ReadAsync(long id, CancellationToken cancel)
+    {
+        // Reading may take its time (pages, pictures), and nobody else waits for it; what was taken in is kept, whatever it makes of it.
+        ReadResult result;
+        await using (var db = await factory.CreateDbContextAsync(cancel))
+        {
+            var raw = await db.Requests.AsNoTracking().Where(r => r.Id == id).Select(r => r.Raw).FirstAsync(cancel);
+            result = await reader.ReadAsync(db, raw.Bytes, raw.Filename, clock.Today, cancel);
+        }
+        return await commands.RunAsync(Actor.House, work => KeepAsync(id, result, work, cancel), cancel);
+    }
+
+    private static async Task<RequestRow> KeepAsync(long id, ReadResult result, Work work, CancellationToken cancel)
     {
         var request = await LoadAsync(id, work, cancel);
-        var result = await reader.ReadAsync(work.Db, request.Raw.Bytes, request.Raw.Filename, work.Today, cancel);
         var aliases = result.Helped.ToList();
         await work.Db.Aliases.Where(a => EF.Parameter(aliases).Contains(a.Id)).ExecuteUpdateAsync(a => a.SetProperty(x => x.Helped, x => x.Helped + 1), cancel);
         for (var i = 0; i < Math.Min(result.Messages.Count, MostMessages); i++)
