@@ -111,4 +111,19 @@ public sealed class TableReadingTests
         var reading = Shelf.Letter("Please send:\n\nCode        Qty   Unit\nFND-A3-BL   12    pcs\nPS3-12-WH   400   m\n\nThanks\nMaud");
         Assert.Equal(["FND-A3-BL 12 C62", "PS3-12-WH 400 MTR"], Shelf.Lines(reading));
     }
+
+    [Fact]
+    public void On_pages_a_row_whose_words_are_wrapped_around_its_numbers_is_one_row()
+    {
+        Pdf.PageWord At(string text, double left, double top) => new(text, left, top, text.Length * 5, 8);
+        var page = new Pdf.PageText(600, 800,
+        [
+            At("Code", 50, 100), At("Description", 150, 100), At("Qty", 300, 100), At("Unit", 350, 100),
+            At("FND-A3-BL", 50, 120), At("fender", 150, 120), At("12", 300, 120), At("pcs", 350, 120),
+            At("bow", 150, 134), At("shackle", 170, 134), At("100", 300, 140), At("pcs", 350, 140), At("10", 150, 146), At("mm", 165, 146),
+            At("PS3-12-WH", 50, 160), At("rope", 150, 160), At("400", 300, 160), At("m", 350, 160),
+        ]);
+        var message = new Incoming("", "", [Pdf.PdfText.Part("o.pdf", PartKind.Pages, [page])]);
+        Assert.Equal(["FND-A3-BL 12 C62", "SHK-BOW-10 100 C62", "PS3-12-WH 400 MTR"], Shelf.Lines(MessageReader.Read(message, Shelf.Today, Shelf.Context()).Reading!).Select(l => l.TrimEnd('?', ' ')));
+    }
 }
