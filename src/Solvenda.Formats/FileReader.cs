@@ -58,14 +58,6 @@ public static class FileReader
         }
     }
 
-    /// <summary>The identity that the sender gave the file; null where it has none. Never throws.</summary>
-    public static string? OwnIdOf(OpenedFile file)
-    {
-        ArgumentNullException.ThrowIfNull(file);
-        // Of several messages no one's identity is the file's, unless they share it: an interchange.
-        return file.Messages.Select(m => m.OwnId).Distinct().ToList() is [{ } id] ? id : null;
-    }
-
     /// <summary>An attachment of a mail, or the file itself with -1; null where there is none.</summary>
     public static FilePart? PartOf(byte[] raw, string? filename, int attachment, DateOnly today)
     {
@@ -167,11 +159,12 @@ public static class FileReader
 
     private static (ImmutableArray<OriginalPart> Parts, string? Problem) Pdf(FilePart file, int attachment)
     {
-        var (pages, pictures, problem) = PdfText.Read(file.Bytes);
+        var (pages, pictures, count, problem) = PdfText.Read(file.Bytes);
+        var warning = count > pages.Count ? $"{file.Name} has {count} pages; the first {pages.Count} were read." : "";
         if (problem is not null)
             return ([new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }], problem);
         if (pages.Any(p => p.Words.Count > 0))
-            return ([PdfText.Part(file.Name, PartKind.Pages, pages) with { Attachment = attachment }], null);
+            return ([PdfText.Part(file.Name, PartKind.Pages, pages) with { Attachment = attachment, Warning = warning }], null);
         // A scan: the pictures of its pages.
         var recognised = pictures.Take(5).Select(Recognition.Read).OfType<PageText>().ToList();
         return recognised.Count > 0

@@ -107,6 +107,7 @@ public sealed class HostileTests
         var reading = MessageReader.Read(message, Shelf.Today, Context).Reading!;
         Assert.Equal(2_000, reading.Lines.Length);
         Assert.Contains(reading.Warnings, w => w.Contains("more rows stand below", StringComparison.Ordinal));
+        Assert.Contains("x.csv has more than 20,000 rows; those beyond are kept in the original.", reading.Warnings);
     }
 
     [Fact]

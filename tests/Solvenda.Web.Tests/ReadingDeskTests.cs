@@ -179,4 +179,39 @@ public sealed class ReadingDeskTests(House house) : IClassFixture<House>
         foreach (var wrong in new string[][] { [], [file, "--data", "/nowhere"], [file, "--data", house.DataFolder, "--buyer", "nobody"], ["--what"] })
             Assert.Equal(2, await ReadCommand.RunAsync(wrong, answer, errors));
     }
+
+    [Fact]
+    public async Task A_change_is_not_made_into_a_new_order()
+    {
+        var nell = await house.AsAsync(Havergal);
+        var view = await OpenAsync(nell, await ReceiveAsync(Mail("Change to our order PO 4711-9: 6 pcs LJ-150-AD instead of 4.", "desk-change"), "desk.eml"));
+        Assert.Equal("change", view.GetProperty("reading").GetProperty("kind").GetString());
+        Assert.Equal("not_to_turn", (await DoAsync(nell, view, "turn", new { version = Version(view), intoOrder = true })).GetProperty("code").GetString());
+        // Said to be an order, it is one.
+        view = await DoAsync(nell, view, "correct", new { version = Version(view), field = "kind", value = "order" });
+        Assert.Equal("order", (await DoAsync(nell, view, "turn", new { version = Version(view), intoOrder = true })).GetProperty("kind").GetString());
+    }
+
+    [Fact]
+    public async Task What_a_person_said_of_the_head_stays_when_a_table_is_read_anew()
+    {
+        var nell = await house.AsAsync(Havergal);
+        var view = await OpenAsync(nell, await ReceiveAsync("Ding;Zahl\nball fender A3, blue;4\nlife-jacket 150 N, adult;2\n", "head.csv"));
+        view = await DoAsync(nell, view, "correct", new { version = Version(view), field = "buyer", value = "2" });
+        view = await DoAsync(nell, view, "correct", new { version = Version(view), field = "poNumber", value = "MINE-1" });
+        view = await DoAsync(nell, view, "columns", new { version = Version(view), part = 0, row = 0, columns = new Dictionary<int, string> { [0] = "words", [1] = "quantity" } });
+        var reading = view.GetProperty("reading");
+        Assert.Equal(("Oystercatcher Sailing School", "MINE-1", "settled by Nell Havergal"), (reading.GetProperty("buyer").GetProperty("value").GetString(), reading.GetProperty("poNumber").GetProperty("value").GetString(), reading.GetProperty("buyer").GetProperty("how").GetString()));
+        Assert.Equal([4m, 2m], Lines(view).Select(l => l.Quantity!.Value));
+    }
+
+    [Fact]
+    public async Task The_count_of_how_often_words_helped_is_not_typed()
+    {
+        var paz = await house.AsAsync(2);
+        var row = (await (await paz.GetAsync("/api/records/buyer-codes?take=1", Cancel)).JsonAsync()).GetProperty("rows")[0].GetProperty("id").GetInt64();
+        using var change = new HttpRequestMessage(HttpMethod.Put, $"/api/records/buyer-codes/{row}") { Content = JsonContent.Create(new { values = new { helped = "999" } }) };
+        change.Headers.TryAddWithoutValidation("If-Match", "\"1\"");
+        Assert.Equal(HttpStatusCode.Forbidden, (await paz.SendAsync(change, Cancel)).StatusCode);
+    }
 }

@@ -60,7 +60,7 @@ public sealed record LineStock(decimal FreeNow, Promise? Promise)
 public static class LinePromises
 {
     /// <summary>By the key of the line; none for an order on call.</summary>
-    public static Dictionary<long, LineStock> Find(IEnumerable<LineNeeds> lines, IReadOnlyDictionary<ItemId, Outlook> outlooks, ShippingRule rule, DateTime now, PromiseTerms terms)
+    public static Dictionary<long, LineStock> Find(IReadOnlyList<LineNeeds> lines, IReadOnlyDictionary<ItemId, Outlook> outlooks, ShippingRule rule, DateTime now, PromiseTerms terms)
     {
         ArgumentNullException.ThrowIfNull(lines);
         var found = new Dictionary<long, LineStock>();

@@ -13,15 +13,21 @@ public static class DocumentReader
     /// <summary>More lines than a sheet holds are not read.</summary>
     public const int MostLines = 2_000;
 
-    public static Reading Read(OrderDocument document, ReadingContext context) => Read(document, context, [], null);
-
     /// <param name="more">Clues that stand outside the document: who sent it.</param>
+    public static Reading Read(OrderDocument document, ReadingContext context, ImmutableArray<Clue> more)
+    {
+        ArgumentNullException.ThrowIfNull(document);
+        var (buyer, candidates) = BuyerFinder.Find(context, document.Clues.AddRange(more));
+        return Read(document, context, buyer, null) with { BuyerCandidates = candidates };
+    }
+
+    /// <param name="buyer">As known from what came with it, or missing.</param>
     /// <param name="language">That its words are in; null where nobody knows.</param>
-    public static Reading Read(OrderDocument document, ReadingContext context, ImmutableArray<Clue> more, Language? language)
+    public static Reading Read(OrderDocument document, ReadingContext context, Field<BuyerId> buyer, Language? language)
     {
         ArgumentNullException.ThrowIfNull(document);
         ArgumentNullException.ThrowIfNull(context);
-        var (buyer, candidates) = BuyerFinder.Find(context, document.Clues.AddRange(more));
+        ArgumentNullException.ThrowIfNull(buyer);
         var bought = buyer.Sure > 0 ? context.History(buyer.Value) : [];
         var warnings = document.Warnings.ToBuilder();
         if (document.Lines.Length > MostLines)
@@ -50,7 +56,6 @@ public static class DocumentReader
             DeliverToCountry = document.DeliverToCountry,
             Goods = document.Goods is { } goods ? new Field<decimal?>(goods.Value, 0.98m, "stated", [goods.Where]) : Field<decimal?>.Missing,
             Note = document.Note?.Value ?? "",
-            BuyerCandidates = candidates,
         };
     }
 

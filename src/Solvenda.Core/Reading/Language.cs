@@ -31,6 +31,12 @@ public sealed class Language
     public required Dictionary<string, decimal> Groups { get; init; }
     public required string[] Lengths { get; init; }
 
+    /// <summary>Behind a number that is part of a name: three-strand.</summary>
+    public required string[] Strand { get; init; }
+
+    /// <summary>Between "our PO" and its number.</summary>
+    public required string[] Is { get; init; }
+
     /// <summary>What stands for a quantity that only history tells.</summary>
     public required string[] Usual { get; init; }
 
@@ -56,6 +62,9 @@ public sealed class Language
     public required string[] By { get; init; }
     public required string[] Order { get; init; }
     public required string[] Quote { get; init; }
+
+    /// <summary>Of these, what names a quote that there is already: "order as per your quote" asks for none.</summary>
+    public required string[] QuoteNoun { get; init; }
     public required string[] Change { get; init; }
     public required string[] Cancel { get; init; }
 

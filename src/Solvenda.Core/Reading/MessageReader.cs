@@ -15,8 +15,8 @@ public static partial class MessageReader
             return (null, problem);
         try
         {
-            var reading = message.Document is { } document ? DocumentReader.Read(document, context, message.Clues, null) : Parts(message, today, context);
-            return (reading with { Warnings = [.. message.Warnings, .. reading.Warnings] }, null);
+            var reading = message.Document is { } document ? DocumentReader.Read(document, context, message.Clues) : Parts(message, today, context);
+            return (reading with { Warnings = [.. message.Warnings, .. message.Parts.Select(p => p.Warning).Where(w => w.Length > 0).Distinct(), .. reading.Warnings] }, null);
         }
         catch (RegexMatchTimeoutException)
         {
@@ -32,7 +32,7 @@ public static partial class MessageReader
         var language = Language.Of(string.Join('\n', message.Parts.Where(p => p.Kind is not (PartKind.Edi or PartKind.Xml or PartKind.Json or PartKind.Kept)).Select(p => p.Text[..Math.Min(p.Fresh, 5_000)])));
         var clues = message.Clues;
         foreach (var (part, index) in pages)
-            clues = clues.AddRange(PageClues(part, index, context));
+            clues = clues.AddRange(TextClues.Of(part.Text, index, "name", context));
         var tables = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Rows.Length > 0)
             .Select(p => (p.Part, p.Index, Found: TableReading.Read(p.Part.Rows, p.Index, Sender(message), letter.Written, language, context, p.Part.Kind))).Where(t => t.Found.Lines.Length > 0).ToList();
         var text = TextReader.Read(letter, context, clues, readLines: tables.Count == 0);
@@ -41,11 +41,8 @@ public static partial class MessageReader
             reading = With(reading, part, index, letter, language, context, readLines: tables.Count == 0 && reading.Lines.IsEmpty);
         foreach (var (part, index, found) in tables)
         {
-            var document = new OrderDocument(reading.Kind, found.Lines) { Goods = found.Goods, Warnings = found.Warnings, Clues = clues };
-            var lines = DocumentReader.Read(document, context, [], language);
-            // The buyer may be known only from the letter; then its aliases and history count for the table too.
-            if (lines.Buyer.Sure < reading.Buyer.Sure)
-                lines = DocumentReader.Read(document with { Clues = [new Clue("preset", reading.Buyer.Value.Value.ToString(System.Globalization.CultureInfo.InvariantCulture), [])] }, context, [], language);
+            var document = new OrderDocument(reading.Kind, found.Lines) { Goods = found.Goods, Warnings = found.Warnings };
+            var lines = DocumentReader.Read(document, context, reading.Buyer, language);
             reading = reading with
             {
                 Lines = reading.Lines.AddRange(part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines),
@@ -81,8 +78,8 @@ public static partial class MessageReader
     {
         var page = new Letter("", "", "", letter.Written, part.Text, Math.Min(part.Text.Length, TextReader.LongestRead)) { Part = index };
         var fresh = part.Text[..page.FreshLength];
-        var head = TextReader.Head(page, fresh, language, reading.Buyer, context);
-        var lines = readLines ? TextReader.Read(page, context, [new Clue("preset", reading.Buyer.Value.Value.ToString(System.Globalization.CultureInfo.InvariantCulture), [])], readLines: true).Lines : [];
+        var head = TextHead.Read(page, fresh, language, reading.Buyer, context);
+        var lines = readLines ? TextReader.Lines(page, fresh, language, reading.Buyer, context) : [];
         Field<T> Better<T>(Field<T> ours, Field<T> theirs) => ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
         var kind = reading.Kind != MessageKind.Unclear ? reading.Kind
             // A printed order has a column called "price" too: its number says what it is.
@@ -111,22 +108,6 @@ public static partial class MessageReader
     // What was recognised on a picture is never sure enough to go on its own.
     private static ReadLine Doubted(ReadLine line, decimal sure) => line with { Item = line.Item with { Sure = line.Item.Sure * sure }, Quantity = line.Quantity with { Sure = line.Quantity.Sure * sure } };
 
-    private static IEnumerable<Clue> PageClues(OriginalPart part, int index, ReadingContext context)
-    {
-        var text = part.Text.Length > TextReader.LongestRead ? part.Text[..TextReader.LongestRead] : part.Text;
-        foreach (Match m in MailAddress().Matches(text))
-            yield return new Clue("mail", m.Value, [new Evidence(index, m.Index, m.Length)]);
-        foreach (Match m in Gln().Matches(text))
-            yield return new Clue("gln", m.Value, [new Evidence(index, m.Index, m.Length)]);
-        foreach (Match m in TaxNumber().Matches(text))
-            yield return new Clue("tax", m.Value.Replace(" ", "", StringComparison.Ordinal), [new Evidence(index, m.Index, m.Length)]);
-        foreach (var (_, name) in context.BuyerNames.Where(b => b.Value.Length >= 6))
-        {
-            if (text.IndexOf(name, StringComparison.OrdinalIgnoreCase) is >= 0 and var at)
-                yield return new Clue("name", name, [new Evidence(index, at, name.Length)]);
-        }
-    }
-
     /// <summary>By whom a table's columns are remembered: the sender's domain, else who they are called.</summary>
     public static string Sender(Incoming message)
     {
@@ -139,13 +120,4 @@ public static partial class MessageReader
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Blank();
-
-    [GeneratedRegex(@"[\w.+-]+@[\w-]+(?:\.[\w-]+)+", RegexOptions.CultureInvariant)]
-    private static partial Regex MailAddress();
-
-    [GeneratedRegex(@"(?<!\d)\d{13}(?!\d)")]
-    private static partial Regex Gln();
-
-    [GeneratedRegex(@"\b(?:BE|DE|DK|ES|FI|FR|GB|IE|NL|NO|PL|SE)\d[\dA-Z]{6,13}\b", RegexOptions.CultureInvariant)]
-    private static partial Regex TaxNumber();
 }

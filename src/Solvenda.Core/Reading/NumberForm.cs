@@ -16,7 +16,7 @@ public sealed record NumberForm(char? Sign)
 
     public static NumberForm Of(IEnumerable<string> numbers)
     {
-        var seen = numbers.Select(Tells).Where(s => s is not null).Distinct().ToList();
+        var seen = numbers.Select(SignOf).Where(s => s is not null).Distinct().ToList();
         return seen.Count == 1 ? new NumberForm(seen[0]) : Unknown;
     }
 
@@ -47,9 +47,10 @@ public sealed record NumberForm(char? Sign)
         return Signed(Value(plain, null), Value(plain, last));
     }
 
-    // The decimal sign that one number gives away.
-    private static char? Tells(string text)
+    /// <summary>The decimal sign that one number gives away; null where it could be either, or is no number.</summary>
+    public static char? SignOf(string text)
     {
+        ArgumentNullException.ThrowIfNull(text);
         var plain = Bare(text.Trim().Trim('-', '\u2212', '+'), out var grouped);
         var (commas, points) = (plain.Count(c => c == ','), plain.Count(c => c == '.'));
         if (commas + points == 0 || !plain.All(c => char.IsAsciiDigit(c) || c is ',' or '.'))

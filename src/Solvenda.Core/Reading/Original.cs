@@ -50,6 +50,9 @@ public sealed record OriginalPart(string Name, PartKind Kind, string Text)
     /// <summary>How well the text itself is known: 1 for what was typed, less for what was recognised on a picture.</summary>
     public decimal Sure { get; init; } = 1m;
 
+    /// <summary>What of it is not here though the original has it: rows or pages beyond what is read. Empty where all is.</summary>
+    public string Warning { get; init; } = "";
+
     /// <summary>A mail's HTML, cleaned: no scripts, no remote pictures. Empty where it had none.</summary>
     public string Html { get; init; } = "";
 

@@ -1,10 +1,8 @@
-using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
-using Solvenda.Core.Money;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Reading;
@@ -23,13 +21,6 @@ public static partial class TextReader
 
     private const int FarthestPrice = 12;
 
-    private static readonly ConcurrentDictionary<string, Grammar> Grammars = new();
-
-    /// <summary>What a text says about the order as a whole, apart from its lines.</summary>
-    public sealed record HeadOfText(
-        Field<string> PoNumber, Field<string> QuoteNumber, Field<DateOnly?> Wanted, Field<string> Contact, Field<string> DeliverTo, string? DeliverToCountry, Field<string> Incoterm, Field<string> IncotermPlace, Field<Currency?> Currency,
-        Field<int?> PaymentDays, Field<decimal?> Goods);
-
     public static Reading Read(Letter letter, ReadingContext context) => Read(letter, context, [], readLines: true);
 
     /// <param name="more">Clues that stand outside the letter.</param>
@@ -40,8 +31,8 @@ public static partial class TextReader
         ArgumentNullException.ThrowIfNull(context);
         var fresh = letter.Text[..Math.Min(Math.Min(letter.FreshLength, letter.Text.Length), LongestRead)];
         var language = Language.Of(letter.Subject + "\n" + fresh);
-        var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, fresh, context)]);
-        var head = Head(letter, fresh, language, buyer, context);
+        var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, context)]);
+        var head = TextHead.Read(letter, fresh, language, buyer, context);
         var lines = readLines ? Lines(letter, fresh, language, buyer, context) : [];
         var warnings = ImmutableArray.CreateBuilder<string>();
         if (letter.FreshLength > LongestRead)
@@ -57,71 +48,18 @@ public static partial class TextReader
         };
     }
 
-    private static IEnumerable<Clue> Clues(Letter letter, string fresh, ReadingContext context)
+    private static IEnumerable<Clue> Clues(Letter letter, ReadingContext context)
     {
         yield return new Clue("mail", letter.FromAddress, []);
         yield return new Clue("domain", letter.FromAddress.Contains('@', StringComparison.Ordinal) ? letter.FromAddress.Split('@')[^1] : "", []);
         if (letter.FromName.Length > 0)
             yield return new Clue("name", letter.FromName, []);
-        foreach (Match m in TaxNumber().Matches(letter.Text.Length > LongestRead ? letter.Text[..LongestRead] : letter.Text))
-            yield return new Clue("tax", m.Value.Replace(" ", "", StringComparison.Ordinal), [new Evidence(letter.Part, m.Index, m.Length)]);
-        // A forwarded letter names its first sender inside.
-        foreach (Match m in MailAddress().Matches(fresh))
-            yield return new Clue("mail", m.Value, [new Evidence(letter.Part, m.Index, m.Length)]);
-        foreach (var (id, name) in context.BuyerNames.Where(b => b.Value.Length >= 8))
-        {
-            if (letter.Text.IndexOf(name, StringComparison.OrdinalIgnoreCase) is >= 0 and var at)
-                yield return new Clue("text", name, [new Evidence(letter.Part, at, name.Length)]);
-        }
+        // Addresses in what is quoted are mostly ours or another's; a tax number or a name in the signature is the sender's.
+        foreach (var clue in TextClues.Of(letter.Text, letter.Part, "text", context).Where(c => c.Kind != "mail" || c.Where[0].Start < letter.FreshLength))
+            yield return clue;
     }
 
-    /// <summary>The head of any text that stands for an order: a letter, the text of a PDF.</summary>
-    public static HeadOfText Head(Letter letter, string fresh, Language language, Field<BuyerId> buyer, ReadingContext context)
-    {
-        var grammar = GrammarOf(language);
-        var part = letter.Part;
-        var po = grammar.Po.Match(fresh);
-        var inSubject = po.Success ? Match.Empty : grammar.Po.Match(letter.Subject);
-        var quote = OurQuote().Match(fresh) is { Success: true } q ? q : OurQuote().Match(letter.Subject);
-        var wanted = DateWords.Find(fresh, letter.Written, language);
-        var contact = grammar.Contact.Match(fresh);
-        var term = IncotermWords().Match(fresh);
-        var (deliverTo, country) = DeliverTo(fresh, part, grammar, buyer, context);
-        var currency = CurrencySign().Matches(fresh).Select(m => (Match: m, Currency: CurrencyOf(m.Value))).FirstOrDefault(m => m.Currency is not null);
-        var payment = grammar.Payment.Match(fresh);
-        var total = grammar.Total.Match(fresh);
-        var form = NumberForm.Of(Numbers().Matches(fresh).Select(m => m.Value));
-        Field<T> At<T>(T value, decimal sure, string how, Group at) => new(value, sure, how, [new Evidence(part, at.Index, at.Length)]);
-        return new HeadOfText(
-            po.Success ? At(po.Groups["po"].Value.TrimEnd('.', '-', '/'), 0.9m, $"“{po.Value.Trim()}”", po.Groups["po"])
-                : inSubject.Success ? new Field<string>(inSubject.Groups["po"].Value.TrimEnd('.', '-', '/'), 0.85m, "in the subject", []) : Field<string>.Missing,
-            quote.Success ? new Field<string>(quote.Value, 0.95m, "our number", quote.Index < fresh.Length && fresh.AsSpan(quote.Index).StartsWith(quote.Value) ? [new Evidence(part, quote.Index, quote.Length)] : []) : Field<string>.Missing,
-            wanted is { } w ? new Field<DateOnly?>(w.Day, w.Sure, w.How, [new Evidence(part, w.Start, w.Length)]) : Field<DateOnly?>.Missing,
-            contact.Success ? At(contact.Groups["who"].Value.Trim(), 0.9m, "named in the text", contact.Groups["who"])
-                : letter.FromName.Length > 0 ? new Field<string>(letter.FromName, 0.8m, "sender's name", []) : Field<string>.Missing,
-            deliverTo, country,
-            term.Success ? At(term.Groups["term"].Value, 0.9m, "written so", term.Groups["term"]) : Field<string>.Missing,
-            term.Success && term.Groups["place"].Success ? At(term.Groups["place"].Value.Trim(), 0.75m, "behind the term", term.Groups["place"]) : Field<string>.Missing,
-            currency.Currency is { } c ? At<Currency?>(c, 0.9m, "written so", currency.Match) : Field<Currency?>.Missing,
-            payment.Success && int.TryParse(payment.Groups["days"].Value, out var days) && days <= 365 ? At<int?>(days, 0.85m, $"“{payment.Value.Trim()}”", payment) : Field<int?>.Missing,
-            total.Success && form.Read(total.Groups["sum"].Value) is { Or: null } sum ? At<decimal?>(sum.Value, 0.9m, "stated", total.Groups["sum"]) : Field<decimal?>.Missing);
-    }
-
-    // A place that we know of theirs, named by its words or its code; else what stands behind "deliver to".
-    private static (Field<string> Words, string? Country) DeliverTo(string fresh, int part, Grammar grammar, Field<BuyerId> buyer, ReadingContext context)
-    {
-        foreach (var address in context.Addresses.Where(a => buyer.Sure > 0 && a.Buyer == buyer.Value).OrderByDescending(a => a.Words.Length))
-        {
-            var name = LeadingName().Match(address.Words.Split(',')[0]).Value.Trim();
-            var at = name.Length >= 5 ? fresh.IndexOf(name, StringComparison.OrdinalIgnoreCase) : -1;
-            if (at >= 0)
-                return (new Field<string>(address.Words, 0.8m, $"“{fresh.Substring(at, name.Length)}”, an address of theirs", [new Evidence(part, at, name.Length)]), address.Country);
-        }
-        var m = grammar.DeliverTo.Match(fresh);
-        return m.Success ? (new Field<string>(m.Groups["where"].Value.Trim(), 0.6m, $"“{m.Value.Trim()}”", [new Evidence(part, m.Groups["where"].Index, m.Groups["where"].Length)]), null) : (Field<string>.Missing, null);
-    }
-
-    private static MessageKind Kind(Letter letter, string fresh, Language language, HeadOfText head, int lines)
+    private static MessageKind Kind(Letter letter, string fresh, Language language, TextHead head, int lines)
     {
         var text = letter.Subject + "\n" + fresh;
         bool Says(Func<Language, string[]> of) => Language.Says(text, of(language)) || (language.Code != "en" && Language.Says(text, of(Language.English)));
@@ -135,16 +73,17 @@ public static partial class TextReader
             return MessageKind.Change;
         if (Says(l => l.Accept))
             return MessageKind.AnswerToQuote;
-        if (Says(l => l.Quote) && !(head.PoNumber.Sure > 0 && lines > 0 && !Language.Says(fresh, language.Quote.Where(q => q is not ("offert" or "offerte" or "angebot" or "tilbud" or "oferta" or "presupuesto" or "quote")))))
+        if (Says(l => l.Quote) && !(head.PoNumber.Sure > 0 && lines > 0 && !Language.Says(fresh, language.Quote.Except(language.QuoteNoun))))
             return MessageKind.RequestForQuotation;
         if (lines == 0)
             return fresh.Contains('?', StringComparison.Ordinal) ? MessageKind.Question : head.PoNumber.Sure > 0 && Says(l => l.Order) ? MessageKind.Order : MessageKind.Unclear;
         return head.PoNumber.Sure > 0 || Says(l => l.Order) ? MessageKind.Order : MessageKind.RequestForQuotation;
     }
 
-    private static ImmutableArray<ReadLine> Lines(Letter letter, string fresh, Language language, Field<BuyerId> buyer, ReadingContext context)
+    /// <summary>The lines of a text, for a buyer that is known or not.</summary>
+    public static ImmutableArray<ReadLine> Lines(Letter letter, string fresh, Language language, Field<BuyerId> buyer, ReadingContext context)
     {
-        var grammar = GrammarOf(language);
+        var grammar = Grammar.Of(language);
         var lines = ImmutableArray.CreateBuilder<ReadLine>();
         var bought = buyer.Sure > 0 ? context.History(buyer.Value) : [];
         var scene = new Scene(letter, language, buyer, bought, context, grammar, NumberForm.Of(Numbers().Matches(fresh).Select(m => m.Value)));
@@ -397,47 +336,7 @@ public static partial class TextReader
         return proposals.ToImmutable();
     }
 
-    /// <summary>The currency that a sign or a code means; null where several use it.</summary>
-    public static Currency? CurrencyOf(string sign)
-    {
-        ArgumentNullException.ThrowIfNull(sign);
-        var code = sign.Trim() switch { "€" => "EUR", "£" => "GBP", "$" or "US$" => "USD", var other => other.ToUpperInvariant() };
-        return Currency.TryOf(code, out var currency) ? currency : null;
-    }
-
     private static string Plain(string word) => Blank().Replace(word.Trim().ToLowerInvariant(), " ");
-
-    // The regular expressions of one language; English is always understood beside it.
-    private sealed record Grammar(
-        Language Language, Regex Quantity, Regex Between, Regex PhraseEnd, Regex Price, Regex Po, Regex Contact, Regex DeliverTo, Regex Payment, Regex Total, Regex Article, string[] Joints);
-
-    private static Grammar GrammarOf(Language language) => Grammars.GetOrAdd(language.Code, _ =>
-    {
-        var en = Language.English;
-        string Both(Func<Language, IEnumerable<string>> of) => Language.AnyOf(language.Code == "en" ? of(en) : of(language).Concat(of(en)));
-        // Number words of English would be words of another language: "to" is two in Norwegian.
-        var numbers = Language.AnyOf(language.Numbers.Keys);
-        var units = Both(l => l.Units.Keys.Concat(l.Lengths));
-        // Dutch "dozen" are boxes.
-        var groups = Language.AnyOf(language.Groups.Keys.Concat(en.Groups.Keys.Where(g => !language.Units.ContainsKey(g))));
-        const string n = @"\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*";
-        const string currency = @"EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN|€|£|\$|kr\.?";
-        Regex Of(string pattern) => new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
-        return new Grammar(
-            language,
-            Of($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?<n>{n})(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″)|\s?-?\s?(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones)|[\w/-]))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:strand|kardeel|slagen|slått|schäftig|strengs|cordones))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
-            Of($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
-            Of($@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d))|[àá]\s|@|(?<=\s)=|:(?=\s)"),
-            // A word like "for" stands before many numbers; only with a currency or decimals is one a price.
-            Of($@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"),
-            Of($@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)\s*(?:is|ist|är|er|es|lautet)?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"),
-            Of($@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"),
-            Of($@"(?<!\w)(?:{Both(l => l.DeliverTo)})\s*:?\s*(?<where>[^\n.;]{{4,120}})"),
-            Of($@"(?:(?<!\w)(?:{Both(l => l.Payment)})\W{{0,3}}(?:\w+\W+){{0,2}}?(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})(?!\w)|(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})\s+(?:{Both(l => l.Payment)})(?!\w))"),
-            Of($@"(?<!\w)(?:{Both(l => l.Total)})(?!\w)\s*[:=]?\s*(?:{currency})?\s*(?<sum>{n})"),
-            Of($@"(?:(?:{Both(l => l.Idle.Where(w => w.Length > 1).Concat(["of"]))})\s+)+"),
-            [.. language.And.Concat(en.And).Distinct().Select(a => " " + a)]);
-    });
 
     [GeneratedRegex(@"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s|;", RegexOptions.CultureInvariant)]
     private static partial Regex ClauseEnd();
@@ -448,31 +347,12 @@ public static partial class TextReader
     [GeneratedRegex(@"[:=–-]\s*$")]
     private static partial Regex LeansLeft();
 
-    [GeneratedRegex(@"\bQ\d\d-\d{5}\b")]
-    private static partial Regex OurQuote();
-
-    [GeneratedRegex(@"\b(?<term>EXW|FCA|CPT|CIP|DAP|DPU|DDP|FAS|FOB|CFR|CIF)\b(?:[ :,]+(?<place>\p{Lu}[\p{L}'-]+(?: [\p{L}\d'-]+){0,3}))?", RegexOptions.CultureInvariant)]
-    private static partial Regex IncotermWords();
-
-    [GeneratedRegex(@"€|£|US\$|\$|\b(?:EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN)\b", RegexOptions.CultureInvariant)]
-    private static partial Regex CurrencySign();
-
     [GeneratedRegex(@"(?<![\w.,-])(?:\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)+)(?![\w./-])", RegexOptions.CultureInvariant)]
-    private static partial Regex Numbers();
+    internal static partial Regex Numbers();
 
     // Telephone numbers, percentages, times of the day, our own numbers, postcodes with letters.
     [GeneratedRegex(@"(?<!\w)(?:\+\d[\d ()/-]{6,}\d|0\d[\d ()/-]{5,}\d)|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b", RegexOptions.CultureInvariant)]
     private static partial Regex NotCounts();
-
-    [GeneratedRegex(@"\b(?:AT ?U|BE ?0?|DE ?|DK ?|ES ?[A-Z]?|FI ?|FR ?|GB ?|IE ?|NL ?|NO ?|PL ?|SE ?)\d[\dA-Z ]{6,13}\d?[A-Z0-9]{0,3}\b", RegexOptions.CultureInvariant)]
-    private static partial Regex TaxNumber();
-
-    [GeneratedRegex(@"[\w.+-]+@[\w-]+(?:\.[\w-]+)+", RegexOptions.CultureInvariant)]
-    private static partial Regex MailAddress();
-
-    // The name of a place without its number: "Södra kajen" of "Södra kajen 7".
-    [GeneratedRegex(@"^\D+")]
-    private static partial Regex LeadingName();
 
     [GeneratedRegex(@"\s+(?:on|at)\s+both\s+ends\b.*$", RegexOptions.IgnoreCase)]
     private static partial Regex BothEnds();

@@ -21,7 +21,7 @@ public static class EdiFile
         if (x is null)
             return (null, [new Incoming("", isX12 ? "X12" : "EDIFACT", [new OriginalPart("the interchange", PartKind.Edi, text)]) { Problem = problem }]);
         var part = new OriginalPart("the interchange", PartKind.Edi, text);
-        var ownId = isX12 ? $"x12:{x.Sender}>{x.Receiver}:{x.Reference}:{x.Segments[0][9]}" : $"edifact:{x.Sender}>{x.Receiver}:{x.Reference}:{x.Segments[0][4, 1]}";
+        var ownId = x.OwnId;
         var envelope = x.Faults.Select(f => f.Words).ToImmutableArray();
         if (x.Messages.Count == 0)
             return (x, [new Incoming(x.Sender, $"{(isX12 ? "X12" : "EDIFACT")} {x.Reference}", [part]) { OwnId = ownId, Problem = envelope.FirstOrDefault() ?? NoMessages }]);

@@ -55,6 +55,11 @@ public sealed record EdiGroup(string Function, string Reference, string Sender)
 /// <param name="Text">What evidence points into.</param>
 public sealed record EdiInterchange(string Text, Separators Separators, List<Segment> Segments, string Sender, string Receiver, string Reference)
 {
+    public bool IsX12 => Segments[0].Is("ISA");
+
+    /// <summary>What the sender identifies it by: the parties, its number and its date.</summary>
+    public string OwnId => IsX12 ? $"x12:{Sender}>{Receiver}:{Reference}:{Segments[0][9]}" : $"edifact:{Sender}>{Receiver}:{Reference}:{Segments[0][4, 1]}";
+
     public List<EdiMessage> Messages { get; } = [];
 
     public List<EdiGroup> Groups { get; } = [];

@@ -57,6 +57,17 @@ public sealed class Segment
         return Length >= tag.Length && _text.AsSpan(Start).StartsWith(tag, StringComparison.Ordinal) && (Length == tag.Length || _text[Start + tag.Length] is var next && (next == _separators.Element || next == _separators.Component || char.IsWhiteSpace(next)));
     }
 
+    /// <summary>Which of these it is; empty where it is none.</summary>
+    public string OneOf(ReadOnlySpan<string> tags)
+    {
+        foreach (var tag in tags)
+        {
+            if (Is(tag))
+                return tag;
+        }
+        return "";
+    }
+
     /// <summary>Element by its position, from 1, released; empty where it is not there.</summary>
     public string this[int element]
     {

@@ -71,16 +71,6 @@ public static class EdifactInterchange
         return (interchange, null);
     }
 
-    private static string EnvelopeTag(Segment s)
-    {
-        foreach (var tag in Envelope)
-        {
-            if (s.Is(tag))
-                return tag;
-        }
-        return "";
-    }
-
     private static void Walk(EdiInterchange x, bool brokenOff)
     {
         EdiGroup? group = null;
@@ -89,7 +79,7 @@ public static class EdifactInterchange
         {
             var s = x.Segments[i];
             // Most segments are none of the envelope's.
-            switch (EnvelopeTag(s))
+            switch (s.OneOf(Envelope))
             {
                 case "UNG":
                     x.Groups.Add(group = new EdiGroup(s[1, 1], s[5, 1], s[2, 1]));

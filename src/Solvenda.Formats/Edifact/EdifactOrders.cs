@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.Reading;
 using Solvenda.Formats.Edi;
 
@@ -9,8 +10,6 @@ namespace Solvenda.Formats.Edifact;
 public sealed class EdifactOrders
 {
     private static readonly Dictionary<string, MessageKind> Kinds = new() { ["ORDERS"] = MessageKind.Order, ["ORDCHG"] = MessageKind.Change, ["REQOTE"] = MessageKind.RequestForQuotation };
-
-    private static readonly string[] Incoterms = ["EXW", "FCA", "CPT", "CIP", "DAP", "DPU", "DDP", "FAS", "FOB", "CFR", "CIF", "DAT"];
 
     // 2005: delivery requested, latest delivery, delivery, ship requested, earliest delivery, pick-up.
     private static readonly string[] Wanted = ["2", "63", "76", "10", "64", "200", "69"];
@@ -88,7 +87,7 @@ public sealed class EdifactOrders
             Wanted = Wish(head),
             DeliverTo = deliverTo,
             DeliverToCountry = country,
-            Incoterm = tod is not null && Incoterms.Contains(tod[3, 1].ToUpperInvariant()) ? EdiValues.Text(tod, 3) : null,
+            Incoterm = tod is not null && Incoterms.Is(tod[3, 1].ToUpperInvariant()) ? EdiValues.Text(tod, 3) : null,
             IncotermPlace = tod is null ? null : Place(head),
             Currency = head.FirstOrDefault(s => s.Is("CUX")) is { } cux ? EdiValues.Text(cux, 1, 2) : null,
             PaymentDays = PaymentDays(head),

@@ -28,7 +28,7 @@ public static class SyntaxReport
         {
             var breaks = m.Faults.FirstOrDefault(f => f.Breaks);
             var action = breaks is not null || m.Faults.Any(f => f.Kind == FaultKind.NotTaken) ? "4" : "7";
-            var code = m.Faults.Any(f => f.Kind == FaultKind.NotTaken) ? "26" : breaks is null ? "" : Code(breaks.Kind);
+            var code = m.Faults.Any(f => f.Kind == FaultKind.NotTaken) ? "14" : breaks is null ? "" : Code(breaks.Kind);
             var version = m.Version.Split('.');
             Add($"UCM+{Clean(m.Reference)}+{Clean(m.Type)}:{Clean(version[0])}:{Clean(version.Length > 1 ? version[1] : "")}:UN+{action}{(code.Length > 0 ? "+" + code : "")}");
             foreach (var at2 in m.Faults.Where(f => f.Segment > 0 && f.Kind is FaultKind.SegmentMissing or FaultKind.ElementMissing or FaultKind.NotANumber or FaultKind.NotADate).GroupBy(f => f.Segment))
@@ -43,7 +43,7 @@ public static class SyntaxReport
         return text.ToString();
     }
 
-    // 0085: 12 invalid value, 13 missing, 25 test; 28 references do not match, 29 control count does not match, 35 too short for its end.
+    // 0085: 12 invalid value, 13 missing, 14 value not supported in this position, 28 references do not match, 29 control count does not match, 37 invalid type of characters.
     private static string Code(FaultKind kind) => kind switch
     {
         FaultKind.SegmentMissing or FaultKind.ElementMissing or FaultKind.BrokenOff => "13",

@@ -110,8 +110,13 @@ public static class MailReader
 
         public void Take(MimeEntity? entity, int depth)
         {
-            if (entity is null || depth > DeepestPart || Attachments.Count >= MostAttachments)
+            if (entity is null)
                 return;
+            if (depth > DeepestPart || Attachments.Count >= MostAttachments)
+            {
+                Note("It holds more parts, or nested deeper, than are opened; the rest is kept in the original.");
+                return;
+            }
             switch (entity)
             {
                 case MultipartSigned signed:

@@ -12,6 +12,10 @@ public sealed record PageWord(string Text, double Left, double Top, double Width
 /// <summary>A page's words, and its size in the same unit.</summary>
 public sealed record PageText(double Width, double Height, IReadOnlyList<PageWord> Words);
 
+/// <summary>What a PDF holds, as far as it was read, and the pictures on pages that have no words; or why there is nothing.</summary>
+/// <param name="Count">Pages that it has, read or not.</param>
+public sealed record PdfPages(IReadOnlyList<PageText> Pages, IReadOnlyList<byte[]> Pictures, int Count, string? Problem);
+
 /// <summary>Reads the text of a PDF (ISO 32000) with the places where it stands. Scans have none: their pictures are handed on.</summary>
 public static class PdfText
 {
@@ -28,19 +32,19 @@ public static class PdfText
 
     private static volatile bool _ready;
 
-    /// <summary>The pages and the pictures on those that have no words; or why there are none.</summary>
-    public static (IReadOnlyList<PageText> Pages, IReadOnlyList<byte[]> Pictures, string? Problem) Read(byte[] raw)
+    public static PdfPages Read(byte[] raw)
     {
-        (IReadOnlyList<PageText>, IReadOnlyList<byte[]>, string?) found = ([], [], "The PDF takes too long to open; it is kept as it came.");
+        var late = new PdfPages([], [], 0, "The PDF takes too long to open; it is kept as it came.");
+        var found = late;
         // On a thread of its own, since a parser that loops cannot be told to stop.
         var work = new Thread(() => found = Open(raw), 4 * 1024 * 1024) { IsBackground = true, Priority = ThreadPriority.BelowNormal };
         work.Start();
         var done = work.Join(_ready ? Patience : FirstPatience);
         _ready = true;
-        return done ? found : ([], [], "The PDF takes too long to open; it is kept as it came.");
+        return done ? found : late;
     }
 
-    private static (IReadOnlyList<PageText>, IReadOnlyList<byte[]>, string?) Open(byte[] raw)
+    private static PdfPages Open(byte[] raw)
     {
         try
         {
@@ -56,13 +60,12 @@ public static class PdfText
                 if (of.Count == 0)
                     pictures.AddRange(page.GetImages().Select(Picture).OfType<byte[]>().Take(1));
             }
-            return (pages, pictures, null);
+            return new PdfPages(pages, pictures, document.NumberOfPages, null);
         }
-#pragma warning disable CA1031 // Whatever a parser of foreign bytes throws, the answer is that it cannot be opened.
+        // Whatever a parser of foreign bytes throws, the answer is that it cannot be opened.
         catch (Exception e) when (e is not OutOfMemoryException)
-#pragma warning restore CA1031
         {
-            return ([], [], e.Message.Contains("ncrypt", StringComparison.Ordinal) || e.Message.Contains("assword", StringComparison.Ordinal) ? "The PDF is locked with a password." : "The PDF is damaged, or no PDF.");
+            return new PdfPages([], [], 0, e.Message.Contains("ncrypt", StringComparison.Ordinal) || e.Message.Contains("assword", StringComparison.Ordinal) ? "The PDF is locked with a password." : "The PDF is damaged, or no PDF.");
         }
     }
 

@@ -56,13 +56,16 @@ public static class SheetFile
         {
             while (rows.Count < MostRows && csv.Read())
                 rows.Add([.. csv.Parser.Record!.Take(MostColumns)]);
+            return Whole(Grid.Part(name, rows), rows.Count == MostRows && csv.Read());
         }
         catch (CsvHelperException e)
         {
             throw new TableException($"Line {csv.Parser.RawRow} cannot be read: {e.Message.Split('\n')[0]}");
         }
-        return Grid.Part(name, rows);
     }
+
+    private static OriginalPart Whole(OriginalPart part, bool isCut) =>
+        isCut ? part with { Warning = string.Create(CultureInfo.InvariantCulture, $"{part.Name} has more than {MostRows:#,0} rows; those beyond are kept in the original.") } : part;
 
     private static ImmutableArray<OriginalPart> Workbook(byte[] raw, string name)
     {
@@ -71,13 +74,16 @@ public static class SheetFile
             Weigh(raw);
             using var stream = new MemoryStream(raw, writable: false);
             var sheets = stream.GetSheetNames().Take(MostSheets).ToList();
-            return [.. sheets.Select(s => Grid.Part(sheets.Count == 1 ? name : $"{name}, {s}", Rows(raw, s))).Where(p => p.Rows.Any(r => r.Any(c => c.Text.Length > 0)))];
+            return [.. sheets.Select(s => Cut(Grid.Part(sheets.Count == 1 ? name : $"{name}, {s}", Rows(raw, s)))).Where(p => p.Rows.Any(r => r.Any(c => c.Text.Length > 0)))];
         }
         catch (Exception e) when (e is InvalidDataException or System.Xml.XmlException or KeyNotFoundException or NullReferenceException or FormatException or InvalidOperationException or ArgumentException or NotSupportedException)
         {
             throw new TableException("The workbook is damaged, or of a kind that we cannot open.");
         }
     }
+
+    // One row more than is read was fetched, to know that there is one.
+    private static OriginalPart Cut(OriginalPart part) => Whole(part with { Rows = part.Rows.Length > MostRows ? part.Rows[..MostRows] : part.Rows }, part.Rows.Length > MostRows);
 
     private static void Weigh(byte[] raw)
     {
@@ -99,7 +105,7 @@ public static class SheetFile
     private static IEnumerable<IReadOnlyList<string>> Rows(byte[] raw, string sheet)
     {
         using var stream = new MemoryStream(raw, writable: false);
-        foreach (IDictionary<string, object?> row in stream.Query(useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX).Take(MostRows))
+        foreach (IDictionary<string, object?> row in stream.Query(useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX).Take(MostRows + 1))
             yield return [.. row.Values.Take(MostColumns).Select(TableReader.Text)];
     }
 }

@@ -41,16 +41,6 @@ public static class X12Interchange
         return at < 0 || at + 2 >= text.Length ? (':', element) : (text[at + 1], text[at + 2]);
     }
 
-    private static string EnvelopeTag(Segment s)
-    {
-        foreach (var tag in Envelope)
-        {
-            if (s.Is(tag))
-                return tag;
-        }
-        return "";
-    }
-
     private static void Walk(EdiInterchange x, bool brokenOff)
     {
         EdiGroup? group = null;
@@ -59,7 +49,7 @@ public static class X12Interchange
         {
             var s = x.Segments[i];
             // Most segments are none of the envelope's.
-            switch (EnvelopeTag(s))
+            switch (s.OneOf(Envelope))
             {
                 case "GS":
                     x.Groups.Add(group = new EdiGroup(s[1].Trim(), s[6].Trim(), s[2].Trim()));

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.Reading;
 using Solvenda.Formats.Edi;
 
@@ -12,8 +13,6 @@ public sealed class X12Orders
     private static readonly Dictionary<string, decimal> PriceBases = new() { ["HP"] = 100m, ["HN"] = 100m, ["HF"] = 100m, ["PN"] = 10m, ["TP"] = 1000m, ["TH"] = 1000m, ["TF"] = 1000m };
 
     private static readonly Dictionary<string, string> Charges = new() { ["D240"] = "freight", ["D500"] = "handling", ["D980"] = "insurance" };
-
-    private static readonly string[] Incoterms = ["EXW", "FCA", "CPT", "CIP", "DAP", "DPU", "DDP", "FAS", "FOB", "CFR", "CIF"];
 
     // Element 374: delivery requested, ship requested, deliver no later than, ship no later than.
     private static readonly string[] Wanted = ["002", "010", "063", "038", "074", "106"];
@@ -139,7 +138,7 @@ public sealed class X12Orders
 
     // FOB04/05 carry the term as a code (qualifier 01 = Incoterms); many partners write it into the description, FOB03, instead.
     private static string? Incoterm(Segment fob) =>
-        Incoterms.Contains(fob[5].Trim()) ? fob[5].Trim() : Incoterms.FirstOrDefault(t => fob[3].StartsWith(t + " ", StringComparison.OrdinalIgnoreCase));
+        Incoterms.Is(fob[5].Trim()) ? fob[5].Trim() : Incoterms.All.FirstOrDefault(t => fob[3].StartsWith(t + " ", StringComparison.OrdinalIgnoreCase));
 
     private static string? Place(Segment fob) => Incoterm(fob) is { } term
         ? fob[3].StartsWith(term + " ", StringComparison.OrdinalIgnoreCase) ? fob[3][(term.Length + 1)..].Trim() : fob[7].Trim().Length > 0 ? fob[7].Trim() : fob[3].Trim() is { Length: > 0 } words ? words : null

@@ -188,7 +188,7 @@ public static class OrderEndpoints
         foreach (var line in judged.Priced.Sold)
         {
             var asked = line.Line.Asked;
-            var theirs = po1.ElementAtOrDefault((int)line.Line.Key - 1);
+            var theirs = Theirs(po1, asked, po1.Count == judged.Priced.Sold.Count() ? lines.Count : null);
             var (unit, quantity, price, basis) = InTheirs(line, theirs);
             var promised = judged.Facts.Stock.GetValueOrDefault(line.Line.Key)?.Promise;
             var changed = theirs is not null && asked.Price is { } p && price != p;
@@ -203,6 +203,14 @@ public static class OrderEndpoints
         var beg = order.Segments.FirstOrDefault(s => s.Tag == "BEG");
         var poDate = DateOnly.TryParseExact(beg?[5], "yyyyMMdd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : (DateOnly?)null;
         return new OrderAcknowledgement(order.Receiver, order.Sender, control, work.Now, open.Sheet.PoNumber ?? "", poDate, open.Order!.Number, withChanges, open.Sheet.Currency, lines.ToImmutable());
+    }
+
+    // By the code and quantity that they wrote, since lines may have been left out, split or added; else by its place, as long as there are as many.
+    private static Segment? Theirs(List<Segment> po1, Core.Sheets.AskedFor asked, int? place)
+    {
+        bool Names(Segment s) => asked.Code is { } code && Enumerable.Range(6, Math.Max(0, s.Elements - 5)).Any(e => s.Says(e, code));
+        return po1.FirstOrDefault(s => Names(s) && decimal.TryParse(s[2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var quantity) && quantity == asked.Quantity)
+            ?? po1.FirstOrDefault(Names) ?? (place is { } at ? po1[at] : null);
     }
 
     private static (string Unit, decimal Quantity, decimal Price, string Basis) InTheirs(Core.Sheets.PricedLine line, Segment? theirs)

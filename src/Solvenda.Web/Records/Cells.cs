@@ -1,10 +1,10 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
+using Solvenda.Core.Reading;
 
 namespace Solvenda.Web.Records;
 
 /// <summary>How the numbers and dates of one column are written: found out from all of its cells, so that a single one is never guessed.</summary>
-public sealed partial record CellForm(bool DecimalComma, string? DateForm, string? Doubt)
+public sealed record CellForm(bool DecimalComma, string? DateForm, string? Doubt)
 {
     private static readonly string[] DateForms = ["yyyy-MM-dd", "d.M.yyyy", "d/M/yyyy", "M/d/yyyy", "d-M-yyyy", "yyyyMMdd", "yyyy/M/d"];
 
@@ -16,7 +16,7 @@ public sealed partial record CellForm(bool DecimalComma, string? DateForm, strin
         public abstract CellForm Form { get; }
     }
 
-    /// <summary>Numbers: the sign that stands last and is followed by other than three digits is the decimal sign. Where no cell tells, a comma is in doubt.</summary>
+    /// <summary>Numbers, by the same rule as messages are read by. Where no cell tells, a comma is in doubt; a point is a decimal one, as our own files have it.</summary>
     public static Finder Numbers() => new NumberFinder();
 
     /// <summary>Dates: the one form that fits every cell. Day and month that could be either are in doubt.</summary>
@@ -30,19 +30,10 @@ public sealed partial record CellForm(bool DecimalComma, string? DateForm, strin
 
         public override void See(string cell)
         {
-            if (cell.Contains(',', StringComparison.Ordinal) && cell.Contains('.', StringComparison.Ordinal))
-            {
-                _comma |= cell.LastIndexOf(',') > cell.LastIndexOf('.');
-                _point |= cell.LastIndexOf('.') > cell.LastIndexOf(',');
-            }
-            else if (Single().Match(cell) is { Success: true } m)
-            {
-                // One sign and three digits behind it may be either; with a zero before it, only a decimal.
-                var sure = m.Groups["after"].Length != 3 || m.Groups["before"].Value is "0" or "-0" or "";
-                _comma |= sure && m.Groups["sign"].Value == ",";
-                _point |= sure && m.Groups["sign"].Value == ".";
-                _either |= !sure && m.Groups["sign"].Value == ",";
-            }
+            var sign = NumberForm.SignOf(cell.TrimEnd('%', ' '));
+            _comma |= sign == ',';
+            _point |= sign == '.';
+            _either |= sign is null && cell.Contains(',', StringComparison.Ordinal);
         }
 
         public override CellForm Form => (_comma && _point, _either && !_comma && !_point) switch
@@ -85,7 +76,4 @@ public sealed partial record CellForm(bool DecimalComma, string? DateForm, strin
     /// <summary>A date as yyyy-MM-dd; the cell itself where it is none.</summary>
     public string Date(string cell) =>
         DateForm is { } form && DateOnly.TryParseExact(cell, form, CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) : cell;
-
-    [GeneratedRegex(@"^\s*(?<before>-?\d*)(?<sign>[.,])(?<after>\d+)\s*%?\s*$")]
-    private static partial Regex Single();
 }

@@ -48,8 +48,8 @@ public abstract class Field(string name, string label, FieldType type)
     /// <summary>Shown in the list unless somebody chose other columns.</summary>
     public bool InList { get; init; }
 
-    /// <summary>Seldom needed: the form keeps it behind "more" while it is empty.</summary>
-    public bool Seldom { get; init; }
+    /// <summary>The house itself keeps it: nobody types it, neither in the form nor by a file.</summary>
+    public bool ByHouse { get; init; }
 
     /// <summary>For amounts that may be added up: the property whose value keeps the sums apart, a currency; null where a sum would mean nothing.</summary>
     public string? AddedBy { get; init; }
@@ -71,22 +71,6 @@ public sealed class Field<TRow>(string name, string label, FieldType type, Func<
 
     /// <summary>What a list shows where that is not the text itself: a buyer's name in place of its code.</summary>
     public Func<TRow, References, string>? Show { get; init; }
-
-    /// <summary>The same field, kept behind "more".</summary>
-    public Field<TRow> Rarely() => new(Name, Label, Type, get, set)
-    {
-        Required = Required,
-        Hint = Hint,
-        Choices = Choices,
-        Of = Of,
-        InList = InList,
-        AlsoCalled = AlsoCalled,
-        OnlyBy = OnlyBy,
-        Property = Property,
-        AddedBy = AddedBy,
-        Show = Show,
-        Seldom = true,
-    };
 
     /// <summary>Whether nobody has said anything yet: a price of nothing and a date of year one are no values.</summary>
     public bool IsUnset(TRow row, References references) => Get(row, references) is var text && (text.Length == 0 || (Type == FieldType.Number && text == "0") || (Type == FieldType.Date && text == "0001-01-01"));

@@ -135,10 +135,12 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             {
                 var field = column.Field;
                 var before = field.Get(row, references);
-                // An empty cell says nothing about what is new and needed by itself.
-                if (before == text || (known is null && text.Length == 0 && !field.Required))
+                // An empty cell says nothing about what is new and needed by itself; nor does another house's own keeping.
+                if (before == text || (known is null && (field.ByHouse || (text.Length == 0 && !field.Required))))
                     continue;
-                if (field.OnlyBy != Roles.None && work is not null && (work.Actor.Roles & field.OnlyBy) == Roles.None)
+                if (field.ByHouse)
+                    wrong |= Refuse(read.Line, column.Head, text, $"“{field.Label}” is kept by the house");
+                else if (field.OnlyBy != Roles.None && work is not null && (work.Actor.Roles & field.OnlyBy) == Roles.None)
                     wrong |= Refuse(read.Line, column.Head, text, $"the {field.Label} is not yours to set");
                 else if (field.Set(row, text, references) is { } why)
                     wrong |= Refuse(read.Line, column.Head, text, why);

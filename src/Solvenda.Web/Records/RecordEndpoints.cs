@@ -56,7 +56,7 @@ public static class RecordEndpoints
     {
         var roles = user.ActorOf().Roles;
         return [.. RecordKinds.All.Select(k => new KindView(k.Name, k.Title, k.One, k.Calls, (roles & k.ChangedBy) != Roles.None,
-            [.. k.AllFields.Select(f => new RecordField(f.Name, f.Label, f.Type, f.Required, f.Hint, f.Choices, f.Of, f.InList, f.Property is not null, (roles & k.ChangedBy) != Roles.None && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None), f.Seldom))]))];
+            [.. k.AllFields.Select(f => new RecordField(f.Name, f.Label, f.Type, f.Required, f.Hint, f.Choices, f.Of, f.InList, f.Property is not null, (roles & k.ChangedBy) != Roles.None && !f.ByHouse && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None), k.Seldom.Contains(f.Name)))]))];
     }
 
     /// <param name="filter">Words and conditions: rope family:hardware price&gt;5 active:no.</param>

@@ -21,6 +21,9 @@ public abstract class RecordKind
     /// <summary>The field that stands for a record in titles and references.</summary>
     public string Calls { get; init; } = "code";
 
+    /// <summary>Names of fields that are seldom needed: the form keeps them behind "more" while they are empty.</summary>
+    public IReadOnlyList<string> Seldom { get; init; } = [];
+
     /// <summary>Who may change them.</summary>
     public Roles ChangedBy { get; init; } = Roles.Admin | Roles.Lead;
 

@@ -195,6 +195,8 @@ public sealed class RecordStore<TRow>(RecordKind<TRow> kind) : IRecordStore
 
     private static void MayChange(Work work, Field field)
     {
+        if (field.ByHouse)
+            throw RefusalException.Forbidden($"“{field.Label}” is kept by the house; nothing was changed.");
         if (field.OnlyBy != Roles.None && (work.Actor.Roles & field.OnlyBy) == Roles.None)
             throw RefusalException.Forbidden($"The {field.Label} is not yours to set; nothing was changed.");
     }

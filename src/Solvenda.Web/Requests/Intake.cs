@@ -127,8 +127,12 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
     {
         ArgumentNullException.ThrowIfNull(request);
         ArgumentNullException.ThrowIfNull(work);
-        var result = await reader.ReadAsync(work.Db, request.Raw.Bytes, request.Raw.Filename, DateOnly.FromDateTime(request.ReceivedAt), cancel, request.BuyerId);
-        Take(request, result.Messages[Math.Min(request.Message, result.Messages.Count - 1)], work);
+        var before = request.Reading.Length > 0 ? ReadingView.FromJson(request.Reading) : null;
+        // A buyer that a person said stays; one that was read is read again.
+        var said = before?.Buyer.IsSettled == true ? before.BuyerId : null;
+        var result = await reader.ReadAsync(work.Db, request.Raw.Bytes, request.Raw.Filename, DateOnly.FromDateTime(request.ReceivedAt), cancel, said);
+        var read = result.Messages[Math.Min(request.Message, result.Messages.Count - 1)];
+        Take(request, before is null || read.Reading is null ? read : read with { Reading = read.Reading.Keeping(before) }, work);
     }
 
     // Each interchange is answered: taken, or what is wrong and where. An answer is never answered.

@@ -32,10 +32,10 @@ public sealed class Reader(PriceBooks books)
         {
             case Syntax.Mail:
                 return MessageIdOf(raw) is { } id ? $"mail:{id}" : null;
-            case Syntax.X12 when Formats.X12.X12Interchange.Open(Encoding.Latin1.GetString(raw)).Interchange is { } x:
-                return $"x12:{x.Sender}>{x.Receiver}:{x.Reference}:{x.Segments[0][9]}";
-            case Syntax.Edifact when Formats.Edifact.EdifactInterchange.Open(Encoding.Latin1.GetString(raw)).Interchange is { } x:
-                return $"edifact:{x.Sender}>{x.Receiver}:{x.Reference}:{x.Segments[0][4, 1]}";
+            case Syntax.X12:
+                return Formats.X12.X12Interchange.Open(Encoding.Latin1.GetString(raw)).Interchange?.OwnId;
+            case Syntax.Edifact:
+                return Formats.Edifact.EdifactInterchange.Open(Encoding.Latin1.GetString(raw)).Interchange?.OwnId;
             default:
                 return null;
         }

@@ -12,6 +12,14 @@ public sealed record EvidenceView(int Start, int Length, int Part = 0);
 public sealed record FieldView(string? Value, decimal Sure, string How, IReadOnlyList<EvidenceView> Evidence)
 {
     public static readonly FieldView Missing = new(null, 0m, "not found", []);
+
+    // As people are named where they settle something.
+    private const string Settled = "settled by ";
+
+    /// <summary>Whether a person said it.</summary>
+    public bool IsSettled => How.StartsWith(Settled, StringComparison.Ordinal);
+
+    public static FieldView SettledBy(string who, string? value, EvidenceView? where) => new(value, value is null ? 0m : 1m, Settled + who, where is null ? [] : [where]);
 }
 
 /// <summary>What one key would settle a line as.</summary>
@@ -100,6 +108,27 @@ public sealed record ReadingView(
     public string Language { get; init; } = "";
 
     public bool NeedsYou => BuyerId is null || Buyer.Sure < ReadLine.SureEnough || Lines.Count == 0 || Lines.Any(l => l.NeedsYou) || (Wanted.Value is not null && Wanted.Sure < Reading.UnsureDate);
+
+    /// <summary>The same, with everything of the head that a person had said before.</summary>
+    public ReadingView Keeping(ReadingView before)
+    {
+        ArgumentNullException.ThrowIfNull(before);
+        static FieldView Of(FieldView old, FieldView read) => old.IsSettled ? old : read;
+        return this with
+        {
+            Buyer = Of(before.Buyer, Buyer),
+            BuyerId = before.Buyer.IsSettled ? before.BuyerId : BuyerId,
+            Contact = Of(before.Contact, Contact),
+            PoNumber = Of(before.PoNumber, PoNumber),
+            Wanted = Of(before.Wanted, Wanted),
+            DeliverTo = Of(before.DeliverTo, DeliverTo),
+            DeliverToCountry = before.DeliverTo.IsSettled ? before.DeliverToCountry : DeliverToCountry,
+            Incoterm = Of(before.Incoterm, Incoterm),
+            IncotermPlace = Of(before.IncotermPlace, IncotermPlace),
+            Currency = Of(before.Currency, Currency),
+            PaymentDays = Of(before.PaymentDays, PaymentDays),
+        };
+    }
 
     public string ToJson() => JsonSerializer.Serialize(this, Json);
 

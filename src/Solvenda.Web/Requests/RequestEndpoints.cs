@@ -192,7 +192,7 @@ public static class RequestEndpoints
     private static Task<RequestView> CorrectField(string number, Correct body, ClaimsPrincipal user, CommandHandler commands, CancellationToken cancel) =>
         ChangeAsync(number, body.Version, user, commands, async (work, request, reading) =>
         {
-            FieldView Settled(string? value) => new(value, value is null ? 0m : 1m, $"settled by {work.Actor.Name}", body.Where is { } where ? [where] : []);
+            FieldView Settled(string? value) => FieldView.SettledBy(work.Actor.Name, value, body.Where);
             var value = string.IsNullOrWhiteSpace(body.Value) ? null : body.Value.Trim();
             work.History(number, request.DossierId, "request.corrected", body.Field, null, body.Value);
             switch (body.Field)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data;
@@ -14,6 +15,9 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
 {
     public async Task<Turned> TurnAsync(Work work, RequestRow request, ReadingView reading, bool intoOrder, CancellationToken cancel)
     {
+        // A change made into a new order would be the same goods twice.
+        if (reading.Kind is MessageKind.Change or MessageKind.Cancellation or MessageKind.AnswerToQuote or MessageKind.NotForUs)
+            throw RefusalException.Bad("not_to_turn", "It is neither an order nor asks for a price. If it is, say so first: “it is”, at the top.", "kind");
         var buyer = reading.BuyerId is { } id ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel) : null;
         if (buyer is null)
             throw RefusalException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");

@@ -268,8 +268,6 @@ public static class SheetEditor
 /// <summary>Edits of the terms on the head.</summary>
 internal static class HeadEditor
 {
-    private static readonly string[] Incoterms = ["EXW", "FCA", "CPT", "CIP", "DAP", "DPU", "DDP", "FAS", "FOB", "CFR", "CIF"];
-
     public static (string, string, string) Set(OpenSheet open, string field, string value, Work work)
     {
         var sheet = open.Sheet;
@@ -286,7 +284,7 @@ internal static class HeadEditor
                 return ("payment terms", Say(sheet.PaymentDays), Say(sheet.PaymentDays = empty ? null : Days(value)));
             case "incoterm":
                 var term = value.ToUpperInvariant();
-                if (!empty && !Incoterms.Contains(term))
+                if (!empty && !Incoterms.Is(term))
                     throw RefusalException.Bad("incoterm", $"“{value}” is not one of the Incoterms 2020; the old one was kept.", field);
                 return ("Incoterm", sheet.Incoterm ?? "", (sheet.Incoterm = empty ? null : term) ?? "");
             case "incotermPlace":

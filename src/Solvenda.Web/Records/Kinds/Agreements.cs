@@ -18,10 +18,11 @@ internal static class Agreements
         Make = () => new AgreementRow { Code = "", Words = "" },
         Rows = db => db.Agreements.Include(a => a.Breaks),
         Check = Whole,
+        Seldom = ["group", "currency", "combines", "breakGroup"],
         Fields =
         [
             Fields.Reference<AgreementRow>(a => a.BuyerId, "buyer", "buyers", inList: true),
-            Fields.CodeOf<AgreementRow>(a => a.Group, "group", "groups", inList: true).Rarely(),
+            Fields.CodeOf<AgreementRow>(a => a.Group, "group", "groups", inList: true),
             Fields.Choice<AgreementRow, RuleScope>(a => a.Scope, "covers"),
             Fields.Reference<AgreementRow>(a => a.ItemId, "item", "items", inList: true),
             Fields.CodeOf<AgreementRow>(a => a.Family, "family", "families", inList: true),
@@ -33,9 +34,9 @@ internal static class Agreements
             Fields.Date<AgreementRow>(a => a.To, "to", inList: true, hint: "the last day"),
             Fields.Text<AgreementRow>(a => a.Code, "code", required: true, inList: true, type: FieldType.Code, also: ["agreement"]),
             Fields.Text<AgreementRow>(a => a.Words, "words", required: true, inList: true),
-            Fields.Text<AgreementRow>(a => a.Currency, "currency", hint: "of a price or an amount; empty: home", check: Checks.Currency).Rarely(),
-            Fields.Flag<AgreementRow>(a => a.Combines, "combines with campaigns").Rarely(),
-            Fields.Text<AgreementRow>(a => a.BreakGroup, "break group", hint: "agreements of one group reach their breaks together").Rarely(),
+            Fields.Text<AgreementRow>(a => a.Currency, "currency", hint: "of a price or an amount; empty: home", check: Checks.Currency),
+            Fields.Flag<AgreementRow>(a => a.Combines, "combines with campaigns"),
+            Fields.Text<AgreementRow>(a => a.BreakGroup, "break group", hint: "agreements of one group reach their breaks together"),
         ],
     };
 

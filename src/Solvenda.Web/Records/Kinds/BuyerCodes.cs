@@ -1,3 +1,4 @@
+using System.Globalization;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Pricing;
 using Solvenda.Data.Rows;
@@ -35,8 +36,8 @@ internal static class BuyerCodes
             Fields.Reference<AliasRow>(a => a.ItemId, "item", "items", inList: true),
             Fields.Number<AliasRow>(a => a.Quantity, "quantity", hint: "where the words mean one, as “the usual”"),
             Fields.Text<AliasRow>(a => a.Unit, "unit", check: Checks.UnitCode),
-            Fields.Text<AliasRow>(a => a.LearnedFrom, "learned from", inList: true),
-            Fields.Whole<AliasRow>(a => a.Helped, "helped", most: 1_000_000, inList: true, hint: "so many requests were read by it"),
+            new Field<AliasRow>("learnedFrom", "learned from", FieldType.Text, (a, _) => a.LearnedFrom, (_, _, _) => null) { InList = true, ByHouse = true, Property = nameof(AliasRow.LearnedFrom) },
+            new Field<AliasRow>("helped", "helped", FieldType.Whole, (a, _) => a.Helped.ToString(CultureInfo.InvariantCulture), (_, _, _) => null) { InList = true, ByHouse = true, Hint = "so many requests were read by it", Property = nameof(AliasRow.Helped) },
         ],
     };
 }

@@ -19,6 +19,7 @@ internal static class Campaigns
             .. Checks.When(c.Scope == RuleScope.Family != c.Family is not null, "family", "a family goes with covering a family"),
             .. Checks.Order(c.From, c.To),
         ],
+        Seldom = ["currency", "channel", "group"],
         Fields =
         [
             Fields.Text<CampaignRow>(c => c.Code, "code", required: true, inList: true, type: FieldType.Code),
@@ -28,10 +29,10 @@ internal static class Campaigns
             Fields.CodeOf<CampaignRow>(c => c.Family, "family", "families", inList: true),
             Fields.Choice<CampaignRow, RuleKind>(c => c.Kind, "kind", inList: true),
             Fields.Number<CampaignRow>(c => c.Value, "value", inList: true),
-            Fields.Text<CampaignRow>(c => c.Currency, "currency", check: Checks.Currency).Rarely(),
-            Fields.Text<CampaignRow>(c => c.Channel, "channel", inList: true, hint: "empty: any").Rarely(),
+            Fields.Text<CampaignRow>(c => c.Currency, "currency", check: Checks.Currency),
+            Fields.Text<CampaignRow>(c => c.Channel, "channel", inList: true, hint: "empty: any"),
             Fields.Reference<CampaignRow>(c => c.BuyerId, "buyer", "buyers"),
-            Fields.CodeOf<CampaignRow>(c => c.Group, "group", "groups").Rarely(),
+            Fields.CodeOf<CampaignRow>(c => c.Group, "group", "groups"),
             Fields.Date<CampaignRow>(c => c.From, "from", inList: true),
             Fields.Date<CampaignRow>(c => c.To, "to", inList: true),
         ],

@@ -19,6 +19,7 @@ internal static class Charges
             .. Checks.When(c.Scope == RuleScope.Family != c.Family is not null, "family", "a family goes with covering a family"),
             .. Checks.Order(c.From, c.To),
         ],
+        Seldom = ["dangerousOnly", "unit"],
         Fields =
         [
             Fields.Text<ChargeRuleRow>(c => c.Code, "code", required: true, inList: true, type: FieldType.Code),
@@ -27,8 +28,8 @@ internal static class Charges
             Fields.Choice<ChargeRuleRow, RuleScope>(c => c.Scope, "covers"),
             Fields.Reference<ChargeRuleRow>(c => c.ItemId, "item", "items", inList: true),
             Fields.CodeOf<ChargeRuleRow>(c => c.Family, "family", "families", inList: true),
-            Fields.Flag<ChargeRuleRow>(c => c.DangerousOnly, "dangerous goods only").Rarely(),
-            Fields.Text<ChargeRuleRow>(c => c.Unit, "unit", hint: "only for lines in this unit", check: Checks.UnitCode).Rarely(),
+            Fields.Flag<ChargeRuleRow>(c => c.DangerousOnly, "dangerous goods only"),
+            Fields.Text<ChargeRuleRow>(c => c.Unit, "unit", hint: "only for lines in this unit", check: Checks.UnitCode),
             Fields.Number<ChargeRuleRow>(c => c.BelowGoods, "goods below", inList: true, hint: "only on sheets worth less"),
             Fields.Number<ChargeRuleRow>(c => c.Amount, "amount", inList: true),
             Fields.Text<ChargeRuleRow>(c => c.Currency, "currency", required: true, inList: true, check: Checks.Currency),

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Solvenda.Core.Money;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Web.Records.Kinds;
@@ -7,15 +8,13 @@ namespace Solvenda.Web.Records.Kinds;
 /// <summary>What fields of several kinds are looked at for; each answers with what is wrong, or null.</summary>
 internal static class Checks
 {
-    public static readonly string[] Incoterms = ["EXW", "FCA", "CPT", "CIP", "DAP", "DPU", "DDP", "FAS", "FOB", "CFR", "CIF"];
-
     public static string? Currency(string text) => Core.Money.Currency.TryOf(text, out var c) && c.Code == text ? null : $"“{text}” is not a currency of ISO 4217";
 
     public static string? Country(string text) => text.Length == 2 && text.All(char.IsAsciiLetterUpper) ? null : $"“{text}” is not a country of ISO 3166-1, two capital letters";
 
     public static string? UnitCode(string text) => UnitTable.FromCode(text) is { } unit && unit.Code == text ? null : $"“{text}” is not a unit that we know (UN/ECE Rec 20)";
 
-    public static string? Incoterm(string text) => Incoterms.Contains(text) ? null : $"“{text}” is not one of the Incoterms 2020";
+    public static string? Incoterm(string text) => Incoterms.Is(text) ? null : $"“{text}” is not one of the Incoterms 2020";
 
     public static string? Mail(string text) => Formats.Mail.MailWriter.IsAddress(text) ? null : $"“{text}” is not a mail address";
 

@@ -2,6 +2,7 @@
   import { api, ask, type Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
   import { day, fixed, plain } from '$lib/shared';
+  import { SURE } from './parts';
 
   interface Props {
     request: Schemas['RequestView'];
@@ -21,8 +22,6 @@
 
   let { request, lit, line = $bindable(), open, onlight, onsettle, onleaveout, onsplit, onjoin, forAll = $bindable(), oncorrect }: Props = $props();
   let first = $state('');
-  // Under this a person decides, as the server says by needsYou.
-  const SURE = 0.7;
   const reading = $derived(request.reading);
   let editing = $state<string | null>(null);
   let search = $state('');

@@ -13,7 +13,10 @@
 
   let { text, from = 0, spans, lit, onlight }: Props = $props();
   const cut = $derived(pieces(text, from ? spans.map((s) => ({ ...s, start: s.start - from })) : spans));
-  const starts = $derived(cut.map((_, i) => from + cut.slice(0, i).reduce((n, p) => n + p.text.length, 0)));
+  const starts = $derived.by(() => {
+    let at = from;
+    return cut.map((piece) => (at += piece.text.length) - piece.text.length);
+  });
 </script>
 
 {#each cut as piece, i (i)}{#if piece.of.length}<!-- svelte-ignore a11y_no_static_element_interactions --><span

@@ -11,6 +11,9 @@ export interface Chosen {
   text: string;
 }
 
+/** Under this a person decides; the server says so by needsYou, this says for which part of a line. */
+export const SURE = 0.7;
+
 /** What is evidence of what, in one part: fields by their names, lines by their numbers. */
 export function spansOf(reading: Schemas['ReadingView'] | null, part: number): Span[] {
   if (!reading) return [];
@@ -32,7 +35,7 @@ export function spansOf(reading: Schemas['ReadingView'] | null, part: number): S
     ...reading.lines
       .filter((l) => l.needsYou)
       .flatMap((l) =>
-        (l.quantityEvidence.length && l.itemCode && l.itemSure >= 0.7 ? l.quantityEvidence : l.evidence).map((e) => ({
+        (l.quantityEvidence.length && l.itemCode && l.itemSure >= SURE ? l.quantityEvidence : l.evidence).map((e) => ({
           ...e,
           of: String(l.no),
           needsYou: true,

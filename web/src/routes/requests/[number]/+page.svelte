@@ -24,6 +24,8 @@
   const reading = $derived(request?.reading ?? null);
   const open = $derived(!!request && (request.state === 'new' || request.state === 'needsYou') && (session.person?.mayWrite ?? false));
   const isOrder = $derived(reading?.kind === 'order');
+  // A change or a cancellation is of an order that there is: nothing new is made of it.
+  const turns = $derived(!!reading?.lines.length && !['change', 'cancellation', 'answerToQuote', 'notForUs'].includes(reading.kind));
 
   // Meets the server, for each number anew.
   $effect(() => {
@@ -124,7 +126,7 @@
 
   async function turn(intoOrder: boolean) {
     await under;
-    if (!request || !open || !reading?.lines.length) return;
+    if (!request || !open || !turns) return;
     problem = '';
     try {
       const made = await ask(api.POST('/api/requests/{number}/turn', { params: { path: { number } }, body: { version: request.version, intoOrder } }));
@@ -143,7 +145,7 @@
   }
 
   useKeys(() => [
-    ...(open && reading?.lines.length
+    ...(open && turns
       ? [
           { key: 'Enter', words: isOrder ? 'make it an order' : 'quote it', run: () => void turn(isOrder) },
           { key: isOrder ? 'q' : 'o', words: isOrder ? 'quote it instead' : 'it is an order', run: () => void turn(!isOrder) },
@@ -253,7 +255,7 @@
         </select>
         <button class="text-second underline" onclick={() => (chosen = null)}>nothing</button>
       {:else if open}
-        {#if reading?.lines.length}
+        {#if turns}
           <button class="btn btn-primary btn-sm" onclick={() => turn(isOrder)}>{isOrder ? 'Make it an order' : 'Quote it'} <KeyCap>Enter</KeyCap></button>
           <button class="btn btn-outline btn-sm" onclick={() => turn(!isOrder)}
             >{isOrder ? 'Quote it instead' : 'It is an order'} <KeyCap>{isOrder ? 'Q' : 'O'}</KeyCap></button
