@@ -76,8 +76,11 @@ public static class FindIndex
         const string best = "SELECT rowid AS Id, number AS Number, words AS Words, rest AS Rest FROM find WHERE find MATCH {0} AND (rowid % 8 IN (2, 3, 4)) = {2} ORDER BY bm25(find, 10.0, 5.0, 1.0), rowid DESC LIMIT {1}";
         const string newest = "SELECT rowid AS Id, number AS Number, words AS Words, rest AS Rest FROM find WHERE find MATCH {0} AND (rowid % 8 IN (2, 3, 4)) = {2} ORDER BY rowid DESC LIMIT {1}";
         var sql = tokens.Any(t => t.Length >= LeastForOne) ? best : newest;
-        List<Hit> rows = [.. await db.Database.SqlQueryRaw<Hit>(sql, match, most, false).ToListAsync(cancel), .. await db.Database.SqlQueryRaw<Hit>(sql, match, most, true).ToListAsync(cancel)];
-        return [.. rows.Select(r => new FoundRow((FoundKind)(r.Id % Kinds), r.Id / Kinds, r.Number, r.Words, r.Rest))];
+        // What was typed is the beginning of a code: those come before what has such words anywhere.
+        const string begun = "SELECT rowid AS Id, number AS Number, words AS Words, rest AS Rest FROM find WHERE find MATCH {0} AND rowid % 8 NOT IN (2, 3, 4) ORDER BY number LIMIT {1}";
+        List<Hit> codes = tokens.Count > 1 ? await db.Database.SqlQueryRaw<Hit>(begun, $"number : ^\"{string.Join(' ', tokens)}\" *", most).ToListAsync(cancel) : [];
+        List<Hit> rows = [.. codes, .. await db.Database.SqlQueryRaw<Hit>(sql, match, most, false).ToListAsync(cancel), .. await db.Database.SqlQueryRaw<Hit>(sql, match, most, true).ToListAsync(cancel)];
+        return [.. rows.DistinctBy(r => r.Id).Select(r => new FoundRow((FoundKind)(r.Id % Kinds), r.Id / Kinds, r.Number, r.Words, r.Rest))];
     }
 
     // Each word that nothing begins with is replaced by the nearest one, if there is one near enough.

@@ -2,6 +2,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.Logging;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -9,6 +10,7 @@ namespace Solvenda.Web.Tests;
 /// <summary>The real host with the demo world on a real SQLite file, made once for all tests.</summary>
 public sealed class House : WebApplicationFactory<Program>
 {
+    private static readonly string[] _channels = ["mail", "edi"];
     private readonly string _data = Directory.CreateTempSubdirectory("solvenda-tests").FullName;
 
     public string DataFolder => _data;
@@ -30,11 +32,25 @@ public sealed class House : WebApplicationFactory<Program>
         return client;
     }
 
+    /// <summary>Waits until the messages that the demo world begins with are taken in.</summary>
+    public async Task TakenInAsync()
+    {
+        for (var tries = 0; tries < 600; tries++)
+        {
+            if (_channels.All(channel => Directory.GetFiles(Path.Combine(_data, "outside", channel, "in")).Length == 0))
+                return;
+            await Task.Delay(100, TestContext.Current.CancellationToken);
+        }
+        throw new TimeoutException("The demo's messages are not taken in.");
+    }
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("demo", "true");
         builder.UseSetting("data", _data);
         builder.UseSetting("doorLimit", "100000");
+        // What is refused on purpose would bury what failed.
+        builder.ConfigureLogging(log => log.ClearProviders());
     }
 
     protected override void Dispose(bool disposing)
@@ -49,6 +65,30 @@ internal static class Answers
 {
     public static async Task<JsonElement> JsonAsync(this HttpResponseMessage answer) =>
         JsonDocument.Parse(await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).RootElement;
+
+    /// <summary>One edit of a sheet, and the sheet after it; the refusal where it was refused.</summary>
+    public static async Task<JsonElement> EditAsync(this HttpClient client, JsonElement sheet, object edit) =>
+        await (await client.ActAsync($"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits", sheet, new[] { edit })).JsonAsync();
+
+    /// <summary>Posts what rests on the sheet as it was seen.</summary>
+    public static async Task<HttpResponseMessage> ActAsync(this HttpClient client, string path, JsonElement sheet, object? body = null)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = body is null ? null : JsonContent.Create(body) };
+        request.Headers.TryAddWithoutValidation("If-Match", $"\"{sheet.GetProperty("version").GetInt64()}\"");
+        return await client.SendAsync(request, TestContext.Current.CancellationToken);
+    }
+
+    /// <summary>What workers do behind the answer is waited for.</summary>
+    public static async Task<string> EventuallyAsync(Func<string?> find)
+    {
+        for (var i = 0; i < 150; i++)
+        {
+            if (find() is { } found)
+                return found;
+            await Task.Delay(100, TestContext.Current.CancellationToken);
+        }
+        throw new TimeoutException();
+    }
 
     /// <summary>The stable code of a refusal.</summary>
     public static async Task<string> CodeAsync(this HttpResponseMessage answer) => (await answer.JsonAsync()).GetProperty("code").GetString()!;

@@ -52,19 +52,8 @@ public sealed class ReadingDeskTests(House house) : IClassFixture<House>
         Assert.DoesNotContain("T-1", third.GetProperty("parts")[0].GetProperty("part").GetProperty("text").GetString(), StringComparison.Ordinal);
         // The same file again makes nothing new; the interchange was answered once.
         Assert.Equal(first.GetProperty("number").GetString(), (await ReceiveAsync(text, "again.edi")).GetProperty("number").GetString());
-        var answer = await EventuallyAsync(() => Directory.GetFiles(Path.Combine(house.DataFolder, "outside", "edi", "out"), $"CONTRL-{first.GetProperty("number").GetString()}*").SingleOrDefault());
+        var answer = await Answers.EventuallyAsync(() => Directory.GetFiles(Path.Combine(house.DataFolder, "outside", "edi", "out"), $"CONTRL-{first.GetProperty("number").GetString()}*").SingleOrDefault());
         Assert.Contains("UCM+2+ORDERS:D:96A:UN+4+29", await File.ReadAllTextAsync(answer, Cancel), StringComparison.Ordinal);
-    }
-
-    private static async Task<string> EventuallyAsync(Func<string?> find)
-    {
-        for (var i = 0; i < 100; i++)
-        {
-            if (find() is { } found)
-                return found;
-            await Task.Delay(100, Cancel);
-        }
-        throw new TimeoutException();
     }
 
     [Fact]
@@ -165,6 +154,7 @@ public sealed class ReadingDeskTests(House house) : IClassFixture<House>
     {
         var nell = await house.AsAsync(Havergal);
         async Task<int> CountAsync() => (await (await nell.GetAsync("/api/requests", Cancel)).JsonAsync()).GetArrayLength();
+        await house.TakenInAsync();
         var before = await CountAsync();
         var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "order.x12");
         await File.WriteAllTextAsync(file, "ISA*00*          *00*          *01*NORTHGANNET    *ZZ*BRINEMOOR      *260305*0914*U*00401*000000371*0*P*>~GS*PO*N*B*20260305*0914*1*X*004010~ST*850*0001~BEG*00*SA*NG-1**20260305~PO1*1*4*EA*1*PE*VP*FND-A3-BL~SE*4*0001~GE*1*1~IEA*1*000000371~", Cancel);

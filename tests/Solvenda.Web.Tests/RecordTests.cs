@@ -86,7 +86,7 @@ public sealed class RecordTests(House house) : IClassFixture<House>
         var quill = await house.AsAsync(Quill);
         var values = new { code = "B-T2", name = "Half Known", country = "IE", currency = "EUR", language = "en" };
         var refused = await (await quill.PostAsJsonAsync("/api/records/buyers", new { values }, Cancel)).JsonAsync();
-        Assert.Equal(["paymentDays", "incoterm", "contactMail", "address"], refused.GetProperty("facts").EnumerateArray().Select(f => f.GetProperty("field").GetString()));
+        Assert.Equal(["paymentDays", "incoterm", "contactMail", "documentsBy", "address"], refused.GetProperty("facts").EnumerateArray().Select(f => f.GetProperty("field").GetString()));
     }
 
     [Fact]

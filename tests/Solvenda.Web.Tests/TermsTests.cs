@@ -12,16 +12,9 @@ public sealed class TermsTests(House house) : IClassFixture<House>
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private static Task<JsonElement> SetAsync(HttpClient client, JsonElement sheet, string field, string value, long? line = null) => EditAsync(client, sheet, new { kind = "set", line, field, value });
+    private static Task<JsonElement> SetAsync(HttpClient client, JsonElement sheet, string field, string value, long? line = null) => client.EditAsync(sheet, new { kind = "set", line, field, value });
 
-    private static Task<JsonElement> AddAsync(HttpClient client, JsonElement sheet, string value) => EditAsync(client, sheet, new { kind = "add", value });
-
-    private static async Task<JsonElement> EditAsync(HttpClient client, JsonElement sheet, object edit)
-    {
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits") { Content = JsonContent.Create(new[] { edit }) };
-        request.Headers.TryAddWithoutValidation("If-Match", $"\"{sheet.GetProperty("version").GetInt64()}\"");
-        return await (await client.SendAsync(request, Cancel)).JsonAsync();
-    }
+    private static Task<JsonElement> AddAsync(HttpClient client, JsonElement sheet, string value) => client.EditAsync(sheet, new { kind = "add", value });
 
     private static async Task<(string Number, JsonElement Sheet)> OrderAsync(HttpClient client, long buyer)
     {

@@ -37,12 +37,13 @@ test('a new buyer is made; what a customer needs is asked for', async () => {
   await fill('language', 'en');
   await page.getByRole('button', { name: 'Make it' }).click();
   // All of it at once, each at its field.
-  await expect(page.getByRole('alert')).toHaveText([/mail address/, /address for invoices/, /payment terms/, /Incoterm/]);
+  await expect(page.getByRole('alert')).toHaveText([/mail address/, /address for invoices/, /payment terms/, /Incoterm/, /way for documents/]);
   await fill('days to pay', '30');
   await fill('Incoterm', 'DAP');
   await fill('named place', 'Whimbrel');
   await fill('mail', 'office@whimbrel.example');
   await fill('address', 'The Slip, Whimbrel');
+  await fill('documents go by', 'mail');
   await fill('deliver to', 'The Slip, Whimbrel');
   await fill('deliver-to country', 'IE');
   await fill('ship from', 'Skerrow quay');

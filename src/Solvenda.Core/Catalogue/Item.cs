@@ -44,6 +44,17 @@ public sealed record Item(
     /// <summary>What it is called in other languages: "sv: …; de: …".</summary>
     public string WordsElsewhere { get; init; } = "";
 
+    /// <summary>What it is called in a language of ISO 639-1; in ours where nobody said.</summary>
+    public string WordsIn(string language)
+    {
+        foreach (var part in WordsElsewhere.Split(';', StringSplitOptions.TrimEntries))
+        {
+            if (part.Length > 3 && part[2] == ':' && part.StartsWith(language, StringComparison.Ordinal))
+                return part[3..].Trim();
+        }
+        return Words;
+    }
+
     /// <summary>False for what is switched off: it may stand on old sheets, and is sold no more.</summary>
     public bool Active { get; init; } = true;
 

@@ -19,7 +19,14 @@ public enum DocumentKind
 public sealed record Earlier(string Number, string PoNumber, DateOnly Day, bool SamePo);
 
 /// <summary>The terms on the head of a document; null where nothing was agreed or typed.</summary>
-public sealed record HeadTerms(string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? ShipFrom, DateOnly? Wanted);
+public sealed record HeadTerms(string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? ShipFrom, DateOnly? Wanted)
+{
+    /// <summary>One of <see cref="Ordering.DocumentsBy"/>.</summary>
+    public string? DocumentsBy { get; init; }
+
+    /// <summary>True where the order can be acknowledged by EDI, since it came by it.</summary>
+    public bool AnswersByEdi { get; init; }
+}
 
 /// <summary>Everything that checks look at. All of it was loaded before; a check only judges.</summary>
 public sealed record CheckFacts(

@@ -1,3 +1,4 @@
+using Solvenda.Core.Ordering;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;
@@ -93,6 +94,8 @@ internal static class DemoBuyers
             PoNumberRequired = po,
             IsProspect = prospect,
             TaxExempt = exempt,
+            Language = country switch { "DE" => "de", "NL" => "nl", "SE" => "sv", "NO" => "no", "ES" => "es", _ => "en" },
+            DocumentsBy = prospect ? null : partner is not null ? DocumentsBy.Edi : name == "Fulmar Island Council" ? DocumentsBy.Paper : DocumentsBy.Mail,
         };
         var signs = new List<(string, string)> { ("mail", mail.ToUpperInvariant()), ("domain", mail.Split('@')[1].ToUpperInvariant()) };
         if (partner is not null)

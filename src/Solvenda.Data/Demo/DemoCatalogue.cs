@@ -38,6 +38,7 @@ internal static partial class DemoCatalogue
             {
                 Code = code,
                 Words = words,
+                WordsElsewhere = DemoWords.Elsewhere(words),
                 Family = family,
                 StockUnit = unit,
                 TaxClass = tax,

@@ -82,6 +82,8 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
             IncotermPlace = buyer.IncotermPlace,
             PaymentDays = buyer.PaymentDays,
             ShipFrom = buyer.ShipFrom,
+            Language = buyer.Language,
+            DocumentsBy = buyer.DocumentsBy,
             Wanted = day.AddDays(random.Next(7, 21)),
         };
         foreach (var (item, quantity, unit, discount) in lines)
@@ -93,7 +95,7 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
                 Position = sheet.Lines.Count + 1,
                 ItemId = item.Row.Id,
                 Kind = LineKind.Item,
-                Words = item.Row.Words,
+                Words = book.Find(new(item.Row.Id))!.WordsIn(buyer.Language),
                 Quantity = quantity,
                 Unit = unit,
                 HandKind = discount > 0 ? ByHandKind.DiscountPercent : ByHandKind.None,

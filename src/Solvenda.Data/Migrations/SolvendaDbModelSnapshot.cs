@@ -1955,6 +1955,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("DiscountPercent")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("DocumentsBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FreightService")
                         .HasColumnType("TEXT");
 
@@ -1968,6 +1971,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Kept")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Language")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

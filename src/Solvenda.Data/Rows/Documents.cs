@@ -40,6 +40,12 @@ public sealed class SheetRow
 
     /// <summary>How its lines go out (Core's ShippingRules); null: whole lines.</summary>
     public string? ShippingRule { get; set; }
+
+    /// <summary>Language of the document and its letter, ISO 639-1.</summary>
+    public string Language { get; set; } = "en";
+
+    /// <summary>How the document goes out: mail, edi, paper (Core's DocumentsBy); null where nobody said.</summary>
+    public string? DocumentsBy { get; set; }
     public DateOnly? Wanted { get; set; }
     public string? PoNumber { get; set; }
     public string Note { get; set; } = "";

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using System.Globalization;
 using System.Reflection;
 using SkiaSharp;
 
@@ -54,8 +56,13 @@ public static class PdfWriter
         private float _y;
         private int _page;
 
+        // Zero while the letter is set.
+        private int _firstOfSheet = doc.Letter is null ? 1 : 0;
+
         public void Set()
         {
+            if (doc.Letter is { } letter)
+                Letter(letter);
             FirstPage();
             Heads();
             foreach (var line in doc.Lines)
@@ -65,9 +72,30 @@ public static class PdfWriter
             EndPage();
         }
 
-        private void FirstPage()
+        // The letter has a page of its own, with the address where a window envelope shows it.
+        private void Letter(PrintedLetter letter)
         {
             BeginPage();
+            Letterhead(letter.To);
+            _y = 260f;
+            foreach (var line in letter.Text.Split('\n'))
+            {
+                foreach (var part in Wrap(line, Serif.Value, 11.5f, Right - Left - 60f))
+                {
+                    Room(16f);
+                    Text(part, Left, _y, Serif.Value, 11.5f, Ink);
+                    _y += 16f;
+                }
+                if (line.Length == 0)
+                    _y += 9f;
+            }
+            EndPage();
+            _firstOfSheet = _page + 1;
+        }
+
+        // The house above, the buyer below it; gives the line under the buyer.
+        private float Letterhead(ImmutableArray<string> to)
+        {
             Text(doc.Seller, Left, 66f, Serif.Value, 21f, Ink);
             var y = 54f;
             foreach (var line in doc.SellerLines)
@@ -76,13 +104,19 @@ public static class PdfWriter
                 y += 10.5f;
             }
             Rule(84f, 0.8f, Ink);
-
             y = 118f;
-            foreach (var line in doc.BuyerLines)
+            foreach (var line in to)
             {
-                Text(line, Left, y, line == doc.BuyerLines[0] ? Bold.Value : Sans.Value, 9.5f, Ink);
+                Text(line, Left, y, line == to[0] ? Bold.Value : Sans.Value, 9.5f, Ink);
                 y += 13f;
             }
+            return y;
+        }
+
+        private void FirstPage()
+        {
+            BeginPage();
+            var y = Letterhead(doc.BuyerLines);
             var facts = 118f;
             foreach (var (label, value) in doc.Facts)
             {
@@ -109,7 +143,9 @@ public static class PdfWriter
         {
             _page++;
             _canvas = pdf.BeginPage(PageWidth, PageHeight);
-            if (_page > 1)
+            if (_firstOfSheet == 0)
+                _y = 74f;
+            else if (_page > _firstOfSheet)
             {
                 Text($"{doc.Seller} · {doc.Title} {doc.Number}", Left, 48f, Sans.Value, 8f, Second);
                 _y = 74f;
@@ -120,7 +156,7 @@ public static class PdfWriter
         private void EndPage()
         {
             Text(doc.Footer, Left, PageHeight - 32f, Sans.Value, 7.2f, Second);
-            TextRight($"page {_page}", Right, PageHeight - 32f, Sans.Value, 7.2f, Second);
+            TextRight(string.Format(CultureInfo.InvariantCulture, doc.Labels.Page, _page), Right, PageHeight - 32f, Sans.Value, 7.2f, Second);
             pdf.EndPage();
         }
 
@@ -134,10 +170,10 @@ public static class PdfWriter
 
         private void Heads()
         {
-            Text("what", WordsX, _y, Sans.Value, 7.8f, Second);
-            TextRight("quantity", QuantityX, _y, Sans.Value, 7.8f, Second);
-            TextRight("price", PriceX, _y, Sans.Value, 7.8f, Second);
-            TextRight("less", DiscountX, _y, Sans.Value, 7.8f, Second);
+            Text(doc.Labels.What, WordsX, _y, Sans.Value, 7.8f, Second);
+            TextRight(doc.Labels.Quantity, QuantityX, _y, Sans.Value, 7.8f, Second);
+            TextRight(doc.Labels.Price, PriceX, _y, Sans.Value, 7.8f, Second);
+            TextRight(doc.Labels.Less, DiscountX, _y, Sans.Value, 7.8f, Second);
             TextRight(doc.Currency, Right, _y, Sans.Value, 7.8f, Second);
             Rule(_y + 5f, 0.6f, Ink);
             _y += 19f;
@@ -155,7 +191,7 @@ public static class PdfWriter
                 _y += 16f;
                 return;
             }
-            var words = Wrap((line.IsOptional ? "if wanted: " : "") + line.Words, Sans.Value, 9f, QuantityX - 44f - WordsX).ToList();
+            var words = Wrap(line.IsOptional ? string.Format(CultureInfo.InvariantCulture, doc.Labels.IfWanted, line.Words) : line.Words, Sans.Value, 9f, QuantityX - 44f - WordsX).ToList();
             var small = new[] { line.Code, line.Note, line.When }.Where(t => t.Length > 0).ToList();
             Room((words.Count * 12f) + (small.Count > 0 ? 11f : 0f) + 6f);
             TextRight(line.Number, Left + 12f, _y, Sans.Value, 8f, Second);
@@ -188,21 +224,26 @@ public static class PdfWriter
 
         private void Totals()
         {
-            Room((Math.Max(doc.Totals.Length, doc.Taxes.Length + 1) * 15f) + 20f);
+            // Why there is no tax takes some words; they stay clear of the figures.
+            var taxes = doc.Taxes.Select(t => (Tax: t, Words: Wrap(t.Words, Sans.Value, 8.4f, 112f).ToList())).ToList();
+            Room(Math.Max(doc.Totals.Length * 15f, (taxes.Sum(t => t.Words.Count) + 1) * 13f) + 20f);
             _y += 8f;
             var top = _y;
             if (doc.Taxes.Length > 0)
             {
-                Text("tax", Left, _y, Sans.Value, 7.8f, Second);
-                TextRight("on", Left + 170f, _y, Sans.Value, 7.8f, Second);
-                TextRight("tax " + doc.Currency, Left + 232f, _y, Sans.Value, 7.8f, Second);
+                Text(doc.Labels.Tax, Left, _y, Sans.Value, 7.8f, Second);
+                TextRight(doc.Labels.TaxOn, Left + 170f, _y, Sans.Value, 7.8f, Second);
+                TextRight($"{doc.Labels.Tax} {doc.Currency}", Left + 232f, _y, Sans.Value, 7.8f, Second);
                 var y = _y + 14f;
-                foreach (var tax in doc.Taxes)
+                foreach (var (tax, words) in taxes)
                 {
-                    Text(tax.Words, Left, y, Sans.Value, 8.4f, Ink);
                     TextRight(tax.Basis, Left + 170f, y, Sans.Value, 8.4f, Ink);
                     TextRight(tax.Tax, Left + 232f, y, Sans.Value, 8.4f, Ink);
-                    y += 13f;
+                    foreach (var part in words)
+                    {
+                        Text(part, Left, y, Sans.Value, 8.4f, Ink);
+                        y += 13f;
+                    }
                 }
                 top = y;
             }

@@ -8,7 +8,16 @@ public sealed record PrintedLine(bool IsHeading, string Number, string Code, str
 /// <summary>One row of the tax table.</summary>
 public sealed record PrintedTax(string Words, string Basis, string Tax);
 
+/// <summary>A letter to be posted.</summary>
+/// <param name="To">The lines on the envelope.</param>
+/// <param name="Text">Its lines; an empty one parts paragraphs.</param>
+public sealed record PrintedLetter(ImmutableArray<string> To, string Text);
+
+/// <summary>The words that the writer itself sets, in the language of the document; <paramref name="Page"/> and <paramref name="IfWanted"/> with a place {0}.</summary>
+public sealed record PrintedLabels(string What, string Quantity, string Price, string Less, string Tax, string TaxOn, string Page, string IfWanted);
+
 /// <summary>A quote or an order acknowledgement, ready to be set: the writer lays out and breaks pages, it computes nothing.</summary>
+/// <param name="Letter">The letter on a page in front of it; null: none.</param>
 public sealed record PrintedDocument(
     string Seller,
     ImmutableArray<string> SellerLines,
@@ -22,4 +31,6 @@ public sealed record PrintedDocument(
     ImmutableArray<(string Label, string Value, bool Strong)> Totals,
     ImmutableArray<PrintedTax> Taxes,
     ImmutableArray<string> Closing,
-    string Footer);
+    string Footer,
+    PrintedLabels Labels,
+    PrintedLetter? Letter);

@@ -8,7 +8,7 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Demo;
 
-/// <summary>A message in the post room: what went out, by mail or by EDI.</summary>
+/// <summary>A message in the post room: what went out, by mail, by EDI or on paper.</summary>
 public sealed record PostListRow(string Name, string Channel, string To, string Subject, DateTime At);
 
 /// <summary>One of them, exactly as it went, and its parts made readable.</summary>
@@ -45,6 +45,7 @@ public static class DemoEndpoints
     [
         .. Directory.EnumerateFiles(folders.Post, "*.eml").Select(MailRow)
             .Concat(Directory.EnumerateFiles(folders.EdiOut).Where(f => !Path.GetFileName(f).StartsWith('.')).Select(f => new PostListRow(Path.GetFileName(f), "edi", "EDI mailbox", Path.GetFileName(f), File.GetLastWriteTimeUtc(f))))
+            .Concat(Directory.EnumerateFiles(folders.Paper, "*.pdf").Select(f => new PostListRow(Path.GetFileName(f), "paper", "the printer, for the post", Path.GetFileNameWithoutExtension(f), File.GetLastWriteTimeUtc(f))))
             .OrderByDescending(p => p.At).Take(200),
     ];
 
@@ -58,6 +59,8 @@ public static class DemoEndpoints
     {
         var file = FileOf(name, folders);
         var at = File.GetLastWriteTimeUtc(file);
+        if (Path.GetExtension(file) == ".pdf")
+            return new PostView(name, "paper", "", "the printer, for the post", Path.GetFileNameWithoutExtension(file), at, "A letter and its document, printed and posted.", [new PostPart(name, "application/pdf", (int)new FileInfo(file).Length)], "");
         var raw = File.ReadAllText(file, System.Text.Encoding.Latin1);
         if (Path.GetExtension(file) != ".eml")
             return new PostView(name, "edi", "", "EDI mailbox", name, at, raw, [], raw);
@@ -67,6 +70,8 @@ public static class DemoEndpoints
 
     private static IResult Attachment(string name, int at, OutsideFolders folders)
     {
+        if (Path.GetExtension(name) == ".pdf")
+            return Results.File(File.ReadAllBytes(FileOf(name, folders)), "application/pdf");
         var part = Load(FileOf(name, folders)).Attachments.OfType<MimePart>().ElementAtOrDefault(at) ?? throw RefusalException.NotFound("such attachment");
         // Only what this house itself makes is shown in place.
         return part.ContentType.MimeType == "application/pdf" ? Results.File(Bytes(part), "application/pdf") : Results.File(Bytes(part), "application/octet-stream", part.FileName);
@@ -74,7 +79,7 @@ public static class DemoEndpoints
 
     // Names are compared with what lies in the folders; a path in a name finds nothing.
     private static string FileOf(string name, OutsideFolders folders) =>
-        Directory.EnumerateFiles(folders.Post).Concat(Directory.EnumerateFiles(folders.EdiOut)).FirstOrDefault(f => Path.GetFileName(f) == name) ?? throw RefusalException.NotFound("such message");
+        Directory.EnumerateFiles(folders.Post).Concat(Directory.EnumerateFiles(folders.EdiOut)).Concat(Directory.EnumerateFiles(folders.Paper)).FirstOrDefault(f => Path.GetFileName(f) == name) ?? throw RefusalException.NotFound("such message");
 
     private static MimeMessage Load(string file) => MimeMessage.Load(file);
 

@@ -107,7 +107,7 @@ public static class MachineEndpoints
         var need = seller is null ? ApprovalNeed.Nothing : Core.Approvals.Route.Find(figures, seller, people);
         var headroom = priced.Sold.ToDictionary(l => l.Line.Key, l => seller is null ? null : Headroom.Line(l, priced, seller.Authority));
         var facts = new CheckFacts(
-            DocumentKind.Quote, priced, priced.Buyer, new HeadTerms(null, buyer.PaymentDays, priced.Sheet.Incoterm, place, buyer.DeliverTo, buyer.ShipFrom, null), [], new Dictionary<long, LineStock>(),
+            DocumentKind.Quote, priced, priced.Buyer, new HeadTerms(null, buyer.PaymentDays, priced.Sheet.Incoterm, place, buyer.DeliverTo, buyer.ShipFrom, null) { DocumentsBy = buyer.DocumentsBy }, [], new Dictionary<long, LineStock>(),
             null, need, need.Needed ? ApprovalState.Needed : ApprovalState.NotNeeded, figures, seller?.Authority ?? Authority.None, headroom, priced.Tally.TotalWithTax, 1m, []);
         return SheetView.Of(
             priced, CheckList.Run(facts), 0, 0, false, new HeadView(null, buyer.PaymentDays, priced.Sheet.Incoterm, place, buyer.DeliverTo, priced.Sheet.DeliverToCountry, buyer.ShipFrom, null, "", "", null),

@@ -10,10 +10,10 @@ using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Edi;
 using Solvenda.Formats.Mail;
-using Solvenda.Formats.Pdf;
 using Solvenda.Formats.X12;
 using Solvenda.Web.Approvals;
 using Solvenda.Web.Commands;
+using Solvenda.Web.Printing;
 using Solvenda.Web.Quotes;
 using Solvenda.Web.Security;
 using Solvenda.Web.Sheets;
@@ -111,7 +111,7 @@ public static class OrderEndpoints
         }
     }
 
-    /// <summary>Commits the stock, fixes the dates, and acknowledges to the buyer in the form of the channel that the order came by.</summary>
+    /// <summary>Commits the stock, fixes the dates, and acknowledges to the buyer the way their documents go.</summary>
     private static async Task<DocumentView> Confirm(string number, [FromHeader(Name = "If-Match")] string? ifMatch, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
@@ -150,7 +150,7 @@ public static class OrderEndpoints
     private static async Task AcknowledgeAsync(Work work, OpenSheet open, Judged judged, Seller seller, CancellationToken cancel)
     {
         var key = $"{open.Order!.Number}.acknowledgement".ToLowerInvariant();
-        if (open.Order.Channel == "edi" && open.Order.RequestId is { } requestId)
+        if (open.Sheet.DocumentsBy == DocumentsBy.Edi && open.Order.RequestId is { } requestId)
         {
             var raw = await work.Db.Requests.Where(r => r.Id == requestId).Select(r => r.Text).FirstAsync(cancel);
             if (raw.StartsWith("ISA", StringComparison.Ordinal) && X12Interchange.Open(raw).Interchange is { } order)
@@ -161,22 +161,16 @@ public static class OrderEndpoints
                 return;
             }
         }
+        var letter = BuyerLetters.Acknowledgement(open, seller);
+        if (open.Sheet.DocumentsBy == DocumentsBy.Paper)
+        {
+            Outgoing.Addressed(DocumentsBy.Paper, open.Buyer.Address);
+            Outgoing.Post(work, key, open.Buyer.Address, SheetPrint.Acknowledgement(judged, seller, work.Today, SheetPrint.Letter(open, open.Buyer.Address, letter.Text)));
+            return;
+        }
         if (!MailWriter.IsAddress(open.Buyer.ContactMail))
             throw RefusalException.Bad("address", $"{open.Buyer.Name} has no mail address to acknowledge to.", "contactMail");
-        var pdf = PdfWriter.Write(QuotePrint.Of(judged, seller, work.Today, "Order acknowledgement", withDates: true));
-        var body = $"""
-            Dear {open.Buyer.ContactName?.Split(' ')[0] ?? "all"},
-
-            thank you for your order{(open.Sheet.PoNumber is { } po ? $" {po}" : "")}. We confirm it as {open.Order.Number}; the attached sheet shows each line with its date.
-
-            Kind regards
-            {open.Seller.Name}
-            {seller.Name}
-            """;
-        var mail = MailWriter.Write(
-            new OutgoingMail(seller.Mail, seller.Name, open.Buyer.ContactMail!, $"Order acknowledgement {open.Order.Number}", body.ReplaceLineEndings("\n"), [($"Order acknowledgement {open.Order.Number}.pdf", "application/pdf", pdf)]),
-            $"{key}@{seller.Mail.Split('@')[1]}", new DateTimeOffset(work.Now, TimeSpan.Zero));
-        work.Send("mail", key, open.Buyer.ContactMail!, $"{key}.eml", mail);
+        Outgoing.Mail(work, seller, key, open.Buyer.ContactMail!, letter, ($"{letter.Subject}.pdf", SheetPrint.Acknowledgement(judged, seller, work.Today)));
     }
 
     // Units and price bases are theirs: the acknowledgement speaks the language of the order.

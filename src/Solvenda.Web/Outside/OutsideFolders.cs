@@ -11,6 +11,7 @@ public sealed class OutsideFolders
         EdiIn = Made(root, "edi", "in");
         EdiOut = Made(root, "edi", "out");
         Post = Made(root, "post");
+        Paper = Made(root, "paper");
     }
 
     public string MailIn { get; }
@@ -21,6 +22,9 @@ public sealed class OutsideFolders
 
     /// <summary>What the mail stand-in took, as it came.</summary>
     public string Post { get; }
+
+    /// <summary>What is to be printed and posted: the stand-in for those who do it.</summary>
+    public string Paper { get; }
 
     /// <summary>Writes under another name and renames, so that nobody reads half a file.</summary>
     public static async Task WriteWholeAsync(string folder, string name, byte[] bytes, CancellationToken cancel)

@@ -4,6 +4,7 @@ using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Mail;
 using Solvenda.Web.Commands;
+using Solvenda.Web.Printing;
 using Solvenda.Web.Quotes;
 using Solvenda.Web.Security;
 using Solvenda.Web.Sheets;
@@ -65,7 +66,7 @@ public static class OfferEndpoints
             open.Sheet.PoNumber = string.IsNullOrWhiteSpace(body.PoNumber) ? open.Sheet.PoNumber : SheetEditor.Short(body.PoNumber.Trim());
             work.History(quote.Number, open.Dossier.Id, "quote.accepted", $"{QuoteMoves.Letter(quote.Revision)} accepted", nameof(QuoteState.WithCustomer), nameof(QuoteState.Accepted), open.Sheet.PoNumber is { } po ? $"PO {po}" : null);
             await CloseFollowUpsAsync(work, open, cancel);
-            Tell(work, open, seller, $"{work.Actor.Name} accepted {open.Number}{(open.Sheet.PoNumber is { } n ? $", PO {n}" : "")}.");
+            Tell(work, open, seller, work.Actor.Name, null);
             return await OfferViews.OfAsync(work.Db, open, judge, seller, work.Today, cancel);
         }, cancel);
     }
@@ -84,7 +85,7 @@ public static class OfferEndpoints
             (quote.AnsweredAt, quote.AnsweredBy, quote.DeclineReason) = (work.Now, name, SheetEditor.Short(body.Reason.Trim()));
             work.History(quote.Number, open.Dossier.Id, "quote.declined", $"{QuoteMoves.Letter(quote.Revision)} declined", nameof(QuoteState.WithCustomer), nameof(QuoteState.Declined), quote.DeclineReason);
             await CloseFollowUpsAsync(work, open, cancel);
-            Tell(work, open, seller, $"{name} declined {open.Number}: {quote.DeclineReason}");
+            Tell(work, open, seller, string.IsNullOrWhiteSpace(body.Name) ? null : name, quote.DeclineReason);
             return await OfferViews.OfAsync(work.Db, open, judge, seller, work.Today, cancel);
         }, cancel);
     }
@@ -96,14 +97,12 @@ public static class OfferEndpoints
     }
 
     // The buyer gets a line that says that the answer arrived.
-    private static void Tell(Work work, OpenSheet open, Seller seller, string words)
+    private static void Tell(Work work, OpenSheet open, Seller seller, string? name, string? declined)
     {
         if (!MailWriter.IsAddress(open.Quote!.SentTo))
             return;
         var key = $"{open.Subject}.{QuoteMoves.Letter(open.Quote.Revision)}.answer".ToLowerInvariant();
-        var text = $"Thank you. {words}\n\n{open.Seller.Name}\n{seller.Name}\n";
-        work.Send("mail", key, open.Quote.SentTo!, $"{key}.eml",
-            MailWriter.Write(new OutgoingMail(seller.Mail, seller.Name, open.Quote.SentTo!, $"Your answer to quote {open.Number}", text, []), $"{key}@{seller.Mail.Split('@')[1]}", new DateTimeOffset(work.Now, TimeSpan.Zero)));
+        Outgoing.Mail(work, seller, key, open.Quote.SentTo!, BuyerLetters.Answer(open, seller, name, declined));
     }
 
     private static async Task<OpenSheet> FindAsync(SolvendaDb db, string token, SheetLoader loader, DateOnly today, CancellationToken cancel)

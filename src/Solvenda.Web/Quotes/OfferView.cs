@@ -1,5 +1,6 @@
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
+using Solvenda.Web.Printing;
 using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Quotes;
@@ -7,11 +8,11 @@ namespace Solvenda.Web.Quotes;
 /// <summary>A line as the buyer sees it: no cost, no margin, no floor.</summary>
 public sealed record OfferLine(bool IsHeading, string Code, string Words, string Note, decimal Quantity, string UnitWord, decimal? Price, decimal PriceBase, decimal DiscountPercent, decimal Amount, bool Optional);
 
-/// <summary>A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not.</summary>
+/// <summary>A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not. <paramref name="Words"/>: what the page says, in the quote's language.</summary>
 public sealed record OfferView(
     string Seller, IReadOnlyList<string> SellerLines, string Number, string Revision, string Buyer, string Contact, string Matter, DateOnly Date, DateOnly ValidUntil, string Currency, int Decimals,
     IReadOnlyList<OfferLine> Lines, decimal Goods, decimal SheetDiscount, IReadOnlyList<ChargeView> Charges, IReadOnlyList<TaxWordsView> Taxes, decimal TotalWithoutTax, decimal TotalTax, decimal TotalWithTax,
-    int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string Note, bool PoNumberRequired, bool Open, string Why, string SellerPerson);
+    int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string Note, bool PoNumberRequired, bool Open, string Why, string SellerPerson, string Language, IReadOnlyDictionary<string, string> Words);
 
 public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
 
@@ -21,13 +22,13 @@ public static class OfferViews
     /// <summary>Why the buyer can no longer answer; empty where they can.</summary>
     public static string WhyNot(OpenSheet open, DateOnly today) => open.Quote!.State switch
     {
-        QuoteState.WithCustomer when open.Quote.ValidUntil < today => $"This quote held until {open.Quote.ValidUntil:d MMMM yyyy}. Please ask us for a new one.",
+        QuoteState.WithCustomer when open.Quote.ValidUntil < today => open.Wording.With("offer.past", open.Wording.Day(open.Quote.ValidUntil)),
         QuoteState.WithCustomer => "",
-        QuoteState.Accepted => "You accepted this quote. Thank you.",
-        QuoteState.Declined => "You declined this quote.",
-        QuoteState.Lapsed => "This quote has lapsed. Please ask us for a new one.",
-        QuoteState.Replaced => "A newer revision took the place of this quote; please use the link in our latest letter.",
-        _ => "This quote was withdrawn.",
+        QuoteState.Accepted => open.Wording["offer.wasAccepted"],
+        QuoteState.Declined => open.Wording["offer.wasDeclined"],
+        QuoteState.Lapsed => open.Wording["offer.lapsed"],
+        QuoteState.Replaced => open.Wording["offer.replaced"],
+        _ => open.Wording["offer.withdrawn"],
     };
 
     public static async Task<OfferView> OfAsync(SolvendaDb db, OpenSheet open, Judge judge, Seller seller, DateOnly today, CancellationToken cancel)
@@ -39,16 +40,16 @@ public static class OfferViews
         return new OfferView(
             seller.Name, seller.Address, open.Subject, QuoteMoves.Letter(open.Quote!.Revision), open.Buyer.Name, open.Buyer.ContactName ?? "", open.Dossier.Matter, DateOnly.FromDateTime(open.Quote.SentAt ?? open.Quote.CreatedAt),
             open.Quote.ValidUntil, s.Currency, judged.Priced.Sheet.Currency.Decimals,
-            [.. judged.Priced.Lines.Select(LineOf)], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Charges.Select(c => ChargeView.Of(c, judged.Priced.Sheet.Currency))],
-            [.. t.Taxes.Select(x => new TaxWordsView(QuotePrint.TaxWords(x.Tax), x.Basis.Value, x.TaxAmount.Value))], t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value,
-            s.PaymentDays, s.Incoterm, s.IncotermPlace, s.DeliverTo, s.Note, open.Buyer.PoNumberRequired, why.Length == 0, why, open.Seller.Name);
+            [.. judged.Priced.Lines.Select(l => LineOf(l, open.Wording))], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Charges.Select(c => ChargeView.Of(c, judged.Priced.Sheet.Currency) with { Words = SheetPrint.ChargeWords(c, open.Wording) })],
+            [.. t.Taxes.Select(x => new TaxWordsView(SheetPrint.TaxWords(x.Tax, open.Wording), x.Basis.Value, x.TaxAmount.Value))], t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value,
+            s.PaymentDays, s.Incoterm, s.IncotermPlace, s.DeliverTo, s.Note, open.Buyer.PoNumberRequired, why.Length == 0, why, open.Seller.Name, s.Language, open.Wording.Texts);
     }
 
-    private static OfferLine LineOf(Core.Sheets.PricedLine l)
+    private static OfferLine LineOf(Core.Sheets.PricedLine l, Wording wording)
     {
         var shown = l.Terms.ByHand.Kind == Core.Pricing.ByHandKind.DiscountPercent;
         return new OfferLine(
-            !l.IsSold, l.Item?.Code ?? "", l.Line.Words, l.Line.Note, l.Line.Quantity, Core.Units.UnitTable.OnSheet(l.Line.Unit), !l.HasPrice ? null : shown ? l.Terms.Base : l.Figures.NetPrice, l.Terms.PriceBase,
+            !l.IsSold, l.Item?.Code ?? "", l.Line.Words, l.Line.Note, l.Line.Quantity, wording.UnitWord(l.Line.Unit), !l.HasPrice ? null : shown ? l.Terms.Base : l.Figures.NetPrice, l.Terms.PriceBase,
             shown ? l.Terms.ByHand.Value : 0m, l.Figures.Net.Value, l.Line.Optional);
     }
 }

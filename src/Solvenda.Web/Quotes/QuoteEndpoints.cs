@@ -7,10 +7,9 @@ using Solvenda.Core.Ordering;
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Formats.Mail;
-using Solvenda.Formats.Pdf;
 using Solvenda.Web.Approvals;
 using Solvenda.Web.Commands;
+using Solvenda.Web.Printing;
 using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
 using Solvenda.Web.Sheets;
@@ -20,7 +19,12 @@ namespace Solvenda.Web.Quotes;
 public sealed record QuoteListRow(string Number, string Revision, string Buyer, string Matter, string Seller, QuoteState State, DateOnly ValidUntil, string Currency, decimal Total, DateTime CreatedAt);
 
 /// <summary>The covering letter, as proposed or as sent. The link stands in it as {link}.</summary>
-public sealed record LetterView(string To, string Subject, string Text);
+/// <param name="By">mail, or paper: printed and posted.</param>
+/// <param name="To">A mail address; the address on the envelope where it goes on paper.</param>
+public sealed record LetterView(string To, string Subject, string Text, string By = DocumentsBy.Mail);
+
+/// <summary>A letter to be looked over, with the address that the other way would take.</summary>
+public sealed record LetterProposal(LetterView Letter, string OtherTo);
 
 public sealed record NewQuote(long BuyerId, string Matter);
 
@@ -30,8 +34,6 @@ public sealed record WithdrawWhy(string Reason);
 
 public static class QuoteEndpoints
 {
-    private const string LinkMark = "{link}";
-
     public static void MapQuotes(this IEndpointRouteBuilder app)
     {
         var quotes = app.MapGroup("/api/quotes").WithTags("Quotes");
@@ -75,25 +77,14 @@ public static class QuoteEndpoints
     private static async Task<DocumentView> Get(string number, int? revision, SolvendaDb db, SheetLoader loader, DocumentViews views, CancellationToken cancel) =>
         await views.OfAsync(db, await loader.QuoteAsync(db, number, revision, cancel), cancel);
 
-    private static async Task<LetterView> Letter(string number, SolvendaDb db, SheetLoader loader, Seller seller, CancellationToken cancel)
+    private static async Task<LetterProposal> Letter(string number, SolvendaDb db, SheetLoader loader, Seller seller, CancellationToken cancel)
     {
         var open = await loader.QuoteAsync(db, number, null, cancel);
-        var first = open.Buyer.ContactName?.Split(' ')[0] ?? "all";
-        var matter = open.Dossier.Matter.Length > 0 ? $" for {open.Dossier.Matter}" : "";
-        var text = $"""
-            Dear {first},
-
-            here is our quote {open.Number}{matter}. It is attached, and you can read it, accept it or ask for a change here:
-
-            {LinkMark}
-
-            The prices hold until {open.Quote!.ValidUntil.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}.
-
-            Kind regards
-            {open.Seller.Name}
-            {seller.Name}
-            """;
-        return new LetterView(open.Buyer.ContactMail ?? "", $"Quote {open.Number}{matter}", text.ReplaceLineEndings("\n"));
+        var (subject, text) = BuyerLetters.Quote(open, seller);
+        // A quote has no form in EDI here: it goes by mail to those whose orders go by EDI.
+        var onPaper = open.Sheet.DocumentsBy == DocumentsBy.Paper;
+        var (mail, post) = (open.Buyer.ContactMail ?? "", open.Buyer.Address);
+        return onPaper ? new LetterProposal(new LetterView(post, subject, text, DocumentsBy.Paper), mail) : new LetterProposal(new LetterView(mail, subject, text), post);
     }
 
     /// <summary>The newest revision as the buyer will see it.</summary>
@@ -104,7 +95,7 @@ public static class QuoteEndpoints
     {
         var open = await loader.QuoteAsync(db, number, revision, cancel);
         var sent = open.Quote!.PrintId is { } id ? await db.Prints.AsNoTracking().FirstAsync(p => p.Id == id, cancel) : null;
-        var bytes = sent?.Bytes ?? PdfWriter.Write(QuotePrint.Of(await judge.JudgeAsync(db, open, cancel), seller, clock.Today, "Quote", withDates: false));
+        var bytes = sent?.Bytes ?? SheetPrint.Quote(await judge.JudgeAsync(db, open, cancel), seller, clock.Today);
         return Results.File(bytes, "application/pdf");
     }
 
@@ -123,10 +114,9 @@ public static class QuoteEndpoints
         string number, LetterView letter, [FromHeader(Name = "If-Match")] string? ifMatch, HttpContext http, ClaimsPrincipal user, CommandHandler commands, SheetLoader loader, Judge judge, DocumentViews views, Seller seller, SolvendaOptions options, CancellationToken cancel) =>
         await commands.RunAsync(user.ActorOf(), async work =>
         {
-            if (!MailWriter.IsAddress(letter.To))
-                throw RefusalException.Bad("address", $"“{letter.To}” is not a mail address; nothing was sent.", "to");
-            if (!letter.Text.Contains(LinkMark, StringComparison.Ordinal))
-                throw RefusalException.Bad("link_missing", $"The letter has lost its {LinkMark}; without it the buyer cannot answer. Nothing was sent.", "text");
+            Outgoing.Addressed(letter.By, letter.To);
+            if (!letter.Text.Contains(BuyerLetters.LinkMark, StringComparison.Ordinal))
+                throw RefusalException.Bad("link_missing", $"The letter has lost its {BuyerLetters.LinkMark}; without it the buyer cannot answer. Nothing was sent.", "text");
             var open = await loader.QuoteAsync(work.Db, number, null, cancel);
             await Versions.MatchAsync(work.Db, open, ifMatch, cancel);
             var quote = open.Quote!;
@@ -146,18 +136,20 @@ public static class QuoteEndpoints
             open.Sheet.Kept = KeptLines.Write(judged.Priced);
             var token = Access.NewToken();
             (quote.TokenHash, quote.SentAt, quote.SentTo) = (Access.Sha256(token), work.Now, letter.To);
-            var name = $"Quote {open.Number}.pdf";
-            var pdf = PdfWriter.Write(QuotePrint.Of(judged, seller, work.Today, "Quote", withDates: false));
+            var name = $"{open.Wording["quote"]} {open.Number}.pdf";
+            var pdf = SheetPrint.Quote(judged, seller, work.Today);
             var print = new PrintRow { Name = name, ContentType = "application/pdf", Bytes = pdf, CreatedAt = work.Now };
             work.Db.Prints.Add(print);
             await work.Db.SaveChangesAsync(cancel);
             quote.PrintId = print.Id;
 
             var link = $"{options.PublicAddress ?? $"{http.Request.Scheme}://{http.Request.Host}"}/offer/{token}";
-            var text = letter.Text.Replace(LinkMark, link, StringComparison.Ordinal);
-            var messageId = $"{quote.Number}.{QuoteMoves.Letter(quote.Revision)}.{work.Now:yyyyMMddHHmmss}@{seller.Mail.Split('@')[1]}".ToLowerInvariant();
-            var mail = MailWriter.Write(new OutgoingMail(seller.Mail, seller.Name, letter.To, letter.Subject, text, [(name, "application/pdf", pdf)]), messageId, new DateTimeOffset(work.Now, TimeSpan.Zero));
-            work.Send("mail", messageId, letter.To, $"{messageId}.eml", mail);
+            var text = letter.Text.Replace(BuyerLetters.LinkMark, link, StringComparison.Ordinal);
+            var key = $"{quote.Number}.{QuoteMoves.Letter(quote.Revision)}.{work.Now:yyyyMMddHHmmss}".ToLowerInvariant();
+            if (letter.By == DocumentsBy.Paper)
+                Outgoing.Post(work, key, letter.To, SheetPrint.Quote(judged, seller, work.Today, SheetPrint.Letter(open, letter.To, text)));
+            else
+                Outgoing.Mail(work, seller, key, letter.To, new BuyerLetter(letter.Subject, text), (name, pdf));
             work.Db.FollowUps.Add(new FollowUpRow
             {
                 DossierId = open.Dossier.Id,
@@ -165,7 +157,7 @@ public static class QuoteEndpoints
                 Due = DateTime.SpecifyKind(work.Today.AddDays(3).ToDateTime(new TimeOnly(9, 30)), DateTimeKind.Utc),
                 Words = $"call {open.Buyer.ContactName ?? open.Buyer.Name}",
             });
-            work.History(quote.Number, open.Dossier.Id, "quote.sent", $"{QuoteMoves.Letter(quote.Revision)} sent to {letter.To}", nameof(QuoteState.Drafting), nameof(QuoteState.WithCustomer));
+            work.History(quote.Number, open.Dossier.Id, "quote.sent", $"{QuoteMoves.Letter(quote.Revision)} {(letter.By == DocumentsBy.Paper ? "posted" : "sent")} to {letter.To}", nameof(QuoteState.Drafting), nameof(QuoteState.WithCustomer));
             await work.Db.SaveChangesAsync(cancel);
             return await views.OfAsync(work.Db, open, cancel);
         }, cancel);

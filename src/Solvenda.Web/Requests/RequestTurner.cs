@@ -98,7 +98,7 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
                 Position = sheet.Lines.Count + 1,
                 Kind = LineKind.Item,
                 ItemId = item?.Id.Value,
-                Words = item?.Words ?? read.Words,
+                Words = item?.WordsIn(sheet.Language) ?? read.Words,
                 Quantity = quantity,
                 Unit = unit.Code,
                 Note = read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value ? $"{read.Note}{(read.Note.Length > 0 ? "; " : "")}wanted {wanted}" : read.Note,

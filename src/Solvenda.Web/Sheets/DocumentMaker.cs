@@ -28,6 +28,8 @@ public static class DocumentMaker
             BillTo = buyer.BillTo,
             Note = buyer.PrintedNote,
             ShippingRule = buyer.ShippingRule,
+            Language = buyer.Language,
+            DocumentsBy = buyer.DocumentsBy,
         };
     }
 
@@ -84,6 +86,8 @@ public static class DocumentMaker
             ShipFrom = from.ShipFrom,
             BillTo = from.BillTo,
             ShippingRule = from.ShippingRule,
+            Language = from.Language,
+            DocumentsBy = from.DocumentsBy,
             Wanted = from.Wanted,
             PoNumber = from.PoNumber,
             Note = from.Note,

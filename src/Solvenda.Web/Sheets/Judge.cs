@@ -48,7 +48,11 @@ public sealed class Judge(HouseClock clock)
             open.Order is null ? DocumentKind.Quote : DocumentKind.Order,
             priced,
             priced.Buyer,
-            new HeadTerms(open.Sheet.PoNumber, open.Sheet.PaymentDays, open.Sheet.Incoterm, open.Sheet.IncotermPlace, open.Sheet.DeliverTo, open.Sheet.ShipFrom, open.Sheet.Wanted),
+            new HeadTerms(open.Sheet.PoNumber, open.Sheet.PaymentDays, open.Sheet.Incoterm, open.Sheet.IncotermPlace, open.Sheet.DeliverTo, open.Sheet.ShipFrom, open.Sheet.Wanted)
+            {
+                DocumentsBy = open.Sheet.DocumentsBy,
+                AnswersByEdi = open.Sheet.DocumentsBy == DocumentsBy.Edi && open.Order?.RequestId is { } request && await db.Requests.AnyAsync(r => r.Id == request && r.Text.StartsWith("ISA"), cancel),
+            },
             open.Order is null ? [] : await EarlierAsync(db, open, cancel),
             await StockAsync(db, open, priced, cancel),
             credit,

@@ -5,6 +5,7 @@ using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Commands;
+using Solvenda.Web.Printing;
 
 namespace Solvenda.Web.Sheets;
 
@@ -27,6 +28,9 @@ public sealed class OpenSheet
     public AddressRow? DeliverTo => Addresses.FirstOrDefault(a => a.Use == "deliver-to" && a.Words == Sheet.DeliverTo);
 
     public BuyerRow Buyer => Dossier.Buyer;
+
+    /// <summary>What is said on it, in its language.</summary>
+    public Wording Wording => Wording.Of(Sheet.Language);
 
     public Decider Seller => People[new PersonId(Quote?.SellerId ?? Order!.SellerId)];
 

@@ -7,6 +7,7 @@ using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Commands;
+using Solvenda.Web.Printing;
 
 namespace Solvenda.Web.Sheets;
 
@@ -37,7 +38,7 @@ public sealed record LineState(
 
 /// <summary>One edit of a sheet.</summary>
 /// <param name="Line">Key of the line.</param>
-/// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo (words, or the code of one of the buyer's addresses), deliverToCountry, billTo, shipFrom, shippingRule, freightService, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
+/// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo (words, or the code of one of the buyer's addresses), deliverToCountry, billTo, shipFrom, shippingRule, language, documentsBy, freightService, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
 /// <param name="Value">As typed; empty clears.</param>
 public sealed record SheetEdit(EditKind Kind, long? Line = null, string? Field = null, string? Value = null, long? After = null, IReadOnlyList<LineState>? Lines = null);
 
@@ -235,7 +236,7 @@ public static class SheetEditor
     {
         var item = open.Book.FindByCode(code) ?? throw RefusalException.Bad("item_unknown", $"We have no item “{code}”; the line was kept as it was.", "item");
         line.ItemId = item.Id.Value;
-        line.Words = item.Words;
+        line.Words = item.WordsIn(open.Sheet.Language);
         var unit = Unit.Of(line.Unit);
         if (line.Quantity == 0 || item.Factor(unit) is null)
             line.Unit = item.StockUnit.Code;
@@ -302,6 +303,12 @@ internal static class HeadEditor
                 if (!empty && !ShippingRules.Words.Contains(value))
                     throw RefusalException.Bad("shipping_rule", $"“{value}” is none of {string.Join(", ", ShippingRules.Words)}; the old rule was kept.", field);
                 return ("shipping rule", sheet.ShippingRule ?? "", (sheet.ShippingRule = empty ? null : value) ?? "");
+            case "language":
+                return SetLanguage(open, value);
+            case "documentsBy":
+                if (!empty && DocumentsBy.Fault(value) is { } fault)
+                    throw RefusalException.Bad("documents_by", $"{fault}; the old way was kept.", field);
+                return ("documents go by", sheet.DocumentsBy ?? "", (sheet.DocumentsBy = empty ? null : value) ?? "");
             case "deliverToCountry":
                 if (!empty && (value.Length != 2 || !value.All(char.IsAsciiLetter)))
                     throw RefusalException.Bad("country", "A country is two letters (ISO 3166-1); the old one was kept.", field);
@@ -346,6 +353,20 @@ internal static class HeadEditor
             default:
                 throw RefusalException.Bad("field_unknown", $"There is no field “{field}”.", field);
         }
+    }
+
+    // Lines that still say what the item is called say so in the new language; what somebody typed stays.
+    private static (string, string, string) SetLanguage(OpenSheet open, string value)
+    {
+        var before = open.Sheet.Language;
+        if (Wording.Fault(value) is { } fault)
+            throw RefusalException.Bad("language", $"{fault}; the old one was kept.", "language");
+        foreach (var line in open.Sheet.Lines)
+        {
+            if (line.ItemId is { } id && open.Book.Find(new(id)) is { } item && line.Words == item.WordsIn(before))
+                line.Words = item.WordsIn(value);
+        }
+        return ("language", before, open.Sheet.Language = value);
     }
 
     // An address of the buyer's is named by its code.

@@ -6,6 +6,7 @@ using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data.Rows;
+using Solvenda.Web.Printing;
 
 namespace Solvenda.Web.Sheets;
 
@@ -37,6 +38,9 @@ public sealed record SheetView(
                 FreightService = row.FreightService,
                 BillTo = row.BillTo,
                 ShippingRule = row.ShippingRule,
+                Language = row.Language,
+                DocumentsBy = row.DocumentsBy,
+                Languages = [.. Wording.All.Values.Select(w => new LanguageView(w.Code, w.Name))],
                 Addresses = [.. judged.Open.Addresses.Select(a => new AddressView(a.Code, a.Use, a.Words, a.Country, a.ReceivingDays))],
             },
             judged.Facts.Stock, judged.Facts.LineHeadroom, judged.Headroom,
@@ -49,7 +53,7 @@ public sealed record SheetView(
         {
             ("paymentDays", row.PaymentDays, buyer.PaymentDays), ("incoterm", row.Incoterm, buyer.Incoterm), ("incotermPlace", row.IncotermPlace, buyer.IncotermPlace), ("deliverTo", row.DeliverTo, buyer.DeliverTo),
             ("deliverToCountry", row.DeliverToCountry, buyer.DeliverToCountry), ("shipFrom", row.ShipFrom, buyer.ShipFrom),
-            ("billTo", row.BillTo, buyer.BillTo), ("shippingRule", row.ShippingRule, buyer.ShippingRule),
+            ("billTo", row.BillTo, buyer.BillTo), ("shippingRule", row.ShippingRule, buyer.ShippingRule), ("language", row.Language, buyer.Language), ("documentsBy", row.DocumentsBy, buyer.DocumentsBy),
         };
         return [.. fields.Where(f => f.Here is not null && Equals(f.Here, f.Theirs)).Select(f => f.Name)];
     }
@@ -82,12 +86,24 @@ public sealed record HeadView(
 
     public string? ShippingRule { get; init; }
 
+    /// <summary>ISO 639-1.</summary>
+    public string Language { get; init; } = "";
+
+    /// <summary>mail, edi or paper; null where nobody said.</summary>
+    public string? DocumentsBy { get; init; }
+
+    /// <summary>The languages that documents are written in, to choose from.</summary>
+    public IReadOnlyList<LanguageView> Languages { get; init; } = [];
+
     /// <summary>The buyer's other addresses, to choose from.</summary>
     public IReadOnlyList<AddressView> Addresses { get; init; } = [];
 
     /// <summary>Names of the fields that stand as the buyer has them by default.</summary>
     public IReadOnlyList<string> FromBuyer { get; init; } = [];
 }
+
+/// <summary>A language by its code, and what its speakers call it.</summary>
+public sealed record LanguageView(string Code, string Name);
 
 /// <summary>One of the buyer's addresses.</summary>
 public sealed record AddressView(string Code, string Use, string Words, string Country, string ReceivingDays);

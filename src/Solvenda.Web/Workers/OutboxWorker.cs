@@ -1,6 +1,7 @@
 using MailKit.Net.Smtp;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
+using Solvenda.Core.Ordering;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Commands;
@@ -69,9 +70,9 @@ public sealed partial class OutboxWorker(IDbContextFactory<SolvendaDb> factory, 
     {
         try
         {
-            if (row.Kind == "edi")
+            if (row.Kind is DocumentsBy.Edi or DocumentsBy.Paper)
             {
-                await OutsideFolders.WriteWholeAsync(folders.EdiOut, row.Name, row.Payload, cancel);
+                await OutsideFolders.WriteWholeAsync(row.Kind == DocumentsBy.Edi ? folders.EdiOut : folders.Paper, row.Name, row.Payload, cancel);
                 return null;
             }
             if (route.Server is not { } server)

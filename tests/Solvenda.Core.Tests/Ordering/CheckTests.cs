@@ -12,7 +12,7 @@ namespace Solvenda.Core.Tests.Ordering;
 
 public sealed class CheckTests
 {
-    private static readonly HeadTerms Whole = new("TV-1", 30, "DAP", "Skerrow", "The Yard", "Skerrow quay", new DateOnly(2026, 3, 12));
+    private static readonly HeadTerms Whole = new("TV-1", 30, "DAP", "Skerrow", "The Yard", "Skerrow quay", new DateOnly(2026, 3, 12)) { DocumentsBy = DocumentsBy.Mail };
 
     private static CheckFacts Facts(PricedSheet? sheet = null, HeadTerms? terms = null)
     {
@@ -33,8 +33,11 @@ public sealed class CheckTests
     [Fact]
     public void Each_missing_term_is_named_by_its_field()
     {
-        Assert.Equal(["terms/paymentDays", "terms/deliverTo", "terms/incoterm", "terms/shipFrom"], Stops(Facts(terms: new HeadTerms("TV-1", null, null, null, " ", null, null))));
+        Assert.Equal(["terms/paymentDays", "terms/deliverTo", "terms/incoterm", "terms/shipFrom", "terms/documentsBy"], Stops(Facts(terms: new HeadTerms("TV-1", null, null, null, " ", null, null))));
         Assert.Equal(["terms/incotermPlace"], Stops(Facts(terms: Whole with { IncotermPlace = "" })));
+        var byEdi = Facts(terms: Whole with { DocumentsBy = DocumentsBy.Edi });
+        Assert.Contains(CheckList.Run(byEdi), f => f is { Check: "terms", Outcome: Outcome.Notice, Field: "documentsBy" });
+        Assert.DoesNotContain(CheckList.Run(byEdi with { Terms = byEdi.Terms with { AnswersByEdi = true } }), f => f.Check == "terms");
         Assert.Contains("po-number/poNumber", Stops(Facts(terms: Whole with { PoNumber = null }) with { Buyer = World.Tressel with { PoNumberRequired = true } }));
     }
 

@@ -1,7 +1,9 @@
 using System.Globalization;
 using Solvenda.Core.Money;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;
 using Solvenda.Data.Rows;
+using Solvenda.Web.Printing;
 
 namespace Solvenda.Web.Records.Kinds;
 
@@ -20,7 +22,7 @@ internal static class Buyers
         ChangedBy = Writers | Roles.Credit,
         Make = () => new BuyerRow { Code = "", Name = "", Country = "", Currency = "" },
         Check = Whole,
-        Seldom = ["parent", "billTo", "shippingRule", "taxExempt", "documentsBy", "printedNote"],
+        Seldom = ["parent", "billTo", "shippingRule", "taxExempt", "printedNote"],
         Fields =
         [
             Fields.Text<BuyerRow>(b => b.Code, "code", required: true, inList: true, type: FieldType.Code, also: ["customer number", "buyer"]),
@@ -51,8 +53,8 @@ internal static class Buyers
             { InList = true, OnlyBy = OfCredit, Hint = "in their currency; empty: none is kept", Property = nameof(BuyerRow.CreditLimitMinor), AddedBy = nameof(BuyerRow.Currency) },
             new Field<BuyerRow>("graceDays", "days of grace", FieldType.Whole, (b, _) => b.GraceDays.ToString(CultureInfo.InvariantCulture), SetGrace) { OnlyBy = OfCredit, Hint = "overdue days before orders stop" },
             Fields.Flag<BuyerRow>(b => b.PoNumberRequired, "PO number required"),
-            Fields.Text<BuyerRow>(b => b.DocumentsBy, "documents go by", hint: "mail, edi, paper", check: t => t is "mail" or "edi" or "paper" ? null : $"“{t}” is none of mail, edi, paper"),
-            Fields.Text<BuyerRow>(b => b.Language, "language", required: true, hint: "ISO 639-1: en", check: t => t.Length == 2 && t.All(char.IsAsciiLetterLower) ? null : $"“{t}” is not a language of ISO 639-1"),
+            Fields.Text<BuyerRow>(b => b.DocumentsBy, "documents go by", hint: "mail, edi, paper", check: DocumentsBy.Fault),
+            Fields.Text<BuyerRow>(b => b.Language, "language", required: true, hint: "of documents and letters: " + string.Join(", ", Wording.All.Keys), check: Wording.Fault),
             Fields.Text<BuyerRow>(b => b.Note, "note", hint: "for the house; never printed"),
             Fields.Text<BuyerRow>(b => b.PrintedNote, "printed note"),
         ],
@@ -93,6 +95,7 @@ internal static class Buyers
         .. Checks.When(b.PaymentDays is null, "paymentDays", "a customer has payment terms"),
         .. Checks.When(string.IsNullOrEmpty(b.Incoterm), "incoterm", "a customer has an Incoterm"),
         .. Checks.When(string.IsNullOrEmpty(b.ContactMail), "contactMail", "a customer has a mail address for confirmations"),
+        .. Checks.When(string.IsNullOrEmpty(b.DocumentsBy), "documentsBy", "a customer has a way for documents: mail, edi or paper"),
         .. Checks.When(string.IsNullOrEmpty(b.Address), "address", "a customer has an address for invoices"),
     ];
 }

@@ -4,16 +4,25 @@
 
   let { take }: { take: (letter: Schemas['LetterView']) => Promise<void> } = $props();
   let dialog = $state<HTMLDialogElement>();
-  let letter = $state<Schemas['LetterView']>({ to: '', subject: '', text: '' });
+  let letter = $state<Schemas['LetterView']>({ by: 'mail', to: '', subject: '', text: '' });
   let print = $state.raw<Schemas['OfferView'] | null>(null);
+  let other = '';
   let problem = $state('');
   let busy = $state(false);
 
   export async function open(number: string) {
     const path = { params: { path: { number } } };
-    [letter, print] = await Promise.all([ask(api.GET('/api/quotes/{number}/letter', path)), ask(api.GET('/api/quotes/{number}/preview', path))]);
+    let proposal: Schemas['LetterProposal'];
+    [proposal, print] = await Promise.all([ask(api.GET('/api/quotes/{number}/letter', path)), ask(api.GET('/api/quotes/{number}/preview', path))]);
+    [letter, other] = [proposal.letter, proposal.otherTo];
     problem = '';
     dialog?.showModal();
+  }
+
+  // Each way has its own address; one that was typed is there again on the way back.
+  function go(by: string) {
+    [other, letter.to] = [letter.to, other];
+    letter.by = by;
   }
 
   async function submit(event: SubmitEvent) {
@@ -34,9 +43,27 @@
   <form onsubmit={submit} class="grid gap-5 md:grid-cols-2">
     <div class="grid content-start gap-3">
       <h2 class="font-serif text-lg">Send it</h2>
-      <p class="text-second">The buyer gets this letter with the quote as a PDF. A copy is kept; after that this revision is fixed.</p>
+      <p class="text-second">
+        {letter.by === 'paper'
+          ? 'The letter and the quote are printed, and posted to the buyer. A copy is kept; after that this revision is fixed.'
+          : 'The buyer gets this letter with the quote as a PDF. A copy is kept; after that this revision is fixed.'}
+      </p>
+      <fieldset class="flex gap-4">
+        <legend class="sr-only">how it goes</legend>
+        <label class="flex items-baseline gap-1.5"
+          ><input type="radio" class="accent-ink" value="mail" checked={letter.by === 'mail'} onchange={() => go('mail')} /> by mail</label
+        >
+        <label class="flex items-baseline gap-1.5"
+          ><input type="radio" class="accent-ink" value="paper" checked={letter.by === 'paper'} onchange={() => go('paper')} /> on paper</label
+        >
+      </fieldset>
       <label class="grid gap-1"
-        ><span class="text-second">to</span><input class="border border-strong bg-sheet px-2 py-1" type="email" bind:value={letter.to} required /></label
+        ><span class="text-second">{letter.by === 'paper' ? 'to, as on the envelope' : 'to'}</span><input
+          class="border border-strong bg-sheet px-2 py-1"
+          type={letter.by === 'paper' ? 'text' : 'email'}
+          bind:value={letter.to}
+          required
+        /></label
       >
       <label class="grid gap-1"
         ><span class="text-second">subject</span><input class="border border-strong bg-sheet px-2 py-1" bind:value={letter.subject} required /></label

@@ -1,12 +1,17 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import type { Schemas } from '$lib/api';
-  import { fixed, plain } from '$lib/shared';
+  import { fill, fixedIn, plainIn } from '$lib/shared';
 
   /** A quote as the buyer sees it; the figures are the server's. */
   let { offer, children }: { offer: Schemas['OfferView']; children?: Snippet } = $props();
 
-  const long = (iso: string) => new Date(`${iso}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const w = $derived(offer.words);
+  const tag = $derived(offer.language === 'en' ? 'en-IE' : offer.language);
+  const long = (iso: string) =>
+    new Date(`${iso}T12:00:00`).toLocaleDateString(tag === 'en-IE' ? 'en-GB' : tag, { day: 'numeric', month: 'long', year: 'numeric' });
+  const fixed = (value: number, decimals: number) => fixedIn(tag, value, decimals);
+  const plain = (value: number) => plainIn(tag, value);
   const d = $derived(offer.decimals);
   const numbers = $derived.by(() => {
     let n = 0;
@@ -14,7 +19,7 @@
   });
 </script>
 
-<article class="border border-hairline bg-sheet p-5 sm:p-10">
+<article lang={offer.language} class="border border-hairline bg-sheet p-5 sm:p-10">
   <header class="flex flex-wrap items-end justify-between gap-3 border-b border-ink pb-3">
     <p class="font-serif text-[24px] leading-tight">{offer.seller}</p>
     <p class="text-right text-[12px] text-second">
@@ -23,32 +28,32 @@
   </header>
   <div class="mt-5 flex flex-wrap justify-between gap-6">
     <p>
-      <b>{offer.buyer}</b><br />{#if offer.contact}for {offer.contact}{/if}
+      <b>{offer.buyer}</b><br />{#if offer.contact}{fill(w['for'], offer.contact)}{/if}
     </p>
     <dl class="grid grid-cols-[auto_1fr] gap-x-4">
-      <dt class="text-second">date</dt>
+      <dt class="text-second">{w.date}</dt>
       <dd>{long(offer.date)}</dd>
-      <dt class="text-second">holds until</dt>
+      <dt class="text-second">{w.holdsUntil}</dt>
       <dd>{long(offer.validUntil)}</dd>
-      {#if offer.paymentDays !== null}<dt class="text-second">payment</dt>
-        <dd>{offer.paymentDays} days net</dd>{/if}
-      {#if offer.incoterm}<dt class="text-second">delivery</dt>
+      {#if offer.paymentDays !== null}<dt class="text-second">{w.payment}</dt>
+        <dd>{fill(w.daysNet, offer.paymentDays)}</dd>{/if}
+      {#if offer.incoterm}<dt class="text-second">{w.delivery}</dt>
         <dd>{offer.incoterm} {offer.incotermPlace ?? ''}</dd>{/if}
-      {#if offer.deliverTo}<dt class="text-second">deliver to</dt>
+      {#if offer.deliverTo}<dt class="text-second">{w.deliverTo}</dt>
         <dd>{offer.deliverTo}</dd>{/if}
     </dl>
   </div>
   <h1 class="mt-7 font-serif text-[21px]">
-    Quote <span class="font-mono text-[14px]">{offer.number}·{offer.revision}</span> <em class="text-second">{offer.matter}</em>
+    {w.quote} <span class="font-mono text-[14px]">{offer.number}·{offer.revision}</span> <em class="text-second">{offer.matter}</em>
   </h1>
   <div class="overflow-x-auto">
     <table class="mt-3 w-full">
       <thead>
         <tr class="border-b border-ink text-[12px] text-second">
-          <th class="w-7 text-left font-normal"><span class="sr-only">line</span></th><th class="py-1 text-left font-normal">what</th><th
-            class="px-2 text-right font-normal">quantity</th
+          <th class="w-7 text-left font-normal"><span class="sr-only">{w['offer.line']}</span></th><th class="py-1 text-left font-normal">{w.what}</th><th
+            class="px-2 text-right font-normal">{w.quantity}</th
           >
-          <th class="px-2 text-right font-normal max-sm:hidden">price</th><th class="px-2 text-right font-normal max-sm:hidden">less</th><th
+          <th class="px-2 text-right font-normal max-sm:hidden">{w.price}</th><th class="px-2 text-right font-normal max-sm:hidden">{w.less}</th><th
             class="text-right font-normal">{offer.currency}</th
           >
         </tr>
@@ -61,7 +66,7 @@
             <tr class="border-b border-hairline align-top {line.optional ? 'text-second' : ''}">
               <td class="py-1.5 text-second">{numbers[i]}</td>
               <td class="py-1.5"
-                >{line.optional ? 'if wanted: ' : ''}{line.words}<br /><span class="text-second"
+                >{line.optional ? fill(w.ifWanted, line.words) : line.words}<br /><span class="text-second"
                   ><span class="font-mono text-[11.5px]">{line.code}</span>{line.note ? ` · ${line.note}` : ''}</span
                 ></td
               >
@@ -78,17 +83,17 @@
     </table>
   </div>
   <dl class="mt-4 ml-auto grid w-full max-w-80 grid-cols-[1fr_auto] gap-y-0.5">
-    <dt class="text-second">goods</dt>
+    <dt class="text-second">{w.goods}</dt>
     <dd class="text-right">{fixed(offer.goods, d)}</dd>
-    {#if offer.sheetDiscount}<dt class="text-second">less</dt>
+    {#if offer.sheetDiscount}<dt class="text-second">{w.less}</dt>
       <dd class="text-right">{fixed(-offer.sheetDiscount, d)}</dd>{/if}
     {#each offer.charges as charge (charge.kind)}<dt class="text-second">{charge.words}</dt>
       <dd class="text-right">{fixed(charge.amount, d)}</dd>{/each}
-    <dt class="text-second">without tax</dt>
+    <dt class="text-second">{w.withoutTax}</dt>
     <dd class="text-right">{fixed(offer.totalWithoutTax, d)}</dd>
-    {#each offer.taxes as tax (tax.words)}<dt class="text-second">tax, {tax.words}, on {fixed(tax.basis, d)}</dt>
+    {#each offer.taxes as tax (tax.words)}<dt class="text-second">{fill(w.taxLine, tax.words, fixed(tax.basis, d))}</dt>
       <dd class="text-right">{fixed(tax.tax, d)}</dd>{/each}
-    <dt class="mt-1 border-t border-ink pt-1 font-semibold">in all, {offer.currency}</dt>
+    <dt class="mt-1 border-t border-ink pt-1 font-semibold">{fill(w.inAll, offer.currency)}</dt>
     <dd class="mt-1 border-t border-ink pt-1 text-right font-semibold">{fixed(offer.totalWithTax, d)}</dd>
   </dl>
   {#if offer.note}<p class="mt-5">{offer.note}</p>{/if}

@@ -1,13 +1,24 @@
 const minus = '\u2212';
 
-/** A number with exactly so many decimals, thousands apart, and a true minus. */
-export function fixed(value: number, decimals: number): string {
-  return value.toLocaleString('en-IE', { minimumFractionDigits: decimals, maximumFractionDigits: decimals }).replace('-', minus);
+/** A number with exactly so many decimals, thousands apart, and a true minus, as a language writes it. */
+export function fixedIn(language: string, value: number, decimals: number): string {
+  return value.toLocaleString(language, { minimumFractionDigits: decimals, maximumFractionDigits: decimals, useGrouping: 'always' }).replace('-', minus);
 }
 
-/** A number with as many decimals as it has, at most six. */
-export function plain(value: number): string {
-  return value.toLocaleString('en-IE', { maximumFractionDigits: 6 }).replace('-', minus);
+/** A number with as many decimals as it has, at most six, as a language writes it. */
+export function plainIn(language: string, value: number): string {
+  return value.toLocaleString(language, { maximumFractionDigits: 6, useGrouping: 'always' }).replace('-', minus);
+}
+
+/** As the house writes it. */
+export const fixed = (value: number, decimals: number) => fixedIn('en-IE', value, decimals);
+
+/** As the house writes it. */
+export const plain = (value: number) => plainIn('en-IE', value);
+
+/** A text with its places {0}, {1} filled. */
+export function fill(text: string | undefined, ...values: (string | number | null)[]): string {
+  return (text ?? '').replace(/\{(\d)\}/g, (place, at: string) => String(values[Number(at)] ?? place));
 }
 
 /** "24 Nov"; with the year where it is not this one. */

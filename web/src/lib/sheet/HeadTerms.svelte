@@ -13,8 +13,20 @@
 
   let { sheet, isOrder, oncure, onwaive }: Props = $props();
   // What a buyer has by default; where a sheet differs from it, the value stands out.
-  const ofBuyer = ['paymentDays', 'incoterm', 'incotermPlace', 'deliverTo', 'deliverToCountry', 'shipFrom', 'billTo', 'shippingRule'];
+  const ofBuyer = [
+    'paymentDays',
+    'incoterm',
+    'incotermPlace',
+    'deliverTo',
+    'deliverToCountry',
+    'shipFrom',
+    'billTo',
+    'shippingRule',
+    'language',
+    'documentsBy',
+  ];
   const rules = ['whole lines', 'all together', 'as it comes', 'on call'];
+  const ways = ['mail', 'edi', 'paper'];
   let open = $state<string | null>(null);
   const head = $derived(sheet.view.head);
   const fromBuyer = $derived(head.fromBuyer ?? []);
@@ -34,6 +46,8 @@
     { id: 'billTo', label: 'invoice to', value: head.billTo ?? '', type: 'text' },
     { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
     { id: 'shippingRule', label: 'shipped', value: head.shippingRule ?? '', type: 'text' },
+    { id: 'documentsBy', label: 'documents by', value: head.documentsBy ?? '', type: 'text' },
+    { id: 'language', label: 'in', value: head.language, type: 'text' },
     { id: 'freightService', label: 'service', value: head.freightService ?? '', type: 'text' },
     {
       id: 'freight',
@@ -46,10 +60,16 @@
   // What may be chosen in place of typing: the buyer's addresses, and the shipping rules.
   function choices(field: string): { value: string; words: string }[] {
     if (field === 'shippingRule') return rules.map((r) => ({ value: r, words: r }));
+    if (field === 'documentsBy') return ways.map((w) => ({ value: w, words: w }));
+    if (field === 'language') return (head.languages ?? []).map((l) => ({ value: l.code, words: l.name }));
     const use = { deliverTo: 'deliver-to', billTo: 'bill-to' }[field];
     return (head.addresses ?? [])
       .filter((a) => a.use === use)
       .map((a) => ({ value: a.words, words: `${a.code}, ${a.country}${a.receivingDays ? `, receives ${a.receivingDays}` : ''}` }));
+  }
+
+  function shown(field: string, value: string) {
+    return field === 'language' ? (head.languages?.find((l) => l.code === value)?.name ?? value) : value;
   }
 
   // Where a term came from: the buyer's page, or somebody who typed it.
@@ -110,7 +130,7 @@
             {#if fromBuyer.includes(field.id)}<span class="sr-only">by default: </span>{/if}{field.value
               ? field.type === 'date'
                 ? day(field.value)
-                : field.value
+                : shown(field.id, field.value)
               : missing.has(field.id)
                 ? 'missing'
                 : '–'}

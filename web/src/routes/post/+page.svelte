@@ -71,10 +71,10 @@
             {#each one.attachments as part, i (part.name)}<a class="underline" href="/api/demo/post/{one.name}/attachment/{i}" target="_blank" rel="noopener"
                 >{part.name}</a
               >{/each}
-            <button class="underline" onclick={() => (raw = !raw)}>{raw ? 'as a letter' : 'exactly as it went'}</button>
+            {#if one.raw}<button class="underline" onclick={() => (raw = !raw)}>{raw ? 'as a letter' : 'exactly as it went'}</button>{/if}
           </p>
         </header>
-        {#if raw || one.channel === 'edi'}
+        {#if one.raw && (raw || one.channel === 'edi')}
           <pre class="font-mono text-[11.5px] break-all whitespace-pre-wrap">{one.raw}</pre>
         {:else}
           <p class="font-serif text-[16px] leading-relaxed break-words whitespace-pre-wrap">

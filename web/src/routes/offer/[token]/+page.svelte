@@ -2,7 +2,7 @@
   import { page } from '$app/state';
   import { api, ask, type Schemas } from '$lib/api';
   import { PrintedQuote } from '$lib/printed';
-  import { fixed } from '$lib/shared';
+  import { fill, fixedIn } from '$lib/shared';
 
   let offer = $state.raw<Schemas['OfferView'] | null>(null);
   let problem = $state('');
@@ -34,41 +34,40 @@
           : await ask(api.POST('/api/offers/{token}/decline', { ...path, body: { name: name || null, reason } }));
       answer = null;
     } catch (why) {
-      refused = why instanceof Error ? why.message : 'That did not arrive; what you typed is still here.';
+      refused = why instanceof Error ? why.message : (w['offer.lost'] ?? '');
     } finally {
       busy = false;
     }
   }
 
-  const d = $derived(offer?.decimals ?? 2);
+  const w = $derived(offer?.words ?? {});
+  const total = $derived(offer ? `${fixedIn(offer.language === 'en' ? 'en-IE' : offer.language, offer.totalWithTax, offer.decimals)} ${offer.currency}` : '');
 </script>
 
-<svelte:head><title>{offer ? `Quote ${offer.number}` : 'Quote'}</title></svelte:head>
+<svelte:head><title>{offer ? `${w.quote} ${offer.number}` : 'Quote'}</title></svelte:head>
 <main class="mx-auto max-w-[820px] p-4 text-[14px] sm:p-8">
   {#if problem}<p role="alert" class="mt-20 text-center font-serif text-[19px]">{problem}</p>{/if}
   {#if offer}
     <PrintedQuote {offer}>
-      <p class="mt-5"><a class="underline" href="/api/offers/{token}/print" download>Save it as a PDF</a></p>
+      <p class="mt-5"><a class="underline" href="/api/offers/{token}/print" download>{w['offer.save']}</a></p>
     </PrintedQuote>
 
-    <section class="mt-5" aria-live="polite" aria-label="your answer">
+    <section class="mt-5" aria-live="polite" aria-label={w['offer.yourAnswer']} lang={offer.language}>
       {#if !offer.open}
         <p class="font-serif text-[19px]">{offer.why}</p>
       {:else if answer === null}
         <div class="flex flex-wrap gap-3">
-          <button class="btn btn-primary" onclick={() => (answer = 'accept')}>Accept this quote…</button>
-          <button class="btn btn-outline" onclick={() => (answer = 'decline')}>Decline…</button>
+          <button class="btn btn-primary" onclick={() => (answer = 'accept')}>{w['offer.accept']}</button>
+          <button class="btn btn-outline" onclick={() => (answer = 'decline')}>{w['offer.decline']}</button>
         </div>
-        <p class="mt-3 text-second">Questions? Answer the letter that brought you here; it reaches {offer.sellerPerson}.</p>
+        <p class="mt-3 text-second">{fill(w['offer.questions'], offer.sellerPerson)}</p>
       {:else}
         <form onsubmit={send} class="grid gap-3 border border-hairline bg-sheet p-5">
           <h2 class="font-serif text-[19px]">
-            {answer === 'accept'
-              ? `Accept quote ${offer.number}·${offer.revision} over ${fixed(offer.totalWithTax, d)} ${offer.currency}`
-              : 'Decline the quote'}
+            {answer === 'accept' ? fill(w['offer.acceptOver'], `${offer.number}·${offer.revision}`, total) : w['offer.declineHead']}
           </h2>
           <label class="grid gap-1"
-            ><span class="text-second">your name{answer === 'accept' ? '' : ' (if you like)'}</span><input
+            ><span class="text-second">{answer === 'accept' ? w['offer.name'] : w['offer.nameIfYouLike']}</span><input
               class="border border-strong bg-sheet px-2 py-1.5"
               bind:value={name}
               autocomplete="name"
@@ -77,7 +76,7 @@
           >
           {#if answer === 'accept'}
             <label class="grid gap-1"
-              ><span class="text-second">your PO number{offer.poNumberRequired ? '' : ' (if you have one)'}</span><input
+              ><span class="text-second">{offer.poNumberRequired ? w['offer.po'] : w['offer.poIfAny']}</span><input
                 class="border border-strong bg-sheet px-2 py-1.5"
                 bind:value={po}
                 required={offer.poNumberRequired}
@@ -85,17 +84,14 @@
             >
           {:else}
             <label class="grid gap-1"
-              ><span class="text-second">why? It helps us do better</span><textarea
-                class="border border-strong bg-sheet p-2"
-                rows="3"
-                bind:value={reason}
-                required></textarea></label
+              ><span class="text-second">{w['offer.why']}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={reason} required
+              ></textarea></label
             >
           {/if}
           {#if refused}<p role="alert" class="text-stop">{refused}</p>{/if}
           <div class="flex gap-3">
-            <button class="btn btn-primary" disabled={busy}>{answer === 'accept' ? 'Accept' : 'Decline'}</button>
-            <button type="button" class="btn btn-outline" onclick={() => (answer = null)}>Back</button>
+            <button class="btn btn-primary" disabled={busy}>{answer === 'accept' ? w['offer.acceptNow'] : w['offer.declineNow']}</button>
+            <button type="button" class="btn btn-outline" onclick={() => (answer = null)}>{w['offer.back']}</button>
           </div>
         </form>
       {/if}
