@@ -6,7 +6,7 @@
   import { day, fixed, plain, Problem } from '$lib/shared';
   import Months from './Months.svelte';
 
-  let { id }: { id: number } = $props();
+  let { id, code }: { id: number; code: string } = $props();
   const session = useSession();
   let view = $state.raw<Schemas['BuyerAnswersView'] | null>(null);
   let problem = $state('');
@@ -46,25 +46,29 @@
     }
   }
 
-  useKeys(() =>
-    mayWrite
+  const pay = $derived(`/prices?buyer=${encodeURIComponent(code)}`);
+
+  useKeys(() => [
+    ...(mayWrite
       ? [
           { key: 'q', words: 'a quote for them', run: () => void begin('quote') },
           { key: 'o', words: 'an order of theirs', run: () => void begin('order') },
         ]
-      : [],
-  );
+      : []),
+    { key: 'p', words: 'what would they pay?', run: () => void goto(pay) },
+  ]);
 </script>
 
 <Problem words={problem} onclose={() => (problem = '')} />
 {#if view}
   {@const c = view.currency}
-  {#if mayWrite}
-    <p class="flex gap-3">
+  <p class="flex flex-wrap items-center gap-3">
+    {#if mayWrite}
       <button class="btn btn-primary btn-sm" onclick={() => begin('quote')}>Quote for them <KeyCap>Q</KeyCap></button>
       <button class="btn btn-outline btn-sm" onclick={() => begin('order')}>Order of theirs <KeyCap>O</KeyCap></button>
-    </p>
-  {/if}
+    {/if}
+    <a class="btn btn-outline btn-sm" href={pay}>What would they pay? <KeyCap>P</KeyCap></a>
+  </p>
   <dl class="grid grid-cols-2 gap-x-8 gap-y-2 sm:grid-cols-4">
     <div>
       <dt class="text-second">this year</dt>
@@ -115,7 +119,9 @@
           <span class="truncate">{a.breaks}</span>
           <span class={a.endsSoon ? 'text-stop' : 'text-second'}>{a.to ? `to ${day(a.to)}` : 'open end'}</span>
         </li>
-      {:else}<li class="py-1 text-second">None holds today. <a class="underline" href="/records/agreements/new">Make one</a></li>{/each}
+      {:else}<li class="py-1 text-second">
+          None holds today. <a class="underline" href="/records/agreements/new?buyer={encodeURIComponent(code)}">Make one</a>
+        </li>{/each}
     </ul>
   </section>
   <section aria-label="what they bought">

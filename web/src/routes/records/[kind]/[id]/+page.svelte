@@ -107,7 +107,7 @@
       </section>
       {#if record}
         <div class="grid content-start gap-6">
-          {#if name === 'buyers'}<BuyerAnswers id={record.id} />{:else if name === 'items'}<ItemAnswers
+          {#if name === 'buyers'}<BuyerAnswers id={record.id} code={record.values.code ?? ''} />{:else if name === 'items'}<ItemAnswers
               id={record.id}
               code={record.values.code ?? ''}
               mayChange={kind.mayChange}
