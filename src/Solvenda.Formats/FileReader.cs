@@ -143,7 +143,7 @@ public static class FileReader
                     var page = Recognition.Read(file.Bytes);
                     return page is null
                         ? ([new OriginalPart(file.Name, PartKind.Picture, "") { Attachment = attachment, Pages = 1, Sure = 0.3m }], Recognition.IsInstalled ? "No words could be recognised on the picture." : NoRecognition)
-                        : ([PdfText.Part(file.Name, PartKind.Picture, [page], 0.5m) with { Attachment = attachment }], null);
+                        : ([PageLayout.Part(file.Name, PartKind.Picture, [page], 0.5m) with { Attachment = attachment }], null);
                 case Syntax.Text:
                     var text = Encoding.UTF8.GetString(file.Bytes).Replace("\r\n", "\n", StringComparison.Ordinal);
                     return ([new OriginalPart(file.Name, PartKind.Letter, text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)]) { Attachment = attachment, Rows = Grid.OfText(text) }], null);
@@ -164,11 +164,11 @@ public static class FileReader
         if (problem is not null)
             return ([new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }], problem);
         if (pages.Any(p => p.Words.Count > 0))
-            return ([PdfText.Part(file.Name, PartKind.Pages, pages) with { Attachment = attachment, Warning = warning }], null);
+            return ([PageLayout.Part(file.Name, PartKind.Pages, pages) with { Attachment = attachment, Warning = warning }], null);
         // A scan: the pictures of its pages.
         var recognised = pictures.Take(5).Select(Recognition.Read).OfType<PageText>().ToList();
         return recognised.Count > 0
-            ? ([PdfText.Part(file.Name, PartKind.Pages, recognised, 0.5m) with { Attachment = attachment }], null)
+            ? ([PageLayout.Part(file.Name, PartKind.Pages, recognised, 0.5m) with { Attachment = attachment }], null)
             : ([new OriginalPart(file.Name, PartKind.Pages, "") { Attachment = attachment, Pages = pages.Count, Sure = 0.3m }], Recognition.IsInstalled ? "It holds no text, and none could be recognised." : $"It holds no text. {NoRecognition}");
     }
 

@@ -55,6 +55,52 @@ public sealed class LetterTests
     public void How_much_of_what(string body, string expected) => Assert.Equal(expected, Shelf.Say(Assert.Single(Shelf.Letter(body).Lines)));
 
     [Theory]
+    [InlineData("please send a hundred and twenty thimbles stainless 12 mm", "THM-SS-12 120 C62"), InlineData("please send forty-five bow shackles 10 mm", "SHK-BOW-10 45 C62"), InlineData("please send two thousand five hundred metres of PS3-12-WH", "PS3-12-WH 2500 MTR")]
+    [InlineData("Wir bestellen zweiundzwanzig Schäkel verzinkt 10 mm, bitte liefern", "SHK-BOW-10 22 C62"), InlineData("Wir bestellen hundertzwanzig Stück Schäkel verzinkt 10 mm, bitte liefern", "SHK-BOW-10 120 C62")]
+    [InlineData("Wij bestellen tweeëndertig harpsluitingen 10 mm verzinkt, graag leveren", "SHK-BOW-10 32 C62"), InlineData("Vi beställer etthundratjugo kausar rostfria 12 mm, tack", "THM-SS-12 120 C62")]
+    [InlineData("Vi bestiller hundre og tjue svivler galvanisert 10 mm, takk", "SWV-GV-10 120 C62"), InlineData("Necesitamos ciento veinte grilletes lira galvanizados 10 mm, gracias", "SHK-BOW-10 120 C62"), InlineData("Necesitamos treinta y cinco grilletes lira galvanizados 10 mm, gracias", "SHK-BOW-10 35 C62")]
+    public void Numbers_in_words_as_each_language_builds_them(string body, string expected) => Assert.Equal(expected, Shelf.Say(Assert.Single(Shelf.Letter(body).Lines)));
+
+    [Theory]
+    [InlineData("please quote 8 to 10 pcs FND-A3-BL", "8 10"), InlineData("please quote 8-10 pcs FND-A3-BL", "8 10"), InlineData("Bitte bieten Sie 8 bis 10 Stück FND-A3-BL an", "8 10"), InlineData("Gärna pris på 8 till 10 st FND-A3-BL", "8 10")]
+    public void A_range_is_asked_and_neither_end_of_it_taken(string body, string proposals)
+    {
+        var line = Assert.Single(Shelf.Letter(body).Lines);
+        Assert.True(line.NeedsYou);
+        Assert.Equal(proposals, string.Join(' ', line.Proposals.Select(p => p.Quantity.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture))));
+    }
+
+    [Fact]
+    public void A_thing_before_its_quantity_and_the_same_in_another_colour()
+    {
+        var reading = Shelf.Letter("Hi,\n\nBraid on braid, 10mm, navy - 300m\nSame in 12mm - 150 metres\nDo you have life jackets for adults, 150N? We need 14 of them.\n\nThanks");
+        Assert.Equal(["BB2-10-NV 300 MTR", "BB2-12-NV 150 MTR", "LJ-150-AD 14 C62"], Shelf.Lines(reading));
+        Assert.All(reading.Lines.Skip(1), l => Assert.InRange(l.Item.Sure, 0m, 0.8m));
+    }
+
+    [Theory]
+    [InlineData("4 pcs FND-A3-BL by Friday of week 14", "2026-04-03"), InlineData("Hej, vi beställer 4 st FND-A3-BL, leverans senast fredag i vecka 14, tack", "2026-04-03"), InlineData("Wir bestellen 4 Stk FND-A3-BL, Lieferung bis Freitag KW 14", "2026-04-03"), InlineData("4 pcs FND-A3-BL by Friday week", "2026-03-13")]
+    public void A_day_of_a_week_is_that_day(string body, string wanted) => Assert.Equal(wanted, Shelf.Letter(body).Wanted.Value?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
+
+    [Fact]
+    public void Heads_and_totals_of_a_table_are_not_what_the_letter_says()
+    {
+        var reading = Shelf.Letter("BESTELLUNG Nr. 4500123999\nLieferung bis 11.12.2026\n\nPos  Artikel      Bezeichnung             Menge  ME   Preis/Einheit   Gesamt\n10   PS3-12-WH    Polyesterseil 12mm      1.200  m        1,84       2.208,00\n20   SHK-BOW-10   Schäkel 10mm               25  Stk      4,15         103,75\n\nGesamtsumme EUR 2.311,75\n");
+        Assert.Equal((MessageKind.Order, "4500123999", 2311.75m), (reading.Kind, reading.PoNumber.Value, reading.Goods.Value));
+        Assert.Equal(["PS3-12-WH 1200 MTR @1.84", "SHK-BOW-10 25 C62 @4.15"], Shelf.Lines(reading));
+    }
+
+    [Fact]
+    public void Who_signed_is_the_contact_and_when_is_no_part_of_where()
+    {
+        var reading = Shelf.Letter("Please send 4 pcs FND-A3-BL to the outer slip by 20 March.\nDeliver to: The Outer Slip by 20 March\n\nRegards\nMaud Ferrier\nKestrel Yard");
+        Assert.Equal("The Outer Slip", reading.DeliverTo.Value);
+        const string text = "We need 4.\n\nRegards\nMaud de Ferrier\nKestrel Yard";
+        Assert.Equal((text.IndexOf("Maud", StringComparison.Ordinal), "Maud de Ferrier"), Letters.SignedBy(text, Letters.FreshLength(text)));
+        Assert.Equal("", Letters.SignedBy("We need 4.\n\nRegards\n", 22).Name);
+    }
+
+    [Theory]
     [InlineData("Call me in 2 minutes, or on 020 555 0100.", 0), InlineData("We will be 12 people at 14:30 on 3 April.", 0), InlineData("As per PO 4500-771 we need nothing this week.", 0), InlineData("Please send 6 pcs of the bronze widget frobnicator", 1)]
     public void Numbers_that_count_nothing_are_no_lines_and_things_that_we_do_not_know_are_asked(string body, int lines)
     {

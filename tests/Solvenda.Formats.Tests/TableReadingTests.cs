@@ -113,6 +113,27 @@ public sealed class TableReadingTests
     }
 
     [Fact]
+    public void A_dozen_in_the_column_of_units_is_twelve_and_an_a_pris_is_a_price() =>
+        Assert.Equal(["SHK-BOW-10 30 C62 @49.8", "PS3-12-WH 1200 MTR @20.5"], Shelf.Lines(Csv("Artikelnr;Antal;Enhet;Á-pris\nSHK-BOW-10;2,5;dussin;49,80\nPS3-12-WH;1 200;m;20,50\n")));
+
+    // A table as a browser prints it: cells wrapped in the middle of their row, a code broken behind its hyphen, a head over the middle of its words.
+    [Fact]
+    public void On_pages_cells_that_stand_in_several_lines_come_together()
+    {
+        Pdf.PageWord At(string text, double left, double top) => new(text, left, top, text.Length * 5, 10);
+        var page = new Pdf.PageText(600, 800,
+        [
+            At("Pos", 50, 100), At("Code", 100, 100), At("Description", 220, 100), At("Qty", 400, 100), At("Unit", 450, 100),
+            At("SHK-BOW-", 80, 124), At("Bow", 160, 124), At("shackle,", 178, 124), At("1", 50, 130), At("40", 405, 130), At("pcs", 450, 130), At("10", 80, 136), At("mm", 160, 136),
+            At("Deck", 50, 160), At("gear,", 73, 160), At("all", 101, 160), At("blue", 119, 160),
+            At("Ball", 160, 184), At("2", 50, 196), At("FND-A3-BL", 80, 196), At("fender", 160, 196), At("6", 405, 196), At("pcs", 450, 196), At("A3", 160, 208),
+        ]);
+        var reading = MessageReader.Read(new Incoming("", "", [Pdf.PageLayout.Part("o.pdf", PartKind.Pages, [page])]), Shelf.Today, Shelf.Context()).Reading!;
+        Assert.Equal(["SHK-BOW-10 40 C62", "FND-A3-BL 6 C62"], Shelf.Lines(reading));
+        Assert.Equal(["Bow shackle, mm", "Ball fender A3"], reading.Lines.Select(l => l.Words));
+    }
+
+    [Fact]
     public void On_pages_a_row_whose_words_are_wrapped_around_its_numbers_is_one_row()
     {
         Pdf.PageWord At(string text, double left, double top) => new(text, left, top, text.Length * 5, 8);
@@ -123,7 +144,7 @@ public sealed class TableReadingTests
             At("bow", 150, 134), At("shackle", 170, 134), At("100", 300, 140), At("pcs", 350, 140), At("10", 150, 146), At("mm", 165, 146),
             At("PS3-12-WH", 50, 160), At("rope", 150, 160), At("400", 300, 160), At("m", 350, 160),
         ]);
-        var message = new Incoming("", "", [Pdf.PdfText.Part("o.pdf", PartKind.Pages, [page])]);
+        var message = new Incoming("", "", [Pdf.PageLayout.Part("o.pdf", PartKind.Pages, [page])]);
         Assert.Equal(["FND-A3-BL 12 C62", "SHK-BOW-10 100 C62", "PS3-12-WH 400 MTR"], Shelf.Lines(MessageReader.Read(message, Shelf.Today, Shelf.Context()).Reading!).Select(l => l.TrimEnd('?', ' ')));
     }
 }

@@ -50,19 +50,12 @@ public static class DateWords
 
         if (m.Groups["iso"].Success)
             return Made(DateOf(Number("iy"), Number("im"), Number("id")), 0.95m);
+        if (m.Groups["ofweek"].Success)
+            return Made(MondayOf(Number("ofweek"), null, written)?.AddDays(DayAt(m, language)), 0.85m, $"“{m.Value.Trim()}”");
         if (m.Groups["weekday"].Success)
             return Weekday(m, written, language) is var (day, how) ? Made(day, 0.85m, how) : null;
         if (m.Groups["weekno"].Success)
-        {
-            var year = m.Groups["wy"].Success ? Number("wy") : written.Year;
-            if (Number("weekno") is < 1 or > 53)
-                return null;
-            var monday = DateOnly.FromDateTime(ISOWeek.ToDateTime(year, Math.Min(Number("weekno"), ISOWeek.GetWeeksInYear(year)), DayOfWeek.Monday));
-            // A week that is over is the next year's.
-            if (!m.Groups["wy"].Success && monday.AddDays(6) < written)
-                monday = DateOnly.FromDateTime(ISOWeek.ToDateTime(year + 1, Math.Min(Number("weekno"), ISOWeek.GetWeeksInYear(year + 1)), DayOfWeek.Monday));
-            return Made(monday, 0.8m, $"week {Number("weekno")}, its Monday");
-        }
+            return Made(MondayOf(Number("weekno"), m.Groups["wy"].Success ? Number("wy") : null, written), 0.8m, $"week {Number("weekno")}, its Monday");
         if (m.Groups["month"].Success)
             return Made(Ahead(m, Number("d"), Month(language, m.Groups["month"].Value), written), 0.9m);
         if (m.Groups["part"].Success)
@@ -97,11 +90,24 @@ public static class DateWords
         return made(found, open ? 0.5m : 0.9m, open ? $"the day or the month first? It could be {(Of(b, a) is { } other ? Say(other) : "another")} too" : null);
     }
 
-    private static (DateOnly Day, string How)? Weekday(Match m, DateOnly written, Language language)
+    // A week of ISO 8601; one that is over is the next year's. Null where there is no such week.
+    private static DateOnly? MondayOf(int week, int? year, DateOnly written)
+    {
+        DateOnly? In(int y) => week >= 1 && week <= ISOWeek.GetWeeksInYear(y) ? DateOnly.FromDateTime(ISOWeek.ToDateTime(y, week, DayOfWeek.Monday)) : null;
+        return year is { } y ? In(y) : In(written.Year) is { } monday && monday.AddDays(6) >= written ? monday : In(written.Year + 1);
+    }
+
+    // Monday is 0.
+    private static int DayAt(Match m, Language language)
     {
         var name = m.Groups["weekday"].Value.ToLowerInvariant();
         var at = Array.FindIndex(language.Days, d => d == name);
-        at = at >= 0 ? at : Array.FindIndex(Language.English.Days, d => d == name);
+        return at >= 0 ? at : Array.FindIndex(Language.English.Days, d => d == name);
+    }
+
+    private static (DateOnly Day, string How)? Weekday(Match m, DateOnly written, Language language)
+    {
+        var at = DayAt(m, language);
         // Monday is 0 here, 1 in DayOfWeek, where Sunday is 0.
         var ahead = (((at + 1) % 7 - (int)written.DayOfWeek + 6) % 7) + 1;
         if (m.Groups["later"].Success)
@@ -162,7 +168,7 @@ public static class DateWords
         var months = Language.AnyOf(l.Months.Concat(en.Months).SelectMany(m => new[] { m, m[..Math.Min(3, m.Length)], m[..Math.Min(4, m.Length)] }));
         return new Regex(
             $@"(?<!\w)(?:(?<lead>{Any(l.By, en.By)})[\s:]+(?:(?:the|den|der|dem|de|el|am|del|det|het)\s+)?)?(?:" +
-            $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d))?" +
+            $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d)|(?:[\s,]+\w{{1,3}}){{0,2}}[\s,]+(?:{Any(l.Week, en.Week)})\s*(?<ofweek>\d{{1,2}})(?!\d))?" +
             @"|(?<iso>(?<iy>20\d\d)-(?<im>\d\d)-(?<id>\d\d))" +
             $@"|(?:{Any(l.Week, en.Week)})\s*(?:no\.?|nr\.?|:)?\s*(?<weekno>\d{{1,2}})(?:\s*[/-]\s*(?<wy>20\d\d)|\s+(?<wy>20\d\d))?(?!\s*[\d.,]*\d)" +
             $@"|(?<d>\d{{1,2}})(?:st|nd|rd|th|\.|º)?\s+(?:of\s+|de\s+)?(?<month>{months})\.?(?:,?\s+(?:de\s+)?(?<year>20\d\d))?" +

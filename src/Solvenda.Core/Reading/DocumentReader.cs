@@ -74,8 +74,10 @@ public static class DocumentReader
     private static ReadLine Line(StatedLine line, Field<BuyerId> buyer, IReadOnlyList<Bought> bought, ReadingContext context, Language? language)
     {
         var found = Item(line, buyer, bought, context, language);
-        var theirUnit = UnitOf(line.Unit, language);
-        var quantity = line.Quantity;
+        // "2 dozen" is 24, whatever column the dozen stands in.
+        var many = Language.All.Select(l => l.Groups.GetValueOrDefault(line.Unit.Trim().TrimEnd('.').ToLowerInvariant())).FirstOrDefault(n => n > 0);
+        var theirUnit = many > 0 ? Unit.Piece : UnitOf(line.Unit, language);
+        var quantity = many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
         var code = line.SellersCode?.Value ?? line.BuyersCode?.Value ?? line.Gtin?.Value;
         ImmutableArray<Evidence> ofQuantity = quantity is null ? line.Evidence : [quantity.Where];
         var unit = theirUnit is not { } u ? new Field<Unit>(found.Item?.StockUnit ?? Unit.Piece, line.Unit.Length == 0 ? 0.55m : 0.3m, line.Unit.Length == 0 ? "not stated; the item's own unit" : $"the unit {line.Unit} is unknown", ofQuantity)
@@ -92,8 +94,8 @@ public static class DocumentReader
             line.Price?.Value,
             line.PriceBase,
             line.Note,
-            line.Open is { } or && found.Item is { } counted
-                ? [.. new[] { quantity!.Value, or }.Select(q => new Proposal(counted.Id, counted.Code, counted.Words, q, unit.Value, 0.5m, q == or ? "a decimal sign" : "a thousands sign"))]
+            (many > 0 ? line.Open * many : line.Open) is { } or && found.Item is { } open
+                ? [.. new[] { quantity!.Value, or }.Select(q => new Proposal(open.Id, open.Code, open.Words, q, unit.Value, 0.5m, q == or ? "a decimal sign" : "a thousands sign"))]
                 : found.Reading?.Proposals(quantity?.Value ?? 1m, theirUnit ?? Unit.Piece) ?? [],
             line.Evidence)
         {

@@ -143,6 +143,19 @@ public sealed partial class ItemFinder
         ];
     }
 
+    /// <summary>Words for an item like another one, but of the sizes and the colour that are said; null where nothing else is said of it.</summary>
+    public string? Varied(Item like, string said, Language? language)
+    {
+        ArgumentNullException.ThrowIfNull(like);
+        var now = Query(said, language).Select(q => q.Text).ToList();
+        if (now.Count == 0)
+            return null;
+        var (sized, coloured) = (now.Any(t => SizeToken().IsMatch(t)), now.Any(IsColour));
+        return string.Join(' ', Words(like.Words).Where(t => !(sized && SizeToken().IsMatch(t)) && !(coloured && IsColour(t))).Concat(now).Distinct());
+    }
+
+    private static bool IsColour(string token) => Language.English.Colours.Contains(token);
+
     /// <summary>Lower case, sizes joined ("10 mm" to "10mm"), punctuation gone, plain blanks: the form in which aliases are kept.</summary>
     public static string Normal(string words) => string.Join(' ', Split(words));
 
@@ -269,7 +282,7 @@ public sealed partial class ItemFinder
     private static IEnumerable<string> Split(string words)
     {
         var plain = new StringBuilder(words.Length);
-        foreach (var c in words.Normalize(NormalizationForm.FormKC).ToLower(CultureInfo.InvariantCulture))
+        foreach (var c in Inches().Replace(words, "$1in ").Normalize(NormalizationForm.FormKC).ToLower(CultureInfo.InvariantCulture))
             plain.Append(char.IsLetterOrDigit(c) || c is '.' or ',' or '²' ? c : ' ');
         var joined = SizeGap().Replace(plain.ToString(), "$1$2 ");
         return joined.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Trim('.', ',')).Where(t => t.Length > 0).Select(t => SizeToken().IsMatch(t) ? Metric(t) : t);
@@ -283,6 +296,9 @@ public sealed partial class ItemFinder
             ? string.Create(CultureInfo.InvariantCulture, $"{cm * 10m:0.###}mm")
             : plain;
     }
+
+    [GeneratedRegex(@"(\d)\s*(?:[""\u2033]|(?:inch(?:es)?|zoll|tum|tommer?|duim|pulgadas?)(?!\w))", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex Inches();
 
     [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|m|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
     private static partial Regex SizeGap();

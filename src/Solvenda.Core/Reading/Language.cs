@@ -24,6 +24,21 @@ public sealed class Language
     /// <summary>Number words, with dozens.</summary>
     public required Dictionary<string, decimal> Numbers { get; init; }
 
+    /// <summary>What joins the parts of a number: a hundred and twenty.</summary>
+    public required string[] NumberJoints { get; init; }
+
+    /// <summary>Between the least and the most that somebody takes: 8 to 10.</summary>
+    public required string[] UpTo { get; init; }
+
+    /// <summary>Behind a number: so many of what was spoken of before.</summary>
+    public required string[] Them { get; init; }
+
+    /// <summary>What stands for the thing of the line before.</summary>
+    public required string[] Same { get; init; }
+
+    /// <summary>What our own words call colours: in English only.</summary>
+    public string[] Colours { get; init; } = [];
+
     /// <summary>Words for units, and their code in UN/ECE Rec 20.</summary>
     public required Dictionary<string, string> Units { get; init; }
 

@@ -42,6 +42,27 @@ public static class Letters
         return text.Length;
     }
 
+    /// <summary>The name below the words that close a letter; empty where none stands there.</summary>
+    public static (int Start, string Name) SignedBy(string text, int fresh)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        // The words that close it may themselves be part of what is new, or the last of it.
+        var at = text.LastIndexOf('\n', Math.Max(0, Math.Min(fresh, text.Length) - 2)) + 1;
+        var closed = false;
+        foreach (var line in text[at..].Split('\n').Take(6))
+        {
+            if (closed && Name.IsMatch(line.Trim()))
+                return (at + (line.Length - line.TrimStart().Length), line.Trim());
+            if (closed && line.Trim().Length > 0)
+                break;
+            closed |= line.Length < 80 && Closes.Value.IsMatch(line);
+            at += line.Length + 1;
+        }
+        return (0, "");
+    }
+
+    private static readonly Regex Name = new(@"^\p{Lu}[\p{L}.'’-]*(?: (?:de|van|von|der|den|la|\p{Lu}[\p{L}.'’-]*)){1,3}$", RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+
     // A name and how to reach them; a postscript is still the letter.
     private static bool IsSignature(string rest)
     {

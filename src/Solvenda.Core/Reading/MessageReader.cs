@@ -35,7 +35,8 @@ public static partial class MessageReader
             clues = clues.AddRange(TextClues.Of(part.Text, index, "name", context));
         var tables = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Rows.Length > 0)
             .Select(p => (p.Part, p.Index, Found: TableReading.Read(p.Part.Rows, p.Index, Sender(message), letter.Written, language, context, p.Part.Kind))).Where(t => t.Found.Lines.Length > 0).ToList();
-        var text = TextReader.Read(letter, context, clues, readLines: tables.Count == 0);
+        var ofLetter = tables.Find(t => t.Part.Kind == PartKind.Letter && t.Part.Text == letter.Text);
+        var text = TextReader.Read(ofLetter.Found is null ? letter : letter with { Text = TableReading.Prose(ofLetter.Part, ofLetter.Found) }, context, clues, tables.Sum(t => t.Found.Lines.Length));
         var reading = text;
         foreach (var (part, index) in pages)
             reading = With(reading, part, index, letter, language, context, readLines: tables.Count == 0 && reading.Lines.IsEmpty);

@@ -77,6 +77,19 @@ public static partial class TableReading
         return new Found(lines.ToImmutable(), goods, warnings.ToImmutable(), tables.ToImmutable());
     }
 
+    /// <summary>A text with its tables blanked out, so that heads and figures are not taken for what somebody says.</summary>
+    public static string Prose(OriginalPart part, Found found)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        ArgumentNullException.ThrowIfNull(found);
+        if (found.Tables.IsEmpty)
+            return part.Text;
+        var text = part.Text.ToCharArray();
+        foreach (var cell in part.Rows.Skip(found.Tables.Min(t => t.Row)).Where(r => r.Count(c => c.Text.Length > 0) > 2).SelectMany(r => r))
+            Array.Fill(text, ' ', cell.Start, Math.Min(cell.Length, Math.Max(0, text.Length - cell.Start)));
+        return new string(text);
+    }
+
     /// <summary>The words of a head, plain, by which a person's saying about it is remembered.</summary>
     public static string HeadsOf(ImmutableArray<Cell> row) => string.Join('|', row.Select(c => Plain(c.Text)));
 
@@ -111,7 +124,10 @@ public static partial class TableReading
             if (Meaning(row[i].Text) is { } meaning && (meaning != "number" || i == 0))
                 columns[i] = meaning;
         }
-        // "Item" and "Article" name codes in some tables and words in others: with both columns there, the first is the code.
+        // "Item" and "Article" name codes in some tables and words in others: with two such columns there, the first is the code.
+        var words = columns.Where(c => c.Value == "words").Select(c => c.Key).Order().ToList();
+        if (words.Count > 1 && !columns.ContainsValue("code"))
+            columns[words[0]] = "code";
         return columns.ToImmutable();
     }
 

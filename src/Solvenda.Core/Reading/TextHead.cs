@@ -19,7 +19,7 @@ public sealed partial record TextHead(
         var wanted = DateWords.Find(fresh, letter.Written, language);
         var contact = grammar.Contact.Match(fresh);
         var term = IncotermWords().Match(fresh);
-        var (deliverTo, country) = PlaceIn(fresh, part, grammar, buyer, context);
+        var (deliverTo, country) = PlaceIn(fresh, letter.Written, part, grammar, buyer, context);
         var currency = CurrencySign().Matches(fresh).Select(m => (Match: m, Currency: CurrencyOf(m.Value))).FirstOrDefault(m => m.Currency is not null);
         var payment = grammar.Payment.Match(fresh);
         var total = grammar.Total.Match(fresh);
@@ -31,7 +31,8 @@ public sealed partial record TextHead(
             quote.Success ? new Field<string>(quote.Value, 0.95m, "our number", quote.Index < fresh.Length && fresh.AsSpan(quote.Index).StartsWith(quote.Value) ? [new Evidence(part, quote.Index, quote.Length)] : []) : Field<string>.Missing,
             wanted is { } w ? new Field<DateOnly?>(w.Day, w.Sure, w.How, [new Evidence(part, w.Start, w.Length)]) : Field<DateOnly?>.Missing,
             contact.Success ? At(contact.Groups["who"].Value.Trim(), 0.9m, "named in the text", contact.Groups["who"])
-                : letter.FromName.Length > 0 ? new Field<string>(letter.FromName, 0.8m, "sender's name", []) : Field<string>.Missing,
+                : letter.FromName.Length > 0 ? new Field<string>(letter.FromName, 0.8m, "sender's name", [])
+                : Letters.SignedBy(letter.Text, fresh.Length) is { Name.Length: > 0 } signed ? new Field<string>(signed.Name, 0.7m, "signed so", [new Evidence(part, signed.Start, signed.Name.Length)]) : Field<string>.Missing,
             deliverTo, country,
             term.Success ? At(term.Groups["term"].Value, 0.9m, "written so", term.Groups["term"]) : Field<string>.Missing,
             term.Success && term.Groups["place"].Success ? At(term.Groups["place"].Value.Trim(), 0.75m, "behind the term", term.Groups["place"]) : Field<string>.Missing,
@@ -41,18 +42,32 @@ public sealed partial record TextHead(
     }
 
     // A place that we know of theirs, named by its words or its code; else what stands behind "deliver to".
-    private static (Field<string> Words, string? Country) PlaceIn(string fresh, int part, Grammar grammar, Field<BuyerId> buyer, ReadingContext context)
+    private static (Field<string> Words, string? Country) PlaceIn(string fresh, DateOnly written, int part, Grammar grammar, Field<BuyerId> buyer, ReadingContext context)
     {
         foreach (var address in context.Addresses.Where(a => buyer.Sure > 0 && a.Buyer == buyer.Value).OrderByDescending(a => a.Words.Length))
         {
-            var name = LeadingName().Match(address.Words.Split(',')[0]).Value.Trim();
+            var whole = address.Words.Split(',')[0].Trim();
+            if (whole.Length >= 5 && whole.Any(char.IsDigit) && Regex.Match(fresh, $@"(?<!\w){Regex.Escape(whole)}(?!\w)", RegexOptions.IgnoreCase) is { Success: true } there)
+                return (new Field<string>(address.Words, 0.85m, $"“{there.Value}”, an address of theirs", [new Evidence(part, there.Index, there.Length)]), address.Country);
+            var name = LeadingName().Match(whole).Value.Trim();
             var at = name.Length >= 5 ? fresh.IndexOf(name, StringComparison.OrdinalIgnoreCase) : -1;
-            if (at >= 0)
+            // "Dry Dock 3" is not "Dry Dock 5"; without a number it may be.
+            if (at >= 0 && (NumberBehind(fresh, at + name.Length) is not { Length: > 0 } said || said == NumberBehind(address.Words, name.Length)))
                 return (new Field<string>(address.Words, 0.8m, $"“{fresh.Substring(at, name.Length)}”, an address of theirs", [new Evidence(part, at, name.Length)]), address.Country);
         }
         var m = grammar.DeliverTo.Match(fresh);
-        return m.Success ? (new Field<string>(m.Groups["where"].Value.Trim(), 0.6m, $"“{m.Value.Trim()}”", [new Evidence(part, m.Groups["where"].Index, m.Groups["where"].Length)]), null) : (Field<string>.Missing, null);
+        if (!m.Success)
+            return (Field<string>.Missing, null);
+        // When it is wanted is no part of where: "to the slip by Friday".
+        var place = m.Groups["where"].Value;
+        if (DateWords.All(fresh, written, grammar.Language).Select(d => d.Start - m.Groups["where"].Index).Where(at => at > 0 && at < place.Length).Order().Cast<int?>().FirstOrDefault() is { } when)
+            place = grammar.ByAtEnd.Replace(place[..when], "");
+        place = place.TrimEnd(' ', ',', '-', '\t');
+        return place.Length < 4 ? (Field<string>.Missing, null)
+            : (new Field<string>(place.Trim(), 0.6m, $"“{Grammar.Short(m.Value)}”", [new Evidence(part, m.Groups["where"].Index, place.Length)]), null);
     }
+
+    private static string NumberBehind(string text, int at) => LeadingNumber().Match(text[Math.Min(at, text.Length)..Math.Min(at + 8, text.Length)]).Groups[1].Value;
 
     /// <summary>The currency that a sign or a code means; null where several use it.</summary>
     private static Money.Currency? CurrencyOf(string sign)
@@ -70,6 +85,9 @@ public sealed partial record TextHead(
 
     [GeneratedRegex(@"€|£|US\$|\$|\b(?:EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN)\b", RegexOptions.CultureInvariant)]
     private static partial Regex CurrencySign();
+
+    [GeneratedRegex(@"^\s*(\d+)")]
+    private static partial Regex LeadingNumber();
 
     // The name of a place without its number: "Södra kajen" of "Södra kajen 7".
     [GeneratedRegex(@"^\D+")]

@@ -19,13 +19,16 @@ public static partial class TextReader
     // Under this, words behind a number are not an item at all ("call me in 2 minutes").
     private const decimal LeastScore = 0.45m;
 
+    // A thing that is told by the line before is well known, but not as well as one that is named.
+    private const decimal LikeBefore = 0.8m;
+
     private const int FarthestPrice = 12;
 
-    public static Reading Read(Letter letter, ReadingContext context) => Read(letter, context, [], readLines: true);
+    public static Reading Read(Letter letter, ReadingContext context) => Read(letter, context, [], elsewhere: 0);
 
     /// <param name="more">Clues that stand outside the letter.</param>
-    /// <param name="readLines">False where the lines stand in an attachment.</param>
-    public static Reading Read(Letter letter, ReadingContext context, ImmutableArray<Clue> more, bool readLines)
+    /// <param name="elsewhere">How many lines stand in tables; where there are any, the letter itself has none.</param>
+    public static Reading Read(Letter letter, ReadingContext context, ImmutableArray<Clue> more, int elsewhere)
     {
         ArgumentNullException.ThrowIfNull(letter);
         ArgumentNullException.ThrowIfNull(context);
@@ -33,12 +36,12 @@ public static partial class TextReader
         var language = Language.Of(letter.Subject + "\n" + fresh);
         var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, context)]);
         var head = TextHead.Read(letter, fresh, language, buyer, context);
-        var lines = readLines ? Lines(letter, fresh, language, buyer, context) : [];
+        var lines = elsewhere == 0 ? Lines(letter, fresh, language, buyer, context) : [];
         var warnings = ImmutableArray.CreateBuilder<string>();
         if (letter.FreshLength > LongestRead)
             warnings.Add(string.Create(CultureInfo.InvariantCulture, $"The letter is longer than {LongestRead:#,0} characters; it was read as far as that."));
         return new Reading(
-            Kind(letter, fresh, language, head, lines.Length), buyer, head.Contact, head.PoNumber, head.Wanted, head.DeliverTo, head.Incoterm, head.IncotermPlace, head.Currency, head.PaymentDays, lines, [], warnings.ToImmutable())
+            Kind(letter, fresh, language, head, lines.Length + elsewhere), buyer, head.Contact, head.PoNumber, head.Wanted, head.DeliverTo, head.Incoterm, head.IncotermPlace, head.Currency, head.PaymentDays, lines, [], warnings.ToImmutable())
         {
             QuoteNumber = head.QuoteNumber,
             DeliverToCountry = head.DeliverToCountry,
@@ -93,9 +96,11 @@ public static partial class TextReader
             .Concat(NotCounts().Matches(fresh).Select(m => (m.Index, m.Length))).Concat(grammar.Po.Matches(fresh).Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
             .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length))).Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length))).ToList();
         bool Masked(Match m) => masked.Any(x => m.Index < x.Item1 + x.Item2 && m.Index + m.Length > x.Item1);
+        var spokenOf = "";
         foreach (var (start, length) in Clauses(fresh))
         {
-            var clause = new Clause(fresh.Substring(start, length), start);
+            var clause = new Clause(fresh.Substring(start, length), start) { SpokenOf = spokenOf };
+            spokenOf = clause.Text;
             var anchors = Kept(clause.Text, [.. grammar.Quantity.Matches(fresh, start).TakeWhile(m => m.Index < start + length).Where(m => !Masked(m)).Select(m => new Anchor(m, m.Index - start, Math.Min(m.Length, start + length - m.Index)))], grammar);
             var leftward = anchors.Count > 0 && (LeansLeft().IsMatch(clause.Text[..anchors[0].At]) || clause.Text[..anchors[0].At].Split(Blanks, StringSplitOptions.RemoveEmptyEntries).Any(w => context.Items.ByCode(w) is not null));
             for (var i = 0; i < anchors.Count; i++)
@@ -106,13 +111,15 @@ public static partial class TextReader
                 // The words for a thing end where a price, a date, or a number of another kind begins.
                 var until = masked.Where(x => x.Item1 - start >= anchors[i].End).Select(x => x.Item1 - start).Append(next).Min();
                 until = Math.Min(until, next);
-                var (from, to) = leftward ? Phrase(clause.Text, left, anchors[i].At, scene) : Phrase(clause.Text, anchors[i].End, until, scene);
+                var (from, to) = anchors[i].ThingFrom is { } thing ? Phrase(clause.Text, thing, anchors[i].At, scene) : leftward ? Phrase(clause.Text, left, anchors[i].At, scene) : Phrase(clause.Text, anchors[i].End, until, scene);
+                if (scene.Grammar.Them.Match(clause.Text[anchors[i].End..next].TrimStart()) is { Success: true } them)
+                    (from, to) = (clause.Text.IndexOf(them.Value, anchors[i].End, StringComparison.Ordinal), clause.Text.IndexOf(them.Value, anchors[i].End, StringComparison.Ordinal) + them.Length);
                 if (to <= from)
                     (from, to) = leftward ? Phrase(clause.Text, anchors[i].End, until, scene) : i == 0 ? Phrase(clause.Text, 0, anchors[i].At, scene) : (0, 0);
                 // A price that other words part from the thing is not its.
                 if (price is not null && price.Index - start - Math.Max(to, anchors[i].End) > FarthestPrice)
                     price = null;
-                if (to > from && Line(clause, anchors[i].Match, from, to, price, scene) is { } line)
+                if (to > from && Line(clause, anchors[i].Match, from, to, price, lines.Count > 0 ? lines[^1] : null, scene) is { } line)
                     lines.Add(line);
             }
         }
@@ -123,12 +130,19 @@ public static partial class TextReader
 
     private sealed record Scene(Letter Letter, Language Language, Field<BuyerId> Buyer, IReadOnlyList<Bought> Bought, ReadingContext Context, Grammar Grammar, NumberForm Form);
 
-    private sealed record Clause(string Text, int Offset);
+    private sealed record Clause(string Text, int Offset)
+    {
+        /// <summary>The clause before, which "of them" points to.</summary>
+        public string SpokenOf { get; init; } = "";
+    }
 
     // A match in the whole text, and where it stands in its clause.
     private sealed record Anchor(Match Match, int At, int Length)
     {
         public int End => At + Length;
+
+        /// <summary>Where the words for the thing begin, where they stand before the number: "the usual netting, 25 mm, 90 m²".</summary>
+        public int? ThingFrom { get; init; }
     }
 
     // Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six. Between two that both count stands a comma, an "and", or a new line.
@@ -139,9 +153,11 @@ public static partial class TextReader
         {
             var groups = anchor.Match.Groups;
             // "a", "one" and the like count only with a unit or a dozen.
-            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && grammar.Language.Numbers.GetValueOrDefault(Plain(groups["word"].Value), 0m) == 1m)
+            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && NumberWords.Read(groups["word"].Value, grammar.Language) is null or 1m)
                 continue;
-            if (kept.Count == 0 || grammar.Between.IsMatch(clause[kept[^1].End..anchor.At]))
+            if (kept.Count > 0 && kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && groups["n"].Success && !clause[anchor.End..].Any(char.IsLetterOrDigit))
+                kept[^1] = anchor with { ThingFrom = kept[^1].End };
+            else if (kept.Count == 0 || grammar.Between.IsMatch(clause[kept[^1].End..anchor.At]))
                 kept.Add(anchor);
             // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE 12-strand 600 m".
             else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && clause[(kept.Count > 1 ? kept[^2].End : 0)..kept[^1].At].Any(char.IsLetter))
@@ -186,7 +202,7 @@ public static partial class TextReader
         {
             var end = clause.IndexOfAny([',', ';', '\n', '.'], to + 1, whole - to - 1);
             end = end < 0 ? whole : end;
-            var words = clause[(to + 1)..end].Split(Blanks, StringSplitOptions.RemoveEmptyEntries);
+            var words = ItemFinder.Normal(clause[(to + 1)..end]).Split(' ', StringSplitOptions.RemoveEmptyEntries);
             if (words.Length is 0 or > 4 || !words.All(w => scene.Context.Items.Knows(w, scene.Language)))
                 break;
             to = end;
@@ -211,7 +227,7 @@ public static partial class TextReader
         return to;
     }
 
-    private static ReadLine? Line(Clause clause, Match anchor, int from, int to, Match? price, Scene scene)
+    private static ReadLine? Line(Clause clause, Match anchor, int from, int to, Match? price, ReadLine? before, Scene scene)
     {
         var words = Blank().Replace(clause.Text[from..to], " ");
         var usual = anchor.Groups["usual"].Success;
@@ -234,7 +250,17 @@ public static partial class TextReader
                 stated?.Value, priceBase, "", [], evidence);
         }
 
-        var found = ItemReading.Find(words, scene.Buyer, scene.Bought, scene.Context, scene.Language, BothEnds().Replace(words, ""));
+        // "Same in black": the thing of the line before, in what is said to be other.
+        var same = before is { Item.Sure: >= LeastScore } && scene.Context.Items.ById(before.Item.Value) is { } previous && scene.Grammar.Same.Match(words) is { Success: true } m
+            ? scene.Context.Items.Varied(previous, words[m.Length..], scene.Language) : null;
+        var found = ItemReading.Find(words, scene.Buyer, scene.Bought, scene.Context, scene.Language, same ?? BothEnds().Replace(words, ""));
+        if (same is null && clause.SpokenOf.Length is > 0 and < 200 && scene.Grammar.Them.IsMatch(words))
+        {
+            found = ItemReading.Find(Blank().Replace(clause.SpokenOf, " ").Trim(), scene.Buyer, scene.Bought, scene.Context, scene.Language);
+            found = found with { Sure = Math.Min(found.Sure, LikeBefore), How = found.IsTie ? found.How : "what was spoken of before" };
+        }
+        if (same is not null)
+            found = found with { Sure = Math.Min(found.Sure, LikeBefore), How = found.IsTie ? found.How : "as the line before, but so" };
         if (found.Item is not { } best || (found.Sure < LeastScore && !found.IsTie))
             return Unknown(anchor, words, stated?.Value, priceBase, evidence, ofItem, ofQuantity, found, scene);
         var (quantity, unitRead, or) = Count(anchor, best, scene);
@@ -245,7 +271,8 @@ public static partial class TextReader
             note = string.Create(CultureInfo.InvariantCulture, $"both ends, {pieces:0.##} lengths");
         }
         ImmutableArray<Proposal> proposals = usual ? UsualProposals(best, scene.Bought, scene.Letter.Text)
-            : or is { } other ? [Proposed(best, quantity.Value!.Value, unitRead.Value, "a thousands sign"), Proposed(best, other, unitRead.Value, "a decimal sign")]
+            : or is { } other ? anchor.Groups["upto"].Success ? [Proposed(best, quantity.Value!.Value, unitRead.Value, "the least"), Proposed(best, other, unitRead.Value, "the most")]
+            : [Proposed(best, quantity.Value!.Value, unitRead.Value, "a thousands sign"), Proposed(best, other, unitRead.Value, "a decimal sign")]
             : found.Proposals(quantity.Value ?? 1m, unitRead.Value);
         return new ReadLine(
             new Field<ItemId>(best.Id, found.Sure, found.How, ofItem), words, found.Code,
@@ -260,33 +287,33 @@ public static partial class TextReader
         if (!anchor.Groups["unit"].Success || anchor.Groups["usual"].Success || words.Split(' ').Length > 12 || !words.Any(char.IsLetter))
             return null;
         var unit = UnitOf(anchor, scene.Language) ?? Unit.Piece;
-        var (number, _) = Quantity(anchor, scene);
+        var (number, or, why) = Quantity(anchor, scene);
         return new ReadLine(
-            new Field<ItemId>(default, 0.1m, "we know nothing that is called so", ofItem), words, null, new Field<decimal?>(number, 0.9m, "written so", ofQuantity), new Field<Unit>(unit, 0.9m, "written so", ofQuantity),
+            new Field<ItemId>(default, 0.1m, "we know nothing that is called so", ofItem), words, null, new Field<decimal?>(number, or is null ? 0.9m : 0.4m, or is null ? "written so" : why, ofQuantity), new Field<Unit>(unit, 0.9m, "written so", ofQuantity),
             price, priceBase, "", found.Proposals(number ?? 1m, unit), evidence);
     }
 
     private static Proposal Proposed(Item item, decimal quantity, Unit unit, string why) => new(item.Id, item.Code, item.Words, quantity, unit, 0.5m, why);
 
-    private static (decimal? Number, decimal? Or) Quantity(Match anchor, Scene scene)
+    // The number, and where two could be meant the other one and why it is open.
+    private static (decimal? Number, decimal? Or, string Why) Quantity(Match anchor, Scene scene)
     {
         var many = anchor.Groups["group"].Success ? scene.Language.Groups.GetValueOrDefault(Plain(anchor.Groups["group"].Value), Language.English.Groups.GetValueOrDefault(Plain(anchor.Groups["group"].Value), 1m)) : 1m;
         if (anchor.Groups["n"].Success)
         {
             var times = anchor.Groups["times"].Success ? decimal.Parse(anchor.Groups["times"].Value, CultureInfo.InvariantCulture) : 1m;
             var read = scene.Form.Read(anchor.Groups["n"].Value);
-            return (read?.Value * times * many, read?.Or * times * many);
+            if (anchor.Groups["upto"].Success && decimal.TryParse(anchor.Groups["upto"].Value, NumberStyles.None, CultureInfo.InvariantCulture, out var upTo) && upTo > read?.Value)
+                return (read?.Value * times * many, upTo * times * many, $"“{anchor.Groups["n"].Value}” or “{anchor.Groups["upto"].Value}”: how many?");
+            return (read?.Value * times * many, read?.Or * times * many, read?.Or is null ? "" : "is it a decimal or a thousands sign?");
         }
-        if (!anchor.Groups["word"].Success)
-            return (null, null);
-        var word = Plain(anchor.Groups["word"].Value);
-        return ((scene.Language.Numbers.TryGetValue(word, out var n) ? n : Language.English.Numbers.GetValueOrDefault(word, 1m)) * many, null);
+        return anchor.Groups["word"].Success ? (NumberWords.Read(anchor.Groups["word"].Value, scene.Language) * many, null, "") : (null, null, "");
     }
 
     private static (Field<decimal?> Quantity, Field<Unit> Unit, decimal? Or) Count(Match anchor, Item item, Scene scene)
     {
-        var (number, or) = Quantity(anchor, scene);
-        var quantity = new Field<decimal?>(number, number is null ? 0.2m : or is not null ? 0.4m : 0.95m, or is not null ? "is it a decimal or a thousands sign?" : "written so", []);
+        var (number, or, why) = Quantity(anchor, scene);
+        var quantity = new Field<decimal?>(number, number is null ? 0.2m : or is not null ? 0.4m : 0.95m, or is not null ? why : "written so", []);
         var unit = UnitOf(anchor, scene.Language);
         return unit is { } u && item.Factor(u) is not null
             ? (quantity, new Field<Unit>(u, 0.95m, "written so", []), or)
@@ -338,7 +365,7 @@ public static partial class TextReader
 
     private static string Plain(string word) => Blank().Replace(word.Trim().ToLowerInvariant(), " ");
 
-    [GeneratedRegex(@"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s|;", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*\.?[ \t]*(?:\r?\n|$))|;", RegexOptions.CultureInvariant)]
     private static partial Regex ClauseEnd();
 
     [GeneratedRegex(@"\n")]

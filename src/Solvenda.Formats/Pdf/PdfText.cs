@@ -1,12 +1,10 @@
-using System.Collections.Immutable;
 using System.Text;
-using Solvenda.Core.Reading;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 
 namespace Solvenda.Formats.Pdf;
 
-/// <summary>A word and its box on its page; measures in any unit, from the top left.</summary>
+/// <summary>A word and its box on its page, as high as its line; measures in any unit, from the top left.</summary>
 public sealed record PageWord(string Text, double Left, double Top, double Width, double Height);
 
 /// <summary>A page's words, and its size in the same unit.</summary>
@@ -54,7 +52,7 @@ public static class PdfText
             var words = 0;
             foreach (var page in document.GetPages().Take(MostPages))
             {
-                var of = page.GetWords().Take(MostWords - words).Select(w => new PageWord(w.Text.Normalize(NormalizationForm.FormKC), w.BoundingBox.Left, page.Height - w.BoundingBox.Top, w.BoundingBox.Width, w.BoundingBox.Height)).ToList();
+                var of = page.GetWords().Take(MostWords - words).Select(w => Placed(w, page.Height)).ToList();
                 words += of.Count;
                 pages.Add(new PageText(page.Width, page.Height, of));
                 if (of.Count == 0)
@@ -69,101 +67,17 @@ public static class PdfText
         }
     }
 
+    // As high as its letters' size and not as what is drawn of them, so that "mm" and "Qty" stand on one height.
+    private static PageWord Placed(Word word, double pageHeight)
+    {
+        var box = word.BoundingBox;
+        var letter = word.Letters[0];
+        var (size, drawn) = (letter.PointSize, box.Height);
+        // Letters that are turned, or whose size says nothing, are taken as they are drawn.
+        var plain = word.TextOrientation == TextOrientation.Horizontal && size > 1 && size < drawn * 4;
+        var (top, height) = plain ? (pageHeight - letter.StartBaseLine.Y - (size * 0.8), size) : (pageHeight - box.Top, drawn);
+        return new PageWord(word.Text.Normalize(NormalizationForm.FormKC), box.Left, top, box.Width, height);
+    }
+
     private static byte[]? Picture(IPdfImage image) => image.RawBytes is { Length: > 2 } bytes && bytes[0] == 0xFF && bytes[1] == 0xD8 ? bytes.ToArray() : image.TryGetPng(out var png) ? png : null;
-
-    /// <summary>Lays words out as lines of text, a tab where a column ends, with the place of every word; and finds the rows of tables.</summary>
-    /// <param name="sure">How well the words themselves are known.</param>
-    public static OriginalPart Part(string name, PartKind kind, IReadOnlyList<PageText> pages, decimal sure = 1m)
-    {
-        ArgumentNullException.ThrowIfNull(pages);
-        var text = new StringBuilder();
-        var placed = ImmutableArray.CreateBuilder<PlacedWord>();
-        var rows = ImmutableArray.CreateBuilder<ImmutableArray<Cell>>();
-        for (var p = 0; p < pages.Count; p++)
-        {
-            var page = pages[p];
-            var lines = Lines(page.Words).Select(Cells).ToList();
-            // The line with the most cells tells where the columns are.
-            var columns = lines.Count == 0 ? [] : lines.MaxBy(l => l.Count)!;
-            foreach (var line in lines)
-            {
-                var cells = new Cell[Math.Max(columns.Count, 1)];
-                for (var c = 0; c < line.Count; c++)
-                {
-                    if (c > 0)
-                        text.Append('\t');
-                    var start = text.Length;
-                    foreach (var word in line[c].Words)
-                    {
-                        if (text.Length > start)
-                            text.Append(' ');
-                        placed.Add(new PlacedWord(text.Length, word.Text.Length, p, word.Left / page.Width, word.Top / page.Height, word.Width / page.Width, word.Height / page.Height));
-                        text.Append(word.Text);
-                    }
-                    var at = Column(line[c], columns);
-                    var said = text.ToString(start, text.Length - start);
-                    cells[at] = cells[at] is { } there ? new Cell($"{there.Text} {said}", there.Start, text.Length - there.Start) : new Cell(said, start, said.Length);
-                }
-                for (var c = 0; c < cells.Length; c++)
-                    cells[c] ??= new Cell("", text.Length, 0);
-                rows.Add([.. cells]);
-                text.Append('\n');
-            }
-            text.Append('\n');
-        }
-        return new OriginalPart(name, kind, text.ToString()) { Words = placed.ToImmutable(), Rows = rows.Count(r => r.Count(c => c.Text.Length > 0) > 2) >= 2 ? rows.ToImmutable() : [], Pages = pages.Count, Sure = sure };
-    }
-
-    private sealed record Box(List<PageWord> Words)
-    {
-        public double Left => Words[0].Left;
-
-        public double Right => Words[^1].Left + Words[^1].Width;
-    }
-
-    // Words whose middles are on one height are a line, from left to right.
-    private static List<List<PageWord>> Lines(IReadOnlyList<PageWord> words)
-    {
-        var lines = new List<List<PageWord>>();
-        foreach (var word in words.Where(w => w.Text.Trim().Length > 0 && double.IsFinite(w.Top) && double.IsFinite(w.Left)).OrderBy(w => w.Top + (w.Height / 2)))
-        {
-            var middle = word.Top + (word.Height / 2);
-            var last = lines.Count > 0 ? lines[^1] : null;
-            if (last is not null && Math.Abs(last.Average(w => w.Top + (w.Height / 2)) - middle) <= Math.Max(2, Math.Min(last[0].Height, word.Height) * 0.6))
-                last.Add(word);
-            else
-                lines.Add([word]);
-        }
-        lines.ForEach(l => l.Sort((a, b) => a.Left.CompareTo(b.Left)));
-        return lines;
-    }
-
-    // A blank is a quarter of the letters' size, the margins of a cell on both sides at least half of it; a box around capitals is about seven tenths high.
-    private static List<Box> Cells(List<PageWord> line)
-    {
-        var cells = new List<Box>();
-        foreach (var word in line)
-        {
-            var height = Math.Max(word.Height, cells.Count > 0 ? cells[^1].Words[^1].Height : word.Height);
-            if (cells.Count > 0 && word.Left - cells[^1].Right <= Math.Max(height * 0.65, 2.5))
-                cells[^1].Words.Add(word);
-            else
-                cells.Add(new Box([word]));
-        }
-        return cells;
-    }
-
-    // The column that the cell overlaps most, else the one whose edge is nearest: numbers stand to the right of theirs, words to the left.
-    private static int Column(Box cell, List<Box> columns)
-    {
-        var (best, score) = (0, double.MinValue);
-        for (var c = 0; c < columns.Count; c++)
-        {
-            var overlap = Math.Min(cell.Right, columns[c].Right) - Math.Max(cell.Left, columns[c].Left);
-            var fit = overlap > 0 ? overlap + 1_000 : -Math.Min(Math.Abs(cell.Left - columns[c].Left), Math.Abs(cell.Right - columns[c].Right));
-            if (fit > score)
-                (best, score) = (c, fit);
-        }
-        return best;
-    }
 }

@@ -59,18 +59,21 @@ public static class Recognition
         return there.Count == 0 ? "eng" : string.Join('+', there);
     }
 
-    // Columns: level, page, block, paragraph, line, word, left, top, width, height, confidence, text. Level 1 is the page, 5 a word.
+    // Columns: level, page, block, paragraph, line, word, left, top, width, height, confidence, text. Level 1 is the page, 4 a line, 5 a word.
     private static PageText? Words(string tsv)
     {
-        var (width, height) = (0.0, 0.0);
+        var (width, height, top, size) = (0.0, 0.0, 0.0, 0.0);
         var words = new List<PageWord>();
         foreach (var cells in tsv.Split('\n').Skip(1).Select(l => l.Split('\t')).Where(c => c.Length >= 12))
         {
             double At(int i) => double.Parse(cells[i], NumberStyles.Float, CultureInfo.InvariantCulture);
             if (cells[0] == "1")
                 (width, height) = (At(8), At(9));
-            else if (cells[0] == "5" && At(10) > 30 && cells[11].Trim().Length > 0)
-                words.Add(new PageWord(cells[11].Trim(), At(6), At(7), At(8), At(9)));
+            else if (cells[0] == "4")
+                (top, size) = (At(7), At(9));
+            // The rules of a table are taken for letters now and then.
+            else if (cells[0] == "5" && At(10) > 30 && cells[11].Trim().Trim('|', '[', ']', '_', '\u2014', '\u2013', '-', '=', '~') is { Length: > 0 } word)
+                words.Add(new PageWord(cells[11].TrimEnd().EndsWith('-') ? word + "-" : word, At(6), top, At(8), size));
         }
         return width > 0 && words.Count > 0 ? new PageText(width, height, words) : null;
     }

@@ -77,7 +77,7 @@ public sealed class Reader(PriceBooks books)
         var context = await ContextAsync(db, cancel);
         var piece = part.Text.Substring(start, length).Replace('\t', ' ');
         ImmutableArray<Clue> clues = buyer is { } id ? [new Clue("preset", id.ToString(CultureInfo.InvariantCulture), [])] : [];
-        var read = Core.Reading.TextReader.Read(new Letter("", "", "", today, piece, piece.Length) { Part = partIndex }, context, clues, readLines: true);
+        var read = Core.Reading.TextReader.Read(new Letter("", "", "", today, piece, piece.Length) { Part = partIndex }, context, clues, elsewhere: 0);
         Evidence Moved(Evidence e) => e with { Start = e.Start + start };
         if (read.Lines.FirstOrDefault() is { } line)
             return ReadingView.Line(line with { Evidence = [.. line.Evidence.Select(Moved)], Quantity = line.Quantity with { Evidence = [.. line.Quantity.Evidence.Select(Moved)] } }, 0, context);
