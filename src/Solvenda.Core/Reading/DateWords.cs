@@ -25,7 +25,14 @@ public static class DateWords
     public static WrittenDate? Find(string text, DateOnly written, Language? language = null)
     {
         var all = All(text, written, language);
-        return all.FirstOrDefault(d => d.Lead) ?? all.FirstOrDefault(d => d.Sure != Unled);
+        // A date that stands alone is not the day of the letter itself, nor one that is over.
+        return all.FirstOrDefault(d => d.Lead) ?? all.FirstOrDefault(d => d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language ?? Language.English));
+    }
+
+    private static bool IsOfTheLetter(string text, WrittenDate date, Language language)
+    {
+        var before = text[Math.Max(0, date.Start - 24)..date.Start].TrimEnd(' ', '\t', ':', '.').ToLowerInvariant();
+        return language.Dated.Concat(Language.English.Dated).Any(w => before.EndsWith(w, StringComparison.Ordinal) && (before.Length == w.Length || !char.IsLetter(before[^(w.Length + 1)])));
     }
 
     /// <summary>Every date of the text in the order in which they stand.</summary>

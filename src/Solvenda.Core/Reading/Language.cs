@@ -75,6 +75,9 @@ public sealed class Language
 
     /// <summary>What comes before a date that something is wanted by.</summary>
     public required string[] By { get; init; }
+
+    /// <summary>What comes before the date of the message itself.</summary>
+    public required string[] Dated { get; init; }
     public required string[] Order { get; init; }
     public required string[] Quote { get; init; }
 

@@ -16,9 +16,15 @@ public sealed record Letter(string FromAddress, string FromName, string Subject,
 /// <summary>Tells what is new in a letter from what it quotes and from its signature.</summary>
 public static class Letters
 {
+    // Longer texts below the closing words are no signature, unless what is quoted begins there.
+    private const int LongestSignature = 1_500;
+
+    // Thanks are said now and then before the end; so often by nobody.
+    private const int MostClosings = 20;
+
     private static readonly Lazy<Regex> Announces = new(() => new Regex(
         $@"^\s*(?:[-_*=]{{2,}}\s*)?(?:.{{0,160}}\b(?:{Language.AnyOf(Language.All.SelectMany(l => l.Wrote))})\b\s*:?\s*(?:[-_*=]{{2,}}\s*)?$|(?:{Language.AnyOf(Language.All.SelectMany(l => l.From))})\s*:\s.*@)",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1)));
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Multiline, TimeSpan.FromSeconds(1)));
 
     private static readonly Lazy<Regex> Closes = new(() => new Regex(
         $@"^\s*(?:{Language.AnyOf(Language.All.SelectMany(l => l.Closing))})\s*[,.!]*\s*(?:\w+\s*)?[,.!]*\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1)));
@@ -28,14 +34,14 @@ public static class Letters
     {
         ArgumentNullException.ThrowIfNull(text);
         var at = 0;
-        var said = false;
+        var (said, closings) = (false, 0);
         foreach (var line in text.Split('\n'))
         {
             if (line.StartsWith('>') || line is "-- " or "--" || (line.Length < 400 && Announces.Value.IsMatch(line)))
                 return at;
             at = Math.Min(text.Length, at + line.Length + 1);
             // A forwarded letter begins with thanks and goes on below; only what closes something that was said is an end.
-            if (said && line.Length < 80 && Closes.Value.IsMatch(line) && IsSignature(text[at..]))
+            if (said && closings < MostClosings && line.Length < 80 && Closes.Value.IsMatch(line) && ++closings > 0 && IsSignature(text[at..Math.Min(text.Length, at + LongestSignature)], at + LongestSignature < text.Length))
                 return at;
             said |= line.Trim().Length > 0;
         }
@@ -64,8 +70,10 @@ public static class Letters
     private static readonly Regex Name = new(@"^\p{Lu}[\p{L}.'’-]*(?: (?:de|van|von|der|den|la|\p{Lu}[\p{L}.'’-]*)){1,3}$", RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
 
     // A name and how to reach them; a postscript is still the letter.
-    private static bool IsSignature(string rest)
+    private static bool IsSignature(string rest, bool goesOn)
     {
+        if (goesOn && !rest.Contains('>', StringComparison.Ordinal) && !Announces.Value.IsMatch(rest))
+            return false;
         var lines = rest.Split('\n').Select(l => l.Trim()).Where(l => l.Length > 0).TakeWhile(l => !l.StartsWith('>') && !Announces.Value.IsMatch(l)).Take(11).ToList();
         return lines.Count <= 10 && !lines.Any(l => l.StartsWith("PS", StringComparison.Ordinal) || l.StartsWith("P.S", StringComparison.Ordinal));
     }

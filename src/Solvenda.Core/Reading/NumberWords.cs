@@ -5,13 +5,17 @@ namespace Solvenda.Core.Reading;
 /// <summary>Numbers in words, as one language builds them: "a hundred and twenty", "zweiundzwanzig", "ciento veinte". What is built in no such way is no number, and is asked.</summary>
 internal static class NumberWords
 {
+    // "Nine hundred and ninety-nine thousand nine hundred and ninety-nine" has ten, and no word is as long as this.
+    private const int MostParts = 10;
+    private const int Longest = 160;
+
     /// <summary>A regular expression for a number in words, apart or written together; without groups.</summary>
     public static string Pattern(Language language)
     {
         ArgumentNullException.ThrowIfNull(language);
         var single = Language.AnyOf(Simple(language).Select(n => n.Key));
         var joints = Language.AnyOf(language.NumberJoints);
-        return $@"(?:{Language.AnyOf(language.Numbers.Keys)})(?:(?:\s+(?:(?:{joints})\s+)?|-|(?:{joints}))?(?:{single}))*";
+        return $@"(?:{Language.AnyOf(language.Numbers.Keys)})(?:(?:\s+(?:(?:{joints})\s+)?|-|(?:{joints}))?(?:{single})){{0,{MostParts}}}";
     }
 
     /// <summary>The number that words say; null where they do not make one.</summary>
@@ -19,6 +23,8 @@ internal static class NumberWords
     {
         ArgumentNullException.ThrowIfNull(words);
         ArgumentNullException.ThrowIfNull(language);
+        if (words.Length > Longest)
+            return null;
         var plain = Regex.Replace(words.Trim().ToLowerInvariant(), @"\s+", " ");
         if (language.Numbers.TryGetValue(plain, out var whole))
             return whole;

@@ -19,6 +19,11 @@ public static partial class TextReader
     // Under this, words behind a number are not an item at all ("call me in 2 minutes").
     private const decimal LeastScore = 0.45m;
 
+    private const int LongestClause = 1_000;
+
+    // A letter with more lines is no letter; those below are kept in the original, and that is said.
+    private const int MostLines = 500;
+
     // A thing that is told by the line before is well known, but not as well as one that is named.
     private const decimal LikeBefore = 0.8m;
 
@@ -40,8 +45,10 @@ public static partial class TextReader
         var warnings = ImmutableArray.CreateBuilder<string>();
         if (letter.FreshLength > LongestRead)
             warnings.Add(string.Create(CultureInfo.InvariantCulture, $"The letter is longer than {LongestRead:#,0} characters; it was read as far as that."));
+        if (lines.Length >= MostLines)
+            warnings.Add(string.Create(CultureInfo.InvariantCulture, $"{MostLines} lines of the letter were read; what stands below is kept in the original."));
         return new Reading(
-            Kind(letter, fresh, language, head, lines.Length + elsewhere), buyer, head.Contact, head.PoNumber, head.Wanted, head.DeliverTo, head.Incoterm, head.IncotermPlace, head.Currency, head.PaymentDays, lines, [], warnings.ToImmutable())
+            Kind(letter, fresh, language, head, lines.Length + elsewhere, elsewhere), buyer, head.Contact, head.PoNumber, head.Wanted, head.DeliverTo, head.Incoterm, head.IncotermPlace, head.Currency, head.PaymentDays, lines, [], warnings.ToImmutable())
         {
             QuoteNumber = head.QuoteNumber,
             DeliverToCountry = head.DeliverToCountry,
@@ -62,7 +69,7 @@ public static partial class TextReader
             yield return clue;
     }
 
-    private static MessageKind Kind(Letter letter, string fresh, Language language, TextHead head, int lines)
+    private static MessageKind Kind(Letter letter, string fresh, Language language, TextHead head, int lines, int elsewhere)
     {
         var text = letter.Subject + "\n" + fresh;
         bool Says(Func<Language, string[]> of) => Language.Says(text, of(language)) || (language.Code != "en" && Language.Says(text, of(Language.English)));
@@ -80,7 +87,7 @@ public static partial class TextReader
             return MessageKind.RequestForQuotation;
         if (lines == 0)
             return fresh.Contains('?', StringComparison.Ordinal) ? MessageKind.Question : head.PoNumber.Sure > 0 && Says(l => l.Order) ? MessageKind.Order : MessageKind.Unclear;
-        return head.PoNumber.Sure > 0 || Says(l => l.Order) ? MessageKind.Order : MessageKind.RequestForQuotation;
+        return head.PoNumber.Sure > 0 || Says(l => l.Order) ? MessageKind.Order : lines > elsewhere ? MessageKind.RequestForQuotation : MessageKind.Unclear;
     }
 
     /// <summary>The lines of a text, for a buyer that is known or not.</summary>
@@ -96,14 +103,17 @@ public static partial class TextReader
             .Concat(NotCounts().Matches(fresh).Select(m => (m.Index, m.Length))).Concat(grammar.Po.Matches(fresh).Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
             .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length))).Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length))).ToList();
         bool Masked(Match m) => masked.Any(x => m.Index < x.Item1 + x.Item2 && m.Index + m.Length > x.Item1);
-        var spokenOf = "";
+        var numbers = grammar.Quantity.Matches(fresh).Where(m => !Masked(m)).ToList();
+        var (spokenOf, number) = ("", 0);
         foreach (var (start, length) in Clauses(fresh))
         {
             var clause = new Clause(fresh.Substring(start, length), start) { SpokenOf = spokenOf };
             spokenOf = clause.Text;
-            var anchors = Kept(clause.Text, [.. grammar.Quantity.Matches(fresh, start).TakeWhile(m => m.Index < start + length).Where(m => !Masked(m)).Select(m => new Anchor(m, m.Index - start, Math.Min(m.Length, start + length - m.Index)))], grammar);
+            var own = numbers.Skip(number).SkipWhile(m => m.Index < start).TakeWhile(m => m.Index < start + length).ToList();
+            number += own.Count;
+            var anchors = Kept(clause.Text, [.. own.Select(m => new Anchor(m, m.Index - start, Math.Min(m.Length, start + length - m.Index)))], grammar);
             var leftward = anchors.Count > 0 && (LeansLeft().IsMatch(clause.Text[..anchors[0].At]) || clause.Text[..anchors[0].At].Split(Blanks, StringSplitOptions.RemoveEmptyEntries).Any(w => context.Items.ByCode(w) is not null));
-            for (var i = 0; i < anchors.Count; i++)
+            for (var i = 0; i < anchors.Count && lines.Count < MostLines; i++)
             {
                 var next = i + 1 < anchors.Count ? anchors[i + 1].At : clause.Text.Length;
                 var left = i == 0 ? 0 : anchors[i - 1].End;
@@ -149,16 +159,22 @@ public static partial class TextReader
     private static List<Anchor> Kept(string clause, List<Anchor> all, Grammar grammar)
     {
         var kept = new List<Anchor>();
+        var (seen, parted) = (0, false);
         foreach (var anchor in all)
         {
             var groups = anchor.Match.Groups;
             // "a", "one" and the like count only with a unit or a dozen.
-            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && NumberWords.Read(groups["word"].Value, grammar.Language) is null or 1m)
+            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && NumberWords.Read(groups["word"].Value, grammar.Language) is 1m)
                 continue;
+            parted |= grammar.Between.IsMatch(clause[seen..anchor.At]);
+            seen = anchor.End;
             if (kept.Count > 0 && kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && groups["n"].Success && !clause[anchor.End..].Any(char.IsLetterOrDigit))
                 kept[^1] = anchor with { ThingFrom = kept[^1].End };
-            else if (kept.Count == 0 || grammar.Between.IsMatch(clause[kept[^1].End..anchor.At]))
+            else if (kept.Count == 0 || parted)
+            {
                 kept.Add(anchor);
+                parted = false;
+            }
             // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE 12-strand 600 m".
             else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && clause[(kept.Count > 1 ? kept[^2].End : 0)..kept[^1].At].Any(char.IsLetter))
                 kept[^1] = anchor;
@@ -171,14 +187,15 @@ public static partial class TextReader
     {
         var ends = ClauseEnd().Matches(text).Select(m => (m.Index, m.Length)).Concat(NewLine().Matches(text).Where(m => BeginsAnew(text, m.Index)).Select(m => (m.Index, m.Length))).OrderBy(e => e.Index);
         var start = 0;
-        foreach (var (index, length) in ends)
+        foreach (var (index, length) in ends.Append((text.Length, 0)))
         {
+            // Nobody writes so much in one breath; it is read in pieces.
+            for (; index - start > LongestClause; start += LongestClause)
+                yield return (start, LongestClause);
             if (index > start)
                 yield return (start, index - start);
             start = Math.Max(start, index + length);
         }
-        if (start < text.Length)
-            yield return (start, text.Length - start);
     }
 
     // A line that was not filled is its own; so is one that begins with a mark or a number.

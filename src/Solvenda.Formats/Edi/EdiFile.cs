@@ -9,6 +9,9 @@ namespace Solvenda.Formats.Edi;
 /// <summary>Reads an interchange of either syntax into its messages: each one that becomes a request, is broken, or is only kept.</summary>
 public static class EdiFile
 {
+    /// <summary>An interchange with more is none that a person could work through.</summary>
+    public const int MostMessages = 2_000;
+
     public const string NoMessages = "The interchange holds no message.";
 
     /// <summary>The interchange, as long as its delimiters could be told; and what it holds. An interchange that cannot be opened is one message with the reason.</summary>
@@ -25,6 +28,8 @@ public static class EdiFile
         var envelope = x.Faults.Select(f => f.Words).ToImmutableArray();
         if (x.Messages.Count == 0)
             return (x, [new Incoming(x.Sender, $"{(isX12 ? "X12" : "EDIFACT")} {x.Reference}", [part]) { OwnId = ownId, Problem = envelope.FirstOrDefault() ?? NoMessages }]);
+        if (x.Messages.Count > MostMessages)
+            return (x, [new Incoming(x.Sender, $"{(isX12 ? "X12" : "EDIFACT")} {x.Reference}", [part]) { OwnId = ownId, Problem = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"The interchange holds {x.Messages.Count:#,0} messages; up to {MostMessages:#,0} are read from one. It is kept as it came.") }]);
         if (x.Messages.Count == 1)
             return (x, [One(x, x.Messages[0], isX12, part, ownId, envelope)]);
         return (x, [.. x.Messages.Select(m => OneOfMany(x, m, isX12, ownId, envelope))]);

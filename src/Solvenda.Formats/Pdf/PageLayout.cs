@@ -17,6 +17,9 @@ public static class PageLayout
     // Lines nearer than this stand beside each other; lines of one paragraph stand at most so far apart; tables end where more is left free.
     private const double Beside = 0.85;
     private const double Tight = 1.45;
+
+    // Lines of one cell are evenly apart, as far as this.
+    private const double Even = 1.06;
     private const double Apart = 4;
 
     // Headings and the rest of wrapped cells stand between rows; more lines than these are text.
@@ -107,13 +110,75 @@ public static class PageLayout
                 at++;
                 continue;
             }
-            var table = lines[at..end];
+            var table = Parted(lines[at..end]);
             var columns = Columns(table);
             foreach (var together in Together(table, columns))
                 yield return RowOf(together, columns);
             at = end;
         }
     }
+
+    // Cells may stand so close that only the rows together tell them apart: where a blank of the head goes on through every row, a column ends.
+    private static List<Line> Parted(List<Line> table)
+    {
+        var first = table.FindIndex(l => l.Boxes.Count >= Wide);
+        // A head may stand in two lines itself, beside the others.
+        var (top, bottom) = (first, first);
+        while (top > 0 && table[top].Middle - table[top - 1].Middle < table[top].Size * Beside)
+            top--;
+        while (bottom + 1 < table.Count && table[bottom + 1].Middle - table[bottom].Middle < table[bottom].Size * Beside)
+            bottom++;
+        var head = Merged(table[top..(bottom + 1)].SelectMany(l => l.Boxes).SelectMany(b => b.Words).Select(w => new Span(w.Left, w.Left + w.Width)));
+        var rows = table.Where((l, i) => (i < top || i > bottom) && l.Boxes.Count > 1).Select(l => l.Boxes).ToList();
+        var words = rows.SelectMany(r => r).SelectMany(b => b.Words).Select(w => new Span(w.Left, w.Left + w.Width)).ToList();
+        var ends = new List<double>();
+        for (var i = 0; i + 1 < head.Count; i++)
+        {
+            var (left, right) = (head[i].Right, head[i + 1].Left);
+            if (FreeIn(left, right, words) is not { } free)
+                continue;
+            // Between the words of one head nothing ends, unless rows have something on both sides.
+            var at = (free.Left + free.Right) / 2;
+            if (right - left > table[first].Size * NextCell || rows.Any(r => r.Any(b => b.Words[0].Left < at && b.Span.Right > at)) || rows.Any(r => AreBoth(r, at, table[first].Boxes.Select(b => b.Span).FirstOrDefault(s => s.Right > at))))
+                ends.Add(at);
+        }
+        return [.. table.Select(l => l.Boxes.Count > 1 ? l with { Boxes = [.. l.Boxes.SelectMany(b => Cut(b, ends))] } : l)];
+    }
+
+    // What stands over each other is one.
+    private static List<Span> Merged(IEnumerable<Span> spans)
+    {
+        var merged = new List<Span>();
+        foreach (var span in spans.OrderBy(s => s.Left))
+        {
+            if (merged.Count > 0 && merged[^1].Shared(span) > 0)
+                merged[^1] = merged[^1].With(span);
+            else
+                merged.Add(span);
+        }
+        return merged;
+    }
+
+    // Two cells of a row under what looks like one head.
+    private static bool AreBoth(List<Box> row, double at, Span head) =>
+        row.FindLastIndex(b => b.Span.Right <= at) is >= 0 and var left && left + 1 < row.Count && row[left].Span.Shared(head) > 0 && row[left + 1].Span.Shared(head) > 0;
+
+    // The widest piece between two places that no word stands in.
+    private static Span? FreeIn(double left, double right, List<Span> words)
+    {
+        Span? best = null;
+        var from = left;
+        foreach (var word in words.Where(w => w.Right > left && w.Left < right).OrderBy(w => w.Left).Append(new Span(right, right)))
+        {
+            if (word.Left > from && (best is not { } b || word.Left - from > b.Right - b.Left))
+                best = new Span(from, word.Left);
+            from = Math.Max(from, word.Right);
+        }
+        return best;
+    }
+
+    private static IEnumerable<Box> Cut(Box box, List<double> ends) =>
+        box.Words.GroupBy(w => ends.Count(e => e < w.Left + (w.Width / 2))).Select(g => new Box([.. g]));
 
     // The line with the most cells tells where the columns are, those below and above it how far they reach: a head may stand in the middle over its words.
     private static Span[] Columns(List<Line> table)
@@ -156,16 +221,37 @@ public static class PageLayout
             while (next < table.Count && table[next].Middle - table[next - 1].Middle <= Math.Min(table[next].Size, table[next - 1].Size) * Tight)
                 next++;
             var close = table[at..next];
-            var full = close.Count(l => l.Boxes.Count >= Wide && IsFull(l, close));
-            if (close.Count > 1 && full <= 1 && close.All(l => Fits(l, columns)))
+            if (IsRow(close, columns))
                 yield return close;
             else
             {
-                foreach (var overlapping in Overlapping(close))
-                    yield return overlapping;
+                // Between rows there may be hardly more room than between the lines of a cell.
+                var closer = Closer(close);
+                foreach (var row in closer.Count > 1 && closer.TrueForAll(c => IsRow(c, columns)) ? closer : Overlapping(close))
+                    yield return row;
             }
             at = next;
         }
+    }
+
+    private static bool IsRow(List<Line> close, Span[] columns) =>
+        close.Count == 1 || (close.Count(l => l.Boxes.Count >= Wide && IsFull(l, close)) <= 1 && close.TrueForAll(l => Fits(l, columns)));
+
+    private static List<List<Line>> Closer(List<Line> lines)
+    {
+        double Pitch(int i) => lines[i].Middle - lines[i - 1].Middle;
+        var apart = Enumerable.Range(1, lines.Count - 1).Where(i => Pitch(i) >= Math.Min(lines[i].Size, lines[i - 1].Size) * Beside).Select(Pitch).ToList();
+        if (apart.Count == 0)
+            return [lines];
+        var within = apart.Min() * Even;
+        var groups = new List<List<Line>> { new() { lines[0] } };
+        for (var i = 1; i < lines.Count; i++)
+        {
+            if (Pitch(i) > within)
+                groups.Add([]);
+            groups[^1].Add(lines[i]);
+        }
+        return groups;
     }
 
     // A wrapped row has lines that hold only some of what its fullest line holds.

@@ -28,25 +28,63 @@ public static class PdfText
     // The first one after a start waits for the parser itself to be made ready.
     private static readonly TimeSpan FirstPatience = TimeSpan.FromSeconds(8);
 
+    private const string TooMuch = "The PDF unpacks to more than is read; it is kept as it came.";
+
+    // So many parsers may go on by themselves before others have to wait.
+    private const int MostLeft = 4;
+
     private static volatile bool _ready;
+    private static int _left;
 
     public static PdfPages Read(byte[] raw)
     {
+        if (_left >= MostLeft)
+            return new PdfPages([], [], 0, "Other PDFs that do not come to an end are being given up; this one is kept, and can be read later.");
         var late = new PdfPages([], [], 0, "The PDF takes too long to open; it is kept as it came.");
-        var found = late;
+        if (HasLongPlainStream(raw))
+            return late with { Problem = TooMuch };
+        var (found, ended) = (late, 0);
         // On a thread of its own, since a parser that loops cannot be told to stop.
-        var work = new Thread(() => found = Open(raw), 4 * 1024 * 1024) { IsBackground = true, Priority = ThreadPriority.BelowNormal };
+        var work = new Thread(
+            () =>
+            {
+                found = Open(raw);
+                if (Interlocked.Exchange(ref ended, 1) == 1)
+                    Interlocked.Decrement(ref _left);
+            }, 4 * 1024 * 1024) { IsBackground = true, Priority = ThreadPriority.BelowNormal };
         work.Start();
         var done = work.Join(_ready ? Patience : FirstPatience);
         _ready = true;
-        return done ? found : late;
+        if (done)
+            return found;
+        // It goes on by itself, and is counted until it ends.
+        if (Interlocked.Exchange(ref ended, 1) == 0)
+            Interlocked.Increment(ref _left);
+        return late;
+    }
+
+    // What a page draws takes thirty times its bytes when it is parsed. Packed streams are bounded where they are unpacked; those that are not are told by how far apart their ends are.
+    private static bool HasLongPlainStream(ReadOnlySpan<byte> raw)
+    {
+        for (var at = 0; raw[at..].IndexOf("stream"u8) is >= 0 and var found;)
+        {
+            at += found + 6;
+            if (raw[at..].IndexOf("endstream"u8) is not (>= 0 and var length))
+                return false;
+            var head = raw[Math.Max(0, at - 500)..at];
+            head = head[Math.Max(0, head.LastIndexOf(" obj"u8))..];
+            if (length > BoundedFilters.LargestOther && head.IndexOf("/Filter"u8) < 0 && head.IndexOf("/Image"u8) < 0)
+                return true;
+            at += length + 9;
+        }
+        return false;
     }
 
     private static PdfPages Open(byte[] raw)
     {
         try
         {
-            using var document = PdfDocument.Open(raw, new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true, ClipPaths = false });
+            using var document = PdfDocument.Open(raw, new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true, ClipPaths = false, FilterProvider = BoundedFilters.Make() });
             var pages = new List<PageText>();
             var pictures = new List<byte[]>();
             var words = 0;
@@ -63,7 +101,7 @@ public static class PdfText
         // Whatever a parser of foreign bytes throws, the answer is that it cannot be opened.
         catch (Exception e) when (e is not OutOfMemoryException)
         {
-            return new PdfPages([], [], 0, e.Message.Contains("ncrypt", StringComparison.Ordinal) || e.Message.Contains("assword", StringComparison.Ordinal) ? "The PDF is locked with a password." : "The PDF is damaged, or no PDF.");
+            return new PdfPages([], [], 0, e.Message.Contains(BoundedFilters.TooMuch, StringComparison.Ordinal) ? TooMuch : e.Message.Contains("ncrypt", StringComparison.Ordinal) || e.Message.Contains("assword", StringComparison.Ordinal) ? "The PDF is locked with a password." : "The PDF is damaged, or no PDF.");
         }
     }
 

@@ -277,7 +277,7 @@ public static class PdfWriter
 
         private void Text(string text, float x, float y, SKTypeface face, float size, SKColor color)
         {
-            using var font = new SKFont(face, size) { Subpixel = true };
+            using var font = new SKFont(face, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
             using var paint = new SKPaint { Color = color, IsAntialias = true };
             _canvas.DrawText(text, x, y, SKTextAlign.Left, font, paint);
         }
@@ -295,7 +295,7 @@ public static class PdfWriter
 
         private static float Width(string text, SKTypeface face, float size)
         {
-            using var font = new SKFont(face, size) { Subpixel = true };
+            using var font = new SKFont(face, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
             return font.MeasureText(text);
         }
 

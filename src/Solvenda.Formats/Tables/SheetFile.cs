@@ -60,7 +60,7 @@ public static class SheetFile
         }
         catch (CsvHelperException e)
         {
-            throw new TableException($"Line {csv.Parser.RawRow} cannot be read: {e.Message.Split('\n')[0]}");
+            throw TableReader.Unreadable(csv, e);
         }
     }
 

@@ -66,9 +66,13 @@ public static class TableReader
         }
         catch (CsvHelperException e)
         {
-            throw new TableException($"Line {csv.Parser.RawRow} cannot be read: {e.Message.Split('\n')[0]}");
+            throw Unreadable(csv, e);
         }
     }
+
+    internal static TableException Unreadable(CsvReader csv, CsvHelperException e) => new(e is MaxFieldSizeException
+        ? $"A cell before line {csv.Parser.RawRow} is longer than 32,000 characters; is a quotation mark missing?"
+        : $"Line {csv.Parser.RawRow} cannot be read: {e.Message.Split('\n')[0]}");
 
     private static CsvReader Open(byte[] bytes, Encoding encoding, string separator) => new(
         new StreamReader(new MemoryStream(bytes), encoding),
