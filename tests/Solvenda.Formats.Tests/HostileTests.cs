@@ -86,6 +86,28 @@ public sealed class HostileTests
     public void XML_follows_nothing_outside_itself(string xml, string words) => Assert.Contains(words, FileReader.Open(Encoding.UTF8.GetBytes(xml), "x.xml", Shelf.Today).Messages[0].Problem, StringComparison.Ordinal);
 
     [Fact]
+    public void A_PDF_that_unpacks_without_end_is_not_unpacked()
+    {
+        using var packed = new MemoryStream();
+        using (var zip = new ZLibStream(packed, CompressionLevel.SmallestSize, leaveOpen: true))
+        {
+            for (var i = 0; i < 100; i++)
+                zip.Write(new byte[1024 * 1024]);
+        }
+        string Pdf(string length, string stream) => $"%PDF-1.4\n1 0 obj\n<< /Type /Catalog /Pages 2 0 R >>\nendobj\n2 0 obj\n<< /Type /Pages /Kids [3 0 R] /Count 1 >>\nendobj\n3 0 obj\n<< /Type /Page /Parent 2 0 R /MediaBox [0 0 600 800] /Contents 4 0 R >>\nendobj\n4 0 obj\n<< /Length {length} >>\nstream\n{stream}\nendstream\nendobj\ntrailer\n<< /Root 1 0 R /Size 5 >>\n%%EOF";
+        var plain = string.Concat(Enumerable.Repeat("0 0 m 9 9 l S ", 500_000));
+        foreach (var pdf in new[] { Pdf($"{packed.Length} /Filter /FlateDecode", Encoding.Latin1.GetString(packed.ToArray())), Pdf($"{plain.Length}", plain) })
+            Assert.Contains("unpacks to more than is read", FileReader.Open(Encoding.Latin1.GetBytes(pdf), "x.pdf", Shelf.Today).Messages[0].Problem, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void An_interchange_with_more_messages_than_anybody_works_through_is_one_request_with_the_reason()
+    {
+        var text = "ISA*00*          *00*          *ZZ*A              *ZZ*B              *260305*0914*U*00401*000000371*0*P*>~GS*PO*A*B*20260305*0914*1*X*004010~" + string.Concat(Enumerable.Repeat("ST*850*0001~SE*2*0001~", 2_001)) + "GE*2001*1~IEA*1*000000371~";
+        Assert.Contains("holds 2,001 messages", Assert.Single(FileReader.Open(Encoding.ASCII.GetBytes(text), "x.x12", Shelf.Today).Messages).Problem, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void What_is_nested_without_end_is_answered()
     {
         Reads(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("<a>", 50_000))), "x.xml");
@@ -113,7 +135,7 @@ public sealed class HostileTests
     [Fact]
     public void Letters_made_to_make_rules_go_back_and_forth_are_answered()
     {
-        foreach (var piece in new[] { "1 ", "1 000 ", "a, ", "by ", "10 m of ", "- \n", "1.000,", "PO ", "€ 1 ", "total ", "deliver to deliver to ", "\u00a0" })
+        foreach (var piece in new[] { "1 ", "1 000 ", "a, ", "by ", "10 m of ", "- \n", "1.000,", "PO ", "€ 1 ", "total ", "deliver to deliver to ", "\u00a0", "regards\n", "8 to ", "hundred and ", "same ", "a" })
             Reads(Encoding.UTF8.GetBytes("From: a@b.example\n\n" + string.Concat(Enumerable.Repeat(piece, 20_000))), "x.eml");
     }
 }

@@ -82,6 +82,10 @@ public sealed class LetterTests
     [InlineData("4 pcs FND-A3-BL by Friday of week 14", "2026-04-03"), InlineData("Hej, vi beställer 4 st FND-A3-BL, leverans senast fredag i vecka 14, tack", "2026-04-03"), InlineData("Wir bestellen 4 Stk FND-A3-BL, Lieferung bis Freitag KW 14", "2026-04-03"), InlineData("4 pcs FND-A3-BL by Friday week", "2026-03-13")]
     public void A_day_of_a_week_is_that_day(string body, string wanted) => Assert.Equal(wanted, Shelf.Letter(body).Wanted.Value?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
 
+    [Theory]
+    [InlineData("Order 77\nDate: 20 March 2026\n4 pcs FND-A3-BL", null), InlineData("Order 77 dated 20 March 2026\n4 pcs FND-A3-BL", null), InlineData("Order 77, delivery date: 20 March 2026\n4 pcs FND-A3-BL", "2026-03-20"), InlineData("Order 77\n4 pcs FND-A3-BL, 20 March 2026", "2026-03-20"), InlineData("Order 77\n4 pcs FND-A3-BL as in 20 January 2026", null)]
+    public void The_day_of_the_letter_is_not_when_it_is_wanted(string body, string? wanted) => Assert.Equal(wanted, Shelf.Letter(body).Wanted.Value?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
+
     [Fact]
     public void Heads_and_totals_of_a_table_are_not_what_the_letter_says()
     {

@@ -171,15 +171,4 @@ public sealed class MailTests
         Assert.Equal(["SHK-BOW-10", "PS3-16-BK", "THM-SS-12", "SHK-BOW-10", "PS3-16-BK", "THM-SS-12"], Shelf.Lines(reading).Select(l => l.Split(' ')[0]));
         Assert.Equal((MessageKind.RequestForQuotation, "4711/26"), (reading.Kind, reading.PoNumber.Value));
     }
-
-    [Fact]
-    public void A_picture_is_kept_and_said_to_be_one()
-    {
-        using var bitmap = new SKBitmap(600, 200);
-        using (var canvas = new SKCanvas(bitmap))
-            canvas.Clear(SKColors.White);
-        var message = FileReader.Open(bitmap.Encode(SKEncodedImageFormat.Png, 90).ToArray(), "scan.png", Shelf.Today).Messages[0];
-        Assert.Equal((PartKind.Picture, 1), (message.Parts[0].Kind, message.Parts[0].Pages));
-        Assert.Contains(Recognition.IsInstalled ? "No words could be recognised" : "tesseract-ocr", message.Problem, StringComparison.Ordinal);
-    }
 }

@@ -133,6 +133,23 @@ public sealed class TableReadingTests
         Assert.Equal(["Bow shackle, mm", "Ball fender A3"], reading.Lines.Select(l => l.Words));
     }
 
+    // Cells with hardly a blank between them: only the rows together tell where a column ends, and only what rows have on both sides parts a head.
+    [Fact]
+    public void On_pages_cells_that_stand_close_are_told_apart_by_the_rows()
+    {
+        Pdf.PageWord At(string text, double left, double top) => new(text, left, top, text.Length * 5, 10);
+        var page = new Pdf.PageText(600, 800,
+        [
+            At("Qty", 50, 100), At("UoM", 75, 100), At("Part", 100, 100), At("number", 123, 100), At("Description", 160, 100), At("Unit", 266, 100), At("cost", 289, 100),
+            At("6", 60, 114), At("EA", 80, 114), At("FND-A3-BL", 110, 114), At("Ball", 158, 114), At("fender", 181, 114), At("68.50", 268, 114),
+            At("1,000", 50, 128), At("M", 77, 128), At("PS3-12-WH", 110, 128), At("Rope", 158, 128), At("12mm", 181, 128), At("1.84", 271, 128),
+            At("12", 57, 142), At("EA", 80, 142), At("Life", 158, 142), At("jacket", 181, 142), At("adult", 214, 142), At("150N", 242, 142), At("96.00", 268, 142),
+        ]);
+        var reading = MessageReader.Read(new Incoming("", "", [Pdf.PageLayout.Part("o.pdf", PartKind.Pages, [page])]), Shelf.Today, Shelf.Context()).Reading!;
+        Assert.Equal(["FND-A3-BL 6 C62 @68.5", "PS3-12-WH 1000 MTR @1.84", "LJ-150-AD 12 C62 @96"], Shelf.Lines(reading));
+        Assert.Equal("Life jacket adult 150N", reading.Lines[2].Words);
+    }
+
     [Fact]
     public void On_pages_a_row_whose_words_are_wrapped_around_its_numbers_is_one_row()
     {

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
+using SkiaSharp;
 
 namespace Solvenda.Formats.Pdf;
 
@@ -10,6 +11,9 @@ public static class Recognition
 
     private const int LargestPicture = 20 * 1024 * 1024;
 
+    // A page at 600 dots an inch has 35 million; a few bytes can say that there are a billion.
+    private const long MostDots = 40_000_000;
+
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 
     public static bool IsInstalled => File.Exists(Program);
@@ -18,7 +22,7 @@ public static class Recognition
     public static PageText? Read(byte[] picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
-        if (!IsInstalled || picture.Length > LargestPicture)
+        if (!IsInstalled || picture.Length > LargestPicture || !IsOfPageSize(picture))
             return null;
         using var process = Process.Start(new ProcessStartInfo(Program, ["stdin", "stdout", "-l", Languages(), "tsv"])
         {
@@ -32,22 +36,36 @@ public static class Recognition
             return null;
         var output = process.StandardOutput.ReadToEndAsync();
         var errors = process.StandardError.ReadToEndAsync();
-        try
-        {
-            process.StandardInput.BaseStream.Write(picture);
-            process.StandardInput.Close();
-        }
-        catch (IOException)
-        {
-            // It gave up on the picture before it had read it; its answer says so.
-        }
+        var given = GiveAsync(process, picture);
         if (!process.WaitForExit(Patience))
         {
             process.Kill(entireProcessTree: true);
             return null;
         }
+        given.Wait(Patience);
         _ = errors.Result;
         return process.ExitCode == 0 ? Words(output.Result) : null;
+    }
+
+    private static async Task GiveAsync(Process process, byte[] picture)
+    {
+        try
+        {
+            await process.StandardInput.BaseStream.WriteAsync(picture);
+            process.StandardInput.Close();
+        }
+        catch (IOException)
+        {
+            // It gave up on the picture before it had read it, or was given up; its answer says so.
+        }
+    }
+
+    // As its head says, without unpacking it; what is no PNG, JPEG, GIF, BMP or WebP (a TIFF of a fax) is not told here.
+    private static bool IsOfPageSize(byte[] picture)
+    {
+        using var data = SKData.CreateCopy(picture);
+        using var codec = SKCodec.Create(data);
+        return codec is null || (long)codec.Info.Width * codec.Info.Height <= MostDots;
     }
 
     // The languages of the house that are installed; English comes with the program.
