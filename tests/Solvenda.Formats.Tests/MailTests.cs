@@ -69,6 +69,37 @@ public sealed class MailTests
         return bytes.ToArray();
     }
 
+    // TNEF as MS-OXTNEF writes it: a signature and a key, then attributes with level, tag, length, bytes and their sum.
+    [Fact]
+    public void What_winmail_dat_holds_is_taken_apart()
+    {
+        using var tnef = new MemoryStream();
+        using (var to = new BinaryWriter(tnef, Encoding.ASCII, leaveOpen: true))
+        {
+            void Attribute(byte level, uint tag, byte[] bytes)
+            {
+                to.Write(level);
+                to.Write(tag);
+                to.Write(bytes.Length);
+                to.Write(bytes);
+                to.Write((ushort)bytes.Sum(b => b));
+            }
+            to.Write(0x223E9F78u);
+            to.Write((ushort)1);
+            Attribute(1, 0x00089006, [0, 0, 1, 0]);
+            Attribute(1, 0x00069007, [0xE4, 4, 0, 0, 0, 0, 0, 0]);
+            Attribute(1, 0x00078008, Encoding.ASCII.GetBytes("IPM.Microsoft Mail.Note\0"));
+            Attribute(1, 0x00018004, Encoding.ASCII.GetBytes("order\0"));
+            Attribute(2, 0x00069002, [1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0]);
+            Attribute(2, 0x00018010, Encoding.ASCII.GetBytes("list.csv\0"));
+            Attribute(2, 0x0006800F, Encoding.ASCII.GetBytes("Code;Qty;Unit\nFND-A3-BL;12;pcs\nSHK-BOW-10;40;pcs\n"));
+        }
+        var mail = $"From: maud@kestrelyard.example\nSubject: order KY-9\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nOur order is attached.\n--b\nContent-Type: application/ms-tnef; name=winmail.dat\nContent-Transfer-Encoding: base64\n\n{Convert.ToBase64String(tnef.ToArray())}\n--b--\n";
+        var message = Assert.Single(FileReader.Open(Encoding.ASCII.GetBytes(mail), "x.eml", Shelf.Today).Messages);
+        Assert.Equal(["FND-A3-BL 12 C62", "SHK-BOW-10 40 C62"], Shelf.Lines(MessageReader.Read(message, Shelf.Today, Shelf.Context()).Reading!));
+        Assert.Contains(message.Warnings, w => w.Contains("taken apart (TNEF)", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void HTML_alone_is_read_by_its_words_and_shown_inert()
     {

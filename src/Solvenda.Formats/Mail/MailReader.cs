@@ -1,3 +1,4 @@
+using System.Text;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Cryptography;
@@ -23,6 +24,9 @@ public static class MailReader
 {
     // A mail nests parts a few deep; hostile ones nest thousands.
     private const int DeepestPart = 20;
+
+    // TNEF is written in the code pages of Windows.
+    static MailReader() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
 
     private static readonly string[] Forwarded = ["forward", "weitergeleitet", "doorgestuurd", "vidarebefordrat", "videresendt", "reenviado"];
 

@@ -55,7 +55,8 @@ public static class ReadCommand
         }
         var settings = new ConfigurationBuilder().AddJsonFile(Path.Combine(AppContext.BaseDirectory, "appsettings.json"), optional: true).AddEnvironmentVariables().Build();
         using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
-        var reader = new Reader(books);
+        using var log = LoggerFactory.Create(l => l.AddConsole(o => o.LogToStandardErrorThreshold = LogLevel.Trace));
+        var reader = new Reader(books, log.CreateLogger<Reader>());
         var today = DateOnly.FromDateTime(DateTime.Now);
         var all = new JsonArray();
         var unread = 0;

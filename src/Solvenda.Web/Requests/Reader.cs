@@ -20,7 +20,7 @@ public sealed record ReadMessage(Incoming Message, ReadingView? Reading, string?
 public sealed record ReadResult(OpenedFile File, IReadOnlyList<ReadMessage> Messages, IReadOnlyCollection<long> Helped);
 
 /// <summary>Reads raw messages against the catalogue, the buyers and what was learned. Whatever the bytes are, it answers with readings or a reason.</summary>
-public sealed class Reader(PriceBooks books)
+public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
 {
     /// <summary>The identity that the sender gave the message; null where it has none. Cheap, since it is asked before anything is stored; and never throws.</summary>
     public static string? OwnIdOf(byte[] raw, string? filename)
@@ -58,17 +58,34 @@ public sealed class Reader(PriceBooks books)
     /// <param name="preset">The buyer, where a person says it.</param>
     public async Task<ReadResult> ReadAsync(SolvendaDb db, byte[] raw, string? filename, DateOnly today, CancellationToken cancel, long? preset = null)
     {
-        var file = FileReader.Open(raw, filename, today);
+        var file = Careful(() => FileReader.Open(raw, filename, today), filename, problem => new OpenedFile(Syntax.Unknown, [new Incoming("", filename ?? "", []) { Problem = problem }]));
         var context = await ContextAsync(db, cancel);
         var messages = new List<ReadMessage>();
         foreach (var message in file.Messages)
         {
             var known = preset is { } buyer ? message with { Clues = message.Clues.Add(new Clue("preset", buyer.ToString(CultureInfo.InvariantCulture), [])) } : message;
-            var (reading, problem) = MessageReader.Read(known, today, context);
+            var (reading, problem) = Careful<(Reading?, string?)>(() => MessageReader.Read(known, today, context), filename, why => (null, why));
             messages.Add(new ReadMessage(message, reading is null ? null : ReadingView.Of(reading, context), problem is null ? null : $"Could not be read: {problem}"));
         }
         return new ReadResult(file, messages, context.Helped);
     }
+
+    // A library that stumbles over foreign bytes stops nobody else: what arrived is kept and says so, and the log has the reason for an engineer.
+    private T Careful<T>(Func<T> read, string? filename, Func<string, T> otherwise)
+    {
+        try
+        {
+            return read();
+        }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            Stumbled(log, e, filename);
+            return otherwise("our reader stumbled over it. It is kept as it came.");
+        }
+    }
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Reading {File} failed")]
+    private static partial void Stumbled(ILogger logger, Exception exception, string? file);
 
     /// <summary>Reads a piece of a part that a person chose, as a line.</summary>
     public async Task<ReadLineView> ReadPieceAsync(SolvendaDb db, KeptPart part, int partIndex, int start, int length, long? buyer, DateOnly today, CancellationToken cancel)
