@@ -111,7 +111,7 @@ public class Interchanges
 }
 
 /// <summary>Words of a line, found among 50,000 items.</summary>
-[MemoryDiagnoser]
+[MemoryDiagnoser, WarmupCount(10), IterationCount(10)]
 public class ItemsByWords
 {
     private static readonly string[] Kinds = ["three-strand polyester rope", "braid-on-braid rope", "bow shackle, galvanised", "dee shackle, stainless", "thimble, stainless", "swivel, galvanised", "ball fender", "short-link chain", "knotless netting", "eye splice"];

@@ -51,6 +51,7 @@ public sealed class LetterTests
     [InlineData("Please supply 2 x 45 m BB2-10-NV", "BB2-10-NV 90 MTR"), InlineData("We need 3 dozen bow shackles 10 mm", "SHK-BOW-10 36 C62"), InlineData("send 100 ft of PS3-12-WH", "PS3-12-WH 100 FOT"), InlineData("send a coil of braid 12mm navy", "BB2-12-NV 1 CL")]
     [InlineData("2 mooring sets 10 mm with chain 5 m", "SET-MOOR-10 2 C62"), InlineData("HMPE 8 grey 600 m", "HM12-08-GY 600 MTR")]
     [InlineData("Bow shackles 10 mm: 40 pcs", "SHK-BOW-10 40 C62"), InlineData("order 20 off shakle bow galvanised 10mm", "SHK-BOW-10 20 C62"), InlineData("12 pcs GTIN 2999000101429", "THM-SS-12 12 C62"), InlineData("order 10 m of 1 cm braid navy", "BB2-10-NV 10 MTR")]
+    [InlineData("send 2x 10mm bow shackles galv", "SHK-BOW-10 2 C62"), InlineData("order 40 pcs bow shackle 1 cm galvanised", "SHK-BOW-10 40 C62")]
     [InlineData("4 pcs FND-A3-BL at 68.50 EUR", "FND-A3-BL 4 C62 @68.5"), InlineData("400 m PS3-16-BK @ 265.00 per 100 m", "PS3-16-BK 400 MTR @265/100")]
     public void How_much_of_what(string body, string expected) => Assert.Equal(expected, Shelf.Say(Assert.Single(Shelf.Letter(body).Lines)));
 
@@ -95,6 +96,10 @@ public sealed class LetterTests
     }
 
     [Fact]
+    public void Codes_of_ours_count_in_whatever_language() =>
+        Assert.Equal(["PS3-12-WH 200 MTR", "FND-A3-BL 12 C62"], Shelf.Lines(Shelf.Letter("Bonjour, merci de livrer 200 m de PS3-12-WH et 12 FND-A3-BL")));
+
+    [Fact]
     public void Who_signed_is_the_contact_and_when_is_no_part_of_where()
     {
         var reading = Shelf.Letter("Please send 4 pcs FND-A3-BL to the outer slip by 20 March.\nDeliver to: The Outer Slip by 20 March\n\nRegards\nMaud Ferrier\nKestrel Yard");
@@ -115,6 +120,7 @@ public sealed class LetterTests
 
     [Theory]
     [InlineData("Please cancel our order PO 4711, we have sold the boat.", "Cancellation"), InlineData("Change to our order PO 4711: 6 pcs FND-A3-BL instead of 4.", "Change"), InlineData("We accept your quote Q26-00044, please go ahead.", "AnswerToQuote")]
+    [InlineData("On our PO KY-4471 please change line 2 to 120 m and cancel the shackles.", "Change"), InlineData("Zu Q26-00044: Bestellnummer BS-881, danke.", "AnswerToQuote"), InlineData("Wir nehmen Ihr Angebot Q26-00044 an.", "AnswerToQuote")]
     [InlineData("Does the blue one fade?", "Question"), InlineData("I am out of office until Monday.", "NotForUs"), InlineData("Stornierung: bitte stornieren Sie unsere Bestellung 4711-2.", "Cancellation"), InlineData("Wij gaan akkoord met uw offerte Q26-00044.", "AnswerToQuote")]
     public void What_a_letter_is_about(string body, string kind) => Assert.Equal(kind, Shelf.Letter(body).Kind.ToString());
 

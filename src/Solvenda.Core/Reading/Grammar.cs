@@ -32,12 +32,12 @@ internal sealed record Grammar(
         Regex Matching(string pattern) => new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
         return new Grammar(
             language,
-            Matching($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?<n>{n}){range}(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″|(?:{inches})(?!\w))|\s?-?\s?(?:{strand})|[\w/-]))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:{strand}))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
+            Matching($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?:(?<n>\d{{1,5}})\s*[x×]\s*(?=\d+(?:[.,]\d+)?\s*(?:mm|cm|""|″|(?:{inches})(?!\w)))|(?<n>{n}){range}(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″|(?:{inches})(?!\w))|\s?-?\s?(?:{strand})|[\w/-])))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:{strand}))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
             Matching($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
             Matching($@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d))|[àá]\s|@|(?<=\s)=|:(?=\s)"),
             // A word like "for" stands before many numbers; only with a currency or decimals is one a price.
             Matching($@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"),
-            Matching($@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)\s*(?:{Both(l => l.Is)})?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"),
+            Matching($@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)[-\s]*(?:{Both(l => l.Is)})?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"),
             Matching($@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"),
             Matching($@"(?<!\w)(?:{Both(l => l.DeliverTo)})\s*:?\s*(?<where>[^\n.;?!]{{4,120}})"),
             Matching($@"(?:(?<!\w)(?:{Both(l => l.Payment)})\W{{0,3}}(?:\w+\W+){{0,2}}?(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})(?!\w)|(?<days>\d{{1,3}})\s*(?:{Both(l => l.Spans.Where(s => s.Value == 1).Select(s => s.Key))})\s+(?:{Both(l => l.Payment)})(?!\w))"),

@@ -77,11 +77,13 @@ public static partial class TextReader
             return MessageKind.NotForUs;
         if (head.QuoteNumber.Sure > 0 && Says(l => l.Accept))
             return MessageKind.AnswerToQuote;
-        if (Says(l => l.Cancel) && (head.PoNumber.Sure > 0 || lines == 0))
-            return MessageKind.Cancellation;
+        // "Change line 2, cancel the shackles" changes.
         if (Says(l => l.Change) && head.PoNumber.Sure > 0)
             return MessageKind.Change;
-        if (Says(l => l.Accept))
+        if (Says(l => l.Cancel) && (head.PoNumber.Sure > 0 || lines == 0))
+            return MessageKind.Cancellation;
+        // Our quote's number beside an order's number of theirs says yes, however it is put.
+        if (Says(l => l.Accept) || head is { QuoteNumber.Sure: > 0, PoNumber.Sure: > 0 })
             return MessageKind.AnswerToQuote;
         if (Says(l => l.Quote) && !(head.PoNumber.Sure > 0 && lines > 0 && !Language.Says(fresh, language.Quote.Except(language.QuoteNoun))))
             return MessageKind.RequestForQuotation;
@@ -111,7 +113,7 @@ public static partial class TextReader
             spokenOf = clause.Text;
             var own = numbers.Skip(number).SkipWhile(m => m.Index < start).TakeWhile(m => m.Index < start + length).ToList();
             number += own.Count;
-            var anchors = Kept(clause.Text, [.. own.Select(m => new Anchor(m, m.Index - start, Math.Min(m.Length, start + length - m.Index)))], grammar);
+            var anchors = Kept(clause.Text, [.. own.Select(m => new Anchor(m, m.Index - start, Math.Min(m.Length, start + length - m.Index)))], grammar, context.Items);
             var leftward = anchors.Count > 0 && (LeansLeft().IsMatch(clause.Text[..anchors[0].At]) || clause.Text[..anchors[0].At].Split(Blanks, StringSplitOptions.RemoveEmptyEntries).Any(w => context.Items.ByCode(w) is not null));
             for (var i = 0; i < anchors.Count && lines.Count < MostLines; i++)
             {
@@ -156,7 +158,7 @@ public static partial class TextReader
     }
 
     // Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six. Between two that both count stands a comma, an "and", or a new line.
-    private static List<Anchor> Kept(string clause, List<Anchor> all, Grammar grammar)
+    private static List<Anchor> Kept(string clause, List<Anchor> all, Grammar grammar, ItemFinder items)
     {
         var kept = new List<Anchor>();
         var (seen, parted) = (0, false);
@@ -166,7 +168,8 @@ public static partial class TextReader
             // "a", "one" and the like count only with a unit or a dozen.
             if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && NumberWords.Read(groups["word"].Value, grammar.Language) is 1m)
                 continue;
-            parted |= grammar.Between.IsMatch(clause[seen..anchor.At]);
+            // What stands before one of our codes counts, whatever joins them.
+            parted |= grammar.Between.IsMatch(clause[seen..anchor.At]) || clause[anchor.End..].Split(Blanks, 2, StringSplitOptions.RemoveEmptyEntries) is [var behind, ..] && behind.Any(char.IsDigit) && items.ByCode(behind) is not null;
             seen = anchor.End;
             if (kept.Count > 0 && kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && groups["n"].Success && !clause[anchor.End..].Any(char.IsLetterOrDigit))
                 kept[^1] = anchor with { ThingFrom = kept[^1].End };
