@@ -1,8 +1,8 @@
-using System.Text;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Security.Cryptography.Pkcs;
+using System.Text;
 using MimeKit;
 using MimeKit.Cryptography;
 using MimeKit.Tnef;

@@ -33,9 +33,22 @@ internal sealed class BoundedFilters : BaseFilterProvider
         var (jpeg, fax, jbig2, jpx) = (new DctDecodeFilter(), new CcittFaxDecodeFilter(), new Jbig2DecodeFilter(), new JpxDecodeFilter());
         return new BoundedFilters(new Dictionary<string, IFilter>
         {
-            ["FlateDecode"] = flate, ["Fl"] = flate, ["LZWDecode"] = lzw, ["LZW"] = lzw, ["RunLengthDecode"] = runs, ["RL"] = runs,
-            ["ASCII85Decode"] = ascii85, ["A85"] = ascii85, ["ASCIIHexDecode"] = hex, ["AHx"] = hex,
-            ["DCTDecode"] = jpeg, ["DCT"] = jpeg, ["CCITTFaxDecode"] = fax, ["CCF"] = fax, ["JBIG2Decode"] = jbig2, ["JPXDecode"] = jpx,
+            ["FlateDecode"] = flate,
+            ["Fl"] = flate,
+            ["LZWDecode"] = lzw,
+            ["LZW"] = lzw,
+            ["RunLengthDecode"] = runs,
+            ["RL"] = runs,
+            ["ASCII85Decode"] = ascii85,
+            ["A85"] = ascii85,
+            ["ASCIIHexDecode"] = hex,
+            ["AHx"] = hex,
+            ["DCTDecode"] = jpeg,
+            ["DCT"] = jpeg,
+            ["CCITTFaxDecode"] = fax,
+            ["CCF"] = fax,
+            ["JBIG2Decode"] = jbig2,
+            ["JPXDecode"] = jpx,
         });
     }
 

@@ -51,7 +51,8 @@ public static class PdfText
                 found = Open(raw);
                 if (Interlocked.Exchange(ref ended, 1) == 1)
                     Interlocked.Decrement(ref _left);
-            }, 4 * 1024 * 1024) { IsBackground = true, Priority = ThreadPriority.BelowNormal };
+            }, 4 * 1024 * 1024)
+        { IsBackground = true, Priority = ThreadPriority.BelowNormal };
         work.Start();
         var done = work.Join(_ready ? Patience : FirstPatience);
         _ready = true;
