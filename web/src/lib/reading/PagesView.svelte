@@ -62,7 +62,7 @@
     <!-- svelte-ignore a11y_no_static_element_interactions -->
     <div
       data-evidence={box.of}
-      class="absolute border {lit === box.of ? 'border-2 border-ink' : box.needsYou ? 'border-ink bg-(--marker)/40' : 'border-(--third)'}"
+      class="absolute border mix-blend-multiply {lit === box.of ? 'border-2 border-ink' : box.needsYou ? 'border-ink bg-(--marker)/40' : 'border-(--third)'}"
       style:left="{box.left * 100 - 0.3}%"
       style:top="{box.top * 100 - 0.2}%"
       style:width="{box.width * 100 + 0.6}%"

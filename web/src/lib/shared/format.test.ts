@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { day, fixed, plain, since } from './format';
+import { day, fixed, plain, since, fill, fixedIn, plainIn } from './format';
 
 describe('numbers and dates', () => {
   it('have a true minus and their decimals', () => {
@@ -17,5 +17,20 @@ describe('numbers and dates', () => {
     const now = new Date('2026-11-24T12:00:00Z');
     expect(since('2026-11-24T11:48:00Z', now)).toBe('12 min');
     expect(since('2026-11-20T12:00:00Z', now)).toBe('4 days');
+  });
+});
+
+describe('what buyers read', () => {
+  it('has numbers as their language writes them, always parted by thousands', () => {
+    expect(fixedIn('de', 1250.5, 2)).toBe('1.250,50');
+    expect(fixedIn('es', 1250.5, 2)).toBe('1.250,50');
+    expect(fixedIn('sv', -1250.5, 2).replaceAll(/\s/g, ' ')).toBe('−1 250,50');
+    expect(plainIn('nl', 1250.125)).toBe('1.250,125');
+  });
+
+  it('has its places filled, and one without a value stays', () => {
+    expect(fill('tax, {0}, on {1}', '23 %', '10.00')).toBe('tax, 23 %, on 10.00');
+    expect(fill('{0} and {1}', 'a')).toBe('a and {1}');
+    expect(fill(undefined, 1)).toBe('');
   });
 });

@@ -43,11 +43,29 @@
     );
   });
 
+  // Pages and pictures are laid out after they have come; what points into them moves along.
+  let laid = $state(0);
+  $effect(() => {
+    const shown = desk?.firstElementChild;
+    void part;
+    if (!shown) return;
+    const watcher = new ResizeObserver(() => laid++);
+    const watch = () => [...shown.querySelectorAll('img, canvas')].forEach((drawn) => watcher.observe(drawn));
+    const comers = new MutationObserver(watch);
+    comers.observe(shown, { childList: true, subtree: true });
+    watch();
+    return () => {
+      comers.disconnect();
+      watcher.disconnect();
+    };
+  });
+
   // Meets the drawing: the thread from a line to its words follows what is lit.
   $effect(() => {
     const of = lit ?? (line === null ? null : String(line));
     void request;
     void part;
+    void laid;
     void tick().then(() => {
       // What the keys are on comes into sight; what the pointer is on is in sight already.
       if (lit === null && of !== null) desk?.querySelector(`[data-evidence~="${of}"]`)?.scrollIntoView({ block: 'nearest' });
@@ -56,7 +74,8 @@
   });
 
   function draw(of: string): string {
-    const from = desk?.querySelector(`[data-evidence~="${of}"]`)?.getBoundingClientRect();
+    // Of several places the one that is nearest to the line, so that the thread crosses the fewest words.
+    const from = [...(desk?.querySelectorAll(`[data-evidence~="${of}"]`) ?? [])].map((e) => e.getBoundingClientRect()).sort((a, b) => b.right - a.right)[0];
     const to = desk?.querySelector(`[data-reads="${of}"]`)?.getBoundingClientRect();
     const box = desk?.getBoundingClientRect();
     if (!from || !to || !box || to.left < from.left + 40 || from.bottom > box.bottom || from.top < box.top) return '';
