@@ -96,7 +96,9 @@ public sealed class HostileTests
         }
         string Pdf(string length, string stream) => $"%PDF-1.4\n1 0 obj\n<< /Type /Catalog /Pages 2 0 R >>\nendobj\n2 0 obj\n<< /Type /Pages /Kids [3 0 R] /Count 1 >>\nendobj\n3 0 obj\n<< /Type /Page /Parent 2 0 R /MediaBox [0 0 600 800] /Contents 4 0 R >>\nendobj\n4 0 obj\n<< /Length {length} >>\nstream\n{stream}\nendstream\nendobj\ntrailer\n<< /Root 1 0 R /Size 5 >>\n%%EOF";
         var plain = string.Concat(Enumerable.Repeat("0 0 m 9 9 l S ", 500_000));
-        foreach (var pdf in new[] { Pdf($"{packed.Length} /Filter /FlateDecode", Encoding.Latin1.GetString(packed.ToArray())), Pdf($"{plain.Length}", plain) })
+        var headless = (byte[])packed.ToArray().Clone();
+        (headless[0], headless[1]) = (0, 0);
+        foreach (var pdf in new[] { Pdf($"{packed.Length} /Filter /FlateDecode", Encoding.Latin1.GetString(packed.ToArray())), Pdf($"{packed.Length} /Filter /FlateDecode", Encoding.Latin1.GetString(headless)), Pdf($"{200_000} /Filter /LZWDecode", new string('a', 200_000)), Pdf($"{plain.Length}", plain) })
             Assert.Contains("unpacks to more than is read", FileReader.Open(Encoding.Latin1.GetBytes(pdf), "x.pdf", Shelf.Today).Messages[0].Problem, StringComparison.Ordinal);
     }
 

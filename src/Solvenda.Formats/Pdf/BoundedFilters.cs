@@ -15,6 +15,7 @@ internal sealed class BoundedFilters : BaseFilterProvider
 
     private const int LargestPicture = 60 * 1024 * 1024;
     public const int LargestOther = 6 * 1024 * 1024;
+    private const int LargestLzw = 100 * 1024;
     private const long LargestAll = 150 * 1024 * 1024;
 
     private BoundedFilters(Dictionary<string, IFilter> filters) : base(filters)
@@ -25,9 +26,10 @@ internal sealed class BoundedFilters : BaseFilterProvider
     {
         var count = new Count();
         var flate = new Bounded(new FlateFilter(), Inflated, count);
-        // Twelve bits stand for at most 4,096 bytes, two bytes for at most 128; these two only write bytes as letters.
-        var lzw = new Bounded(new LzwFilter(), (bytes, _) => Math.Min(bytes.Length * 2_730L, int.MaxValue), count);
+        // LZW is old and seldom; twelve bits stand for at most 4,096 bytes, so that so little cannot become too much. Two bytes of runs stand for at most 128.
+        var lzw = new Bounded(new LzwFilter(), (bytes, _) => bytes.Length <= LargestLzw ? bytes.Length * 20L : long.MaxValue, count);
         var runs = new Bounded(new RunLengthFilter(), (bytes, _) => bytes.Length * 64L, count);
+        // These two write bytes as letters, and unpack to less.
         var (ascii85, hex) = (new Ascii85Filter(), new AsciiHexDecodeFilter());
         // What holds pictures is handed on as it is: nothing here decodes it.
         var (jpeg, fax, jbig2, jpx) = (new DctDecodeFilter(), new CcittFaxDecodeFilter(), new Jbig2DecodeFilter(), new JpxDecodeFilter());
@@ -55,8 +57,9 @@ internal sealed class BoundedFilters : BaseFilterProvider
     // Unpacked once into nothing, only to see how much it is; as far as the bound.
     private static long Inflated(Memory<byte> bytes, long most)
     {
-        using var packed = new MemoryStream(bytes.ToArray(), writable: false);
-        using var flate = new ZLibStream(packed, CompressionMode.Decompress);
+        // As the filter itself does, whatever the two bytes of the head say (RFC 1950, 2.2).
+        using var packed = new MemoryStream(bytes[Math.Min(2, bytes.Length)..].ToArray(), writable: false);
+        using var flate = new DeflateStream(packed, CompressionMode.Decompress);
         var buffer = new byte[81_920];
         var total = 0L;
         try
