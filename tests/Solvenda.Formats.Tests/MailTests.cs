@@ -88,7 +88,6 @@ public sealed class MailTests
             to.Write((ushort)1);
             Attribute(1, 0x00089006, [0, 0, 1, 0]);
             Attribute(1, 0x00069007, [0xE4, 4, 0, 0, 0, 0, 0, 0]);
-            Attribute(1, 0x00078008, Encoding.ASCII.GetBytes("IPM.Microsoft Mail.Note\0"));
             Attribute(1, 0x00018004, Encoding.ASCII.GetBytes("order\0"));
             Attribute(2, 0x00069002, [1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0]);
             Attribute(2, 0x00018010, Encoding.ASCII.GetBytes("list.csv\0"));

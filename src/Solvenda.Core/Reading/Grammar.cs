@@ -27,12 +27,12 @@ internal sealed record Grammar(
         const string n = @"\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*";
         // "8 to 10": how many it is stays open. A hyphen parts two numbers only where no blank stands beside it.
         var range = $@"(?:(?:[-\u2013]|\s+(?:{Language.AnyOf(language.UpTo)})\s+)(?<upto>\d{{1,5}})(?![\w/-]*\d))?";
-        const string inches = @"inch(?:es)?|zoll|tum|tommer?|duim|pulgadas?";
+        var inches = Language.InchPattern;
         const string currency = @"EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN|€|£|\$|kr\.?";
         Regex Matching(string pattern) => new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
         return new Grammar(
             language,
-            Matching($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?:(?<n>\d{{1,5}})\s*[x×]\s*(?=\d+(?:[.,]\d+)?\s*(?:mm|cm|""|″|(?:{inches})(?!\w)))|(?<n>{n}){range}(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|""|″|(?:{inches})(?!\w))|\s?-?\s?(?:{strand})|[\w/-])))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:{strand}))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
+            Matching($@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?:(?<n>\d{{1,5}})\s*[x×]\s*(?=\d+(?:[.,]\d+)?\s*(?:mm|cm|{inches}))|(?<n>{n}){range}(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|{inches})|\s?-?\s?(?:{strand})|[\w/-])))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:{strand}))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"),
             Matching($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
             Matching($@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d))|[àá]\s|@|(?<=\s)=|:(?=\s)"),
             // A word like "for" stands before many numbers; only with a currency or decimals is one a price.

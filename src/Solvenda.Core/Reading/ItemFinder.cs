@@ -282,7 +282,7 @@ public sealed partial class ItemFinder
     private static IEnumerable<string> Split(string words)
     {
         var plain = new StringBuilder(words.Length);
-        foreach (var c in Inches().Replace(words, "$1in ").Normalize(NormalizationForm.FormKC).ToLower(CultureInfo.InvariantCulture))
+        foreach (var c in Inches.Replace(words, "$1in ").Normalize(NormalizationForm.FormKC).ToLower(CultureInfo.InvariantCulture))
             plain.Append(char.IsLetterOrDigit(c) || c is '.' or ',' or '²' ? c : ' ');
         var joined = SizeGap().Replace(plain.ToString(), "$1$2 ");
         return joined.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Trim('.', ',')).Where(t => t.Length > 0).Select(t => SizeToken().IsMatch(t) ? Metric(t) : t);
@@ -297,8 +297,7 @@ public sealed partial class ItemFinder
             : plain;
     }
 
-    [GeneratedRegex(@"(\d)\s*(?:[""\u2033]|(?:inch(?:es)?|zoll|tum|tommer?|duim|pulgadas?)(?!\w))", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
-    private static partial Regex Inches();
+    private static readonly Regex Inches = new($@"(\d)\s*{Language.InchPattern}", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant);
 
     [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|m|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
     private static partial Regex SizeGap();

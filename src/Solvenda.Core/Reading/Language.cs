@@ -27,6 +27,8 @@ public sealed class Language
     /// <summary>What joins the parts of a number: a hundred and twenty.</summary>
     public required string[] NumberJoints { get; init; }
 
+    public required string[] Inches { get; init; }
+
     /// <summary>Between the least and the most that somebody takes: 8 to 10.</summary>
     public required string[] UpTo { get; init; }
 
@@ -123,6 +125,9 @@ public sealed class Language
     public static ImmutableArray<Language> All { get; } = [.. Load()];
 
     public static Language English { get; } = All.First(l => l.Code == "en");
+
+    /// <summary>A regular expression for inches, in any language or as the sign; without groups.</summary>
+    public static string InchPattern { get; } = $@"(?:[""\u2033]|(?:{AnyOf(All.SelectMany(l => l.Inches))})(?!\w))";
 
     public bool IsIdle(string word) => (_idle ??= [.. Idle]).Contains(word);
 

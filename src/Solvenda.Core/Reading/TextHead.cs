@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Solvenda.Core.Buyers;
+using Solvenda.Core.Ordering;
 
 namespace Solvenda.Core.Reading;
 
@@ -18,7 +19,7 @@ public sealed partial record TextHead(
         var quote = OurQuote().Match(fresh) is { Success: true } q ? q : OurQuote().Match(letter.Subject);
         var wanted = DateWords.Find(fresh, letter.Written, language);
         var contact = grammar.Contact.Match(fresh);
-        var term = IncotermWords().Match(fresh);
+        var term = IncotermWords.Match(fresh);
         var (deliverTo, country) = PlaceIn(fresh, letter.Written, part, grammar, buyer, context);
         var currency = CurrencySign().Matches(fresh).Select(m => (Match: m, Currency: CurrencyOf(m.Value))).FirstOrDefault(m => m.Currency is not null);
         var payment = grammar.Payment.Match(fresh);
@@ -80,8 +81,7 @@ public sealed partial record TextHead(
     [GeneratedRegex(@"\bQ\d\d-\d{5}\b")]
     private static partial Regex OurQuote();
 
-    [GeneratedRegex(@"\b(?<term>EXW|FCA|CPT|CIP|DAP|DPU|DDP|FAS|FOB|CFR|CIF)\b(?:[ :,]+(?<place>\p{Lu}[\p{L}'-]+(?: [\p{L}\d'-]+){0,3}))?", RegexOptions.CultureInvariant)]
-    private static partial Regex IncotermWords();
+    private static readonly Regex IncotermWords = new($@"\b(?<term>{string.Join('|', Incoterms.All)})\b(?:[ :,]+(?<place>\p{{Lu}}[\p{{L}}'-]+(?: [\p{{L}}\d'-]+){{0,3}}))?", RegexOptions.CultureInvariant);
 
     [GeneratedRegex(@"€|£|US\$|\$|\b(?:EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN)\b", RegexOptions.CultureInvariant)]
     private static partial Regex CurrencySign();

@@ -168,8 +168,7 @@ public static class OrderEndpoints
             Outgoing.Post(work, key, open.Buyer.Address, SheetPrint.Acknowledgement(judged, seller, work.Today, SheetPrint.Letter(open, open.Buyer.Address, letter.Text)));
             return;
         }
-        if (!MailWriter.IsAddress(open.Buyer.ContactMail))
-            throw RefusalException.Bad("address", $"{open.Buyer.Name} has no mail address to acknowledge to.", "contactMail");
+        Outgoing.Addressed(DocumentsBy.Mail, open.Buyer.ContactMail ?? "");
         Outgoing.Mail(work, seller, key, open.Buyer.ContactMail!, letter, ($"{letter.Subject}.pdf", SheetPrint.Acknowledgement(judged, seller, work.Today)));
     }
 

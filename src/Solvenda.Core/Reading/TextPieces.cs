@@ -1,0 +1,80 @@
+using System.Text.RegularExpressions;
+
+namespace Solvenda.Core.Reading;
+
+/// <summary>A number that counts, as matched in the whole text; and where it stands in its clause.</summary>
+internal sealed record Anchor(Match Match, int At, int Length)
+{
+    public int End => At + Length;
+
+    /// <summary>Where the words for the thing begin, where they stand before the number: "the usual netting, 25 mm, 90 m²".</summary>
+    public int? ThingFrom { get; init; }
+}
+
+/// <summary>Takes a text apart: into clauses, and the numbers of a clause into those that count and those that belong to a name.</summary>
+internal static partial class TextPieces
+{
+    private const int LongestClause = 1_000;
+
+    public static readonly char[] Blanks = [' ', '\t', '\n', ',', ';', ':', '(', ')'];
+
+    // A clause ends at a sentence's end, a blank line, a dash, or where a list goes on in a new line; commas stay inside.
+    public static IEnumerable<(int Start, int Length)> Clauses(string text)
+    {
+        var ends = ClauseEnd().Matches(text).Select(m => (m.Index, m.Length)).Concat(NewLine().Matches(text).Where(m => BeginsAnew(text, m.Index)).Select(m => (m.Index, m.Length))).OrderBy(e => e.Index);
+        var start = 0;
+        foreach (var (index, length) in ends.Append((text.Length, 0)))
+        {
+            // Nobody writes so much in one breath; it is read in pieces.
+            for (; index - start > LongestClause; start += LongestClause)
+                yield return (start, LongestClause);
+            if (index > start)
+                yield return (start, index - start);
+            start = Math.Max(start, index + length);
+        }
+    }
+
+    // A line that was not filled is its own; so is one that begins with a mark or a number.
+    private static bool BeginsAnew(string text, int newLine)
+    {
+        var before = text.LastIndexOf('\n', Math.Max(0, newLine - 1)) + 1;
+        var rest = text.AsSpan(newLine + 1).TrimStart();
+        return newLine - before < 55 || (rest.Length > 0 && (rest[0] is '-' or '*' or '•' or '·' || char.IsAsciiDigit(rest[0])));
+    }
+
+    /// <summary>
+    /// Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six. Between two that both count stands a comma, an "and", or a new line.
+    /// </summary>
+    public static List<Anchor> Counting(string clause, List<Anchor> all, Grammar grammar, ItemFinder items)
+    {
+        var kept = new List<Anchor>();
+        var (seen, parted) = (0, false);
+        foreach (var anchor in all)
+        {
+            var groups = anchor.Match.Groups;
+            // "a", "one" and the like count only with a unit or a dozen.
+            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && NumberWords.Read(groups["word"].Value, grammar.Language) is 1m)
+                continue;
+            // What stands before one of our codes counts, whatever joins them.
+            parted |= grammar.Between.IsMatch(clause[seen..anchor.At]) || clause[anchor.End..].Split(Blanks, 2, StringSplitOptions.RemoveEmptyEntries) is [var behind, ..] && behind.Any(char.IsDigit) && items.ByCode(behind) is not null;
+            seen = anchor.End;
+            if (kept.Count > 0 && kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && groups["n"].Success && !clause[anchor.End..].Any(char.IsLetterOrDigit))
+                kept[^1] = anchor with { ThingFrom = kept[^1].End };
+            else if (kept.Count == 0 || parted)
+            {
+                kept.Add(anchor);
+                parted = false;
+            }
+            // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE 12-strand 600 m".
+            else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && clause[(kept.Count > 1 ? kept[^2].End : 0)..kept[^1].At].Any(char.IsLetter))
+                kept[^1] = anchor;
+        }
+        return kept;
+    }
+
+    [GeneratedRegex(@"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*\.?[ \t]*(?:\r?\n|$))|;", RegexOptions.CultureInvariant)]
+    private static partial Regex ClauseEnd();
+
+    [GeneratedRegex(@"\n")]
+    private static partial Regex NewLine();
+}
