@@ -20,8 +20,19 @@ public class PriceBuildOfALine
     {
         _made = Agreements > 10_000 ? new MadeBook(50_000, Agreements, 20_000) : new MadeBook(500, Agreements, 60);
         var random = new Random(11);
-        _questions = [.. Enumerable.Range(0, 1_000).Select(_ => new PriceQuestion(
-            _made.Items[random.Next(_made.Items.Length)], random.Next(1, 600), Core.Units.Unit.Metre, _made.Buyers[random.Next(_made.Buyers.Length)], MadeBook.Eur, MadeBook.Day))];
+        _questions =
+        [
+            .. Enumerable
+                .Range(0, 1_000)
+                .Select(_ => new PriceQuestion(
+                    _made.Items[random.Next(_made.Items.Length)],
+                    random.Next(1, 600),
+                    Core.Units.Unit.Metre,
+                    _made.Buyers[random.Next(_made.Buyers.Length)],
+                    MadeBook.Eur,
+                    MadeBook.Day
+                )),
+        ];
     }
 
     /// <summary>What is left of a price when all rules and their trace are taken away: the ratio to stay near.</summary>
@@ -69,13 +80,15 @@ public class WholeSheet
     }
 
     [Benchmark(Baseline = true)]
-    public Tally TallyAlone() => SheetArithmetic.Calculate(MadeBook.Eur, _terms, _sheet.Discount, _sheet.Charges, 0m).Tally;
+    public Tally TallyAlone() =>
+        SheetArithmetic.Calculate(MadeBook.Eur, _terms, _sheet.Discount, _sheet.Charges, 0m).Tally;
 
     [Benchmark]
     public PricedSheet Price() => SheetPricer.Price(_made.Book, _made.Rates, _made.Buyers[0], _sheet);
 
     [Benchmark]
-    public decimal HeadroomOfLines() => _priced.Sold.Sum(l => Headroom.Line(l, _priced, MadeBook.Seller.Authority) ?? 0m);
+    public decimal HeadroomOfLines() =>
+        _priced.Sold.Sum(l => Headroom.Line(l, _priced, MadeBook.Seller.Authority) ?? 0m);
 
     [Benchmark]
     public int HeadroomOfSheet() => Headroom.Sheet(_priced, MadeBook.Seller, MadeBook.People).Length;

@@ -48,12 +48,19 @@ public static class BulkWriter
     public static Task WriteAsync<TRow>(SolvendaDb db, IEnumerable<TRow> rows, CancellationToken cancel)
         where TRow : class => WriteAsync(db, db.Model.FindEntityType(typeof(TRow))!, rows, cancel);
 
-    private static async Task WriteAsync(SolvendaDb db, IEntityType type, IEnumerable<object> rows, CancellationToken cancel)
+    private static async Task WriteAsync(
+        SolvendaDb db,
+        IEntityType type,
+        IEnumerable<object> rows,
+        CancellationToken cancel
+    )
     {
         var properties = type.GetProperties().ToList();
         var sql = db.GetService<ISqlGenerationHelper>();
         await using var command = db.Database.GetDbConnection().CreateCommand();
-        command.Transaction = db.Database.CurrentTransaction?.GetDbTransaction() ?? throw new InvalidOperationException("Rows are written in bulk within a transaction only.");
+        command.Transaction =
+            db.Database.CurrentTransaction?.GetDbTransaction()
+            ?? throw new InvalidOperationException("Rows are written in bulk within a transaction only.");
         command.CommandText =
             $"INSERT INTO {sql.DelimitIdentifier(type.GetTableName()!)} ({string.Join(", ", properties.Select(p => sql.DelimitIdentifier(p.GetColumnName())))}) VALUES ({string.Join(", ", properties.Select((_, i) => $"@p{i}"))})";
         var parameters = properties.Select((_, i) => Add(command, i)).ToList();
@@ -63,7 +70,9 @@ public static class BulkWriter
             for (var i = 0; i < properties.Count; i++)
             {
                 var value = properties[i].PropertyInfo!.GetValue(row);
-                parameters[i].Value = value is null ? DBNull.Value : properties[i].GetTypeMapping().Converter?.ConvertToProvider(value) ?? value;
+                parameters[i].Value = value is null
+                    ? DBNull.Value
+                    : properties[i].GetTypeMapping().Converter?.ConvertToProvider(value) ?? value;
             }
             await command.ExecuteNonQueryAsync(cancel);
         }

@@ -12,11 +12,20 @@ public static class Database
     /// <summary>The file of a data folder.</summary>
     public static string FileIn(string folder) => Path.Combine(folder, "solvenda.db");
 
-    public static DbContextOptionsBuilder UseSolvenda(this DbContextOptionsBuilder builder, string file) => builder
-        .UseSqlite(new SqliteConnectionStringBuilder { DataSource = file, ForeignKeys = true, Pooling = true, DefaultTimeout = 10 }.ToString())
-        // A table that is made anew (a column that may be empty now) is a migration of its own, so nothing else can be left half done by it.
-        .ConfigureWarnings(w => w.Ignore(RelationalEventId.NonTransactionalMigrationOperationWarning))
-        .AddInterceptors(Pragmas.Instance);
+    public static DbContextOptionsBuilder UseSolvenda(this DbContextOptionsBuilder builder, string file) =>
+        builder
+            .UseSqlite(
+                new SqliteConnectionStringBuilder
+                {
+                    DataSource = file,
+                    ForeignKeys = true,
+                    Pooling = true,
+                    DefaultTimeout = 10,
+                }.ToString()
+            )
+            // A table that is made anew (a column that may be empty now) is a migration of its own, so nothing else can be left half done by it.
+            .ConfigureWarnings(w => w.Ignore(RelationalEventId.NonTransactionalMigrationOperationWarning))
+            .AddInterceptors(Pragmas.Instance);
 
     // WAL: readers do not wait for the writer. FULL: what a screen confirmed survives a power cut, not only a killed process;
     // one fsync for each change is what that costs (bench/RESULTS.md).
@@ -24,7 +33,8 @@ public static class Database
     {
         public static readonly Pragmas Instance = new();
 
-        private const string Text = "PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA busy_timeout = 10000; PRAGMA cache_size = -16000;";
+        private const string Text =
+            "PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; PRAGMA busy_timeout = 10000; PRAGMA cache_size = -16000;";
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
@@ -33,7 +43,11 @@ public static class Database
             command.ExecuteNonQuery();
         }
 
-        public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        public override async Task ConnectionOpenedAsync(
+            DbConnection connection,
+            ConnectionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
         {
             await using var command = connection.CreateCommand();
             command.CommandText = Text;

@@ -13,7 +13,19 @@ public static class KeptLines
 {
     private sealed record Step(StepKind Kind, string? Rule, string Words, DateOnly? From, DateOnly? To, decimal Price);
 
-    private sealed record Line(long Key, long Item, string Unit, decimal Quantity, IReadOnlyList<Step> Steps, decimal? List, decimal? Base, decimal PriceBase, PriceGap Gap, decimal? Cost, decimal? Floor);
+    private sealed record Line(
+        long Key,
+        long Item,
+        string Unit,
+        decimal Quantity,
+        IReadOnlyList<Step> Steps,
+        decimal? List,
+        decimal? Base,
+        decimal PriceBase,
+        PriceGap Gap,
+        decimal? Cost,
+        decimal? Floor
+    );
 
     private sealed record Charge(string Kind, string Words, decimal Amount, bool ByHand);
 
@@ -22,30 +34,73 @@ public static class KeptLines
     public static string Write(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);
-        return JsonSerializer.Serialize(new Sheet(
-            [
-                .. sheet.Sold.Where(l => l.Item is not null).Select(l => new Line(
-                    l.Line.Key, l.Item!.Id.Value, l.Line.Unit.Code, l.Line.Quantity,
-                    // What was typed by hand stands on the line itself, and comes again from there.
-                    [.. l.Build.Steps.Where(s => s.Kind is StepKind.List or StepKind.Agreement or StepKind.Campaign).Select(s => new Step(s.Kind, s.Rule, s.Words, s.From, s.To, s.Price))],
-                    l.Build.List?.Value, l.Build.Base?.Value, l.Build.PriceBase, l.Build.Gap, l.Terms.Cost, l.Floor)),
-            ],
-            [.. sheet.Charges.Select(c => new Charge(c.Kind, c.Words, c.Amount, c.ByHand))]));
+        return JsonSerializer.Serialize(
+            new Sheet(
+                [
+                    .. sheet
+                        .Sold.Where(l => l.Item is not null)
+                        .Select(l => new Line(
+                            l.Line.Key,
+                            l.Item!.Id.Value,
+                            l.Line.Unit.Code,
+                            l.Line.Quantity,
+                            // What was typed by hand stands on the line itself, and comes again from there.
+                            [
+                                .. l
+                                    .Build.Steps.Where(s =>
+                                        s.Kind is StepKind.List or StepKind.Agreement or StepKind.Campaign
+                                    )
+                                    .Select(s => new Step(s.Kind, s.Rule, s.Words, s.From, s.To, s.Price)),
+                            ],
+                            l.Build.List?.Value,
+                            l.Build.Base?.Value,
+                            l.Build.PriceBase,
+                            l.Build.Gap,
+                            l.Terms.Cost,
+                            l.Floor
+                        )),
+                ],
+                [.. sheet.Charges.Select(c => new Charge(c.Kind, c.Words, c.Amount, c.ByHand))]
+            )
+        );
     }
 
     /// <summary>The same without its charges: an order takes over prices, and works freight out for what becomes of it.</summary>
-    public static string OfLinesOnly(string json) => string.IsNullOrEmpty(json) ? "" : JsonSerializer.Serialize(JsonSerializer.Deserialize<Sheet>(json)! with { Charges = null });
+    public static string OfLinesOnly(string json) =>
+        string.IsNullOrEmpty(json)
+            ? ""
+            : JsonSerializer.Serialize(JsonSerializer.Deserialize<Sheet>(json)! with { Charges = null });
 
-    public static (ImmutableDictionary<long, KeptLine> Lines, ImmutableArray<SheetCharge>? Charges) Read(string json, Currency currency)
+    public static (ImmutableDictionary<long, KeptLine> Lines, ImmutableArray<SheetCharge>? Charges) Read(
+        string json,
+        Currency currency
+    )
     {
         if (string.IsNullOrEmpty(json))
             return (ImmutableDictionary<long, KeptLine>.Empty, null);
         UnitPrice? Price(decimal? value) => value is { } v ? UnitPrice.Round(v, currency) : null;
         var kept = JsonSerializer.Deserialize<Sheet>(json)!;
         return (
-            kept.Lines.ToImmutableDictionary(l => l.Key, l => new KeptLine(
-                new ItemId(l.Item), Unit.Of(l.Unit), l.Quantity,
-                new PriceBuild([.. l.Steps.Select(s => new PriceStep(s.Kind, s.Rule, s.Words, s.From, s.To, s.Price))], Price(l.List), Price(l.Base), l.PriceBase, l.Gap), l.Cost, l.Floor)),
-            kept.Charges is null ? null : [.. kept.Charges.Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand) { Words = c.Words })]);
+            kept.Lines.ToImmutableDictionary(
+                l => l.Key,
+                l => new KeptLine(
+                    new ItemId(l.Item),
+                    Unit.Of(l.Unit),
+                    l.Quantity,
+                    new PriceBuild(
+                        [.. l.Steps.Select(s => new PriceStep(s.Kind, s.Rule, s.Words, s.From, s.To, s.Price))],
+                        Price(l.List),
+                        Price(l.Base),
+                        l.PriceBase,
+                        l.Gap
+                    ),
+                    l.Cost,
+                    l.Floor
+                )
+            ),
+            kept.Charges is null
+                ? null
+                : [.. kept.Charges.Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand) { Words = c.Words })]
+        );
     }
 }

@@ -12,7 +12,17 @@ public static class PartsText
         foreach (var part in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
             var at = part.LastIndexOf(" x ", StringComparison.OrdinalIgnoreCase);
-            var quantity = at > 0 && decimal.TryParse(part[(at + 3)..], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) ? n : at > 0 ? 0m : 1m;
+            var quantity =
+                at > 0
+                && decimal.TryParse(
+                    part[(at + 3)..],
+                    NumberStyles.AllowDecimalPoint,
+                    CultureInfo.InvariantCulture,
+                    out var n
+                )
+                    ? n
+                : at > 0 ? 0m
+                : 1m;
             yield return (at > 0 ? part[..at].Trim() : part, quantity);
         }
     }

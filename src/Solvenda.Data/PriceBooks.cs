@@ -11,7 +11,14 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Data;
 
 /// <summary>Who sells: what a sheet needs to know of the house itself.</summary>
-public sealed record Seller(string Name, string Country, Currency Home, string HouseList, ImmutableArray<string> Address, string Mail);
+public sealed record Seller(
+    string Name,
+    string Country,
+    Currency Home,
+    string HouseList,
+    ImmutableArray<string> Address,
+    string Mail
+);
 
 /// <summary>The price book and the item finder, read once and kept until something that prices are made from changes.</summary>
 /// <remarks>Only a copy: the counter in the database tells when it is old, so several processes can each have theirs.</remarks>
@@ -22,15 +29,20 @@ public sealed class PriceBooks(Seller seller) : IDisposable
 
     private sealed record Loaded(long Count, PriceBook Book, ItemFinder Items);
 
-    public async Task<PriceBook> BookAsync(SolvendaDb db, CancellationToken cancel) => (await LoadedAsync(db, cancel)).Book;
+    public async Task<PriceBook> BookAsync(SolvendaDb db, CancellationToken cancel) =>
+        (await LoadedAsync(db, cancel)).Book;
 
-    public async Task<ItemFinder> ItemsAsync(SolvendaDb db, CancellationToken cancel) => (await LoadedAsync(db, cancel)).Items;
+    public async Task<ItemFinder> ItemsAsync(SolvendaDb db, CancellationToken cancel) =>
+        (await LoadedAsync(db, cancel)).Items;
 
     public void Dispose() => _loading.Dispose();
 
     private async Task<Loaded> LoadedAsync(SolvendaDb db, CancellationToken cancel)
     {
-        var count = await db.Counters.Where(c => c.Name == Counter.PriceBook).Select(c => c.Value).FirstOrDefaultAsync(cancel);
+        var count = await db
+            .Counters.Where(c => c.Name == Counter.PriceBook)
+            .Select(c => c.Value)
+            .FirstOrDefaultAsync(cancel);
         if (_loaded is { } current && current.Count == count)
             return current;
         await _loading.WaitAsync(cancel);
@@ -51,7 +63,11 @@ public sealed class PriceBooks(Seller seller) : IDisposable
     {
         var items = await db.Items.AsNoTracking().Include(i => i.SalesUnits).ToListAsync(cancel);
         var ids = items.ToDictionary(i => i.Code, i => new ItemId(i.Id), StringComparer.OrdinalIgnoreCase);
-        var agreements = await db.Agreements.AsNoTracking().Where(a => a.Active).Include(a => a.Breaks).ToListAsync(cancel);
+        var agreements = await db
+            .Agreements.AsNoTracking()
+            .Where(a => a.Active)
+            .Include(a => a.Breaks)
+            .ToListAsync(cancel);
         var prices = await db.ListPrices.AsNoTracking().Where(p => p.Active).ToListAsync(cancel);
         var costs = await db.Costs.AsNoTracking().ToListAsync(cancel);
         var families = await db.Families.AsNoTracking().ToListAsync(cancel);
@@ -62,75 +78,165 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         var zones = await db.FreightZones.AsNoTracking().Where(z => z.Active).ToListAsync(cancel);
         var bands = await db.FreightBands.AsNoTracking().Where(b => b.Active).ToListAsync(cancel);
         var groups = await db.Groups.AsNoTracking().Where(g => g.PriceList != null).ToListAsync(cancel);
-        var insurance = await db.Settings.AsNoTracking().FirstOrDefaultAsync(s => s.Code == SettingRow.InsurancePercent && s.Active, cancel);
-        return new PriceBook(new PriceBookContents(
-            seller.Home,
-            seller.Country,
-            seller.HouseList,
-            [.. items.Select(i => ToItem(i, ids))],
-            [.. families.Select(f => new Family(f.Code, f.Words, f.LeastMarginPercent))],
-            [.. prices.Select(p => new ListPrice(p.List, new ItemId(p.ItemId), Unit.Of(p.Unit), UnitPrice.Round(p.Price, Currency.Of(p.Currency)), p.PriceBase, p.From, p.To))],
-            [.. agreements.Select(ToAgreement)],
-            [.. campaigns.Select(ToCampaign)],
-            [.. costs.Select(c => new DatedCost(new ItemId(c.ItemId), c.From, c.Cost))],
-            [.. taxes.Select(t => new TaxRate(t.Class, t.Percent, t.From, t.To, t.Country))],
-            [.. rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate))],
-            groups.ToImmutableDictionary(g => g.Code, g => g.PriceList!))
-        {
-            Charges = [.. charges.Select(ToCharge)],
-            FreightZones = zones.ToImmutableDictionary(z => z.Country, z => z.Zone),
-            FreightBands = [.. bands.Select(b => new FreightBand(b.Zone, b.Service, b.UpToKg, b.Price, Currency.Of(b.Currency), b.From, b.To))],
-            InsurancePercent = insurance?.Value,
-        });
+        var insurance = await db
+            .Settings.AsNoTracking()
+            .FirstOrDefaultAsync(s => s.Code == SettingRow.InsurancePercent && s.Active, cancel);
+        return new PriceBook(
+            new PriceBookContents(
+                seller.Home,
+                seller.Country,
+                seller.HouseList,
+                [.. items.Select(i => ToItem(i, ids))],
+                [.. families.Select(f => new Family(f.Code, f.Words, f.LeastMarginPercent))],
+                [
+                    .. prices.Select(p => new ListPrice(
+                        p.List,
+                        new ItemId(p.ItemId),
+                        Unit.Of(p.Unit),
+                        UnitPrice.Round(p.Price, Currency.Of(p.Currency)),
+                        p.PriceBase,
+                        p.From,
+                        p.To
+                    )),
+                ],
+                [.. agreements.Select(ToAgreement)],
+                [.. campaigns.Select(ToCampaign)],
+                [.. costs.Select(c => new DatedCost(new ItemId(c.ItemId), c.From, c.Cost))],
+                [.. taxes.Select(t => new TaxRate(t.Class, t.Percent, t.From, t.To, t.Country))],
+                [.. rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate))],
+                groups.ToImmutableDictionary(g => g.Code, g => g.PriceList!)
+            )
+            {
+                Charges = [.. charges.Select(ToCharge)],
+                FreightZones = zones.ToImmutableDictionary(z => z.Country, z => z.Zone),
+                FreightBands =
+                [
+                    .. bands.Select(b => new FreightBand(
+                        b.Zone,
+                        b.Service,
+                        b.UpToKg,
+                        b.Price,
+                        Currency.Of(b.Currency),
+                        b.From,
+                        b.To
+                    )),
+                ],
+                InsurancePercent = insurance?.Value,
+            }
+        );
     }
 
-    private static Item ToItem(ItemRow i, Dictionary<string, ItemId> ids) => new(
-        new ItemId(i.Id), i.Code, i.Words, i.Family, Unit.Of(i.StockUnit), [.. i.SalesUnits.Select(u => new SalesUnit(Unit.Of(u.Unit), u.Factor))],
-        i.TaxClass, i.FloorPrice, i.LeadDays, i.Stocked, i.Gtin, i.DangerousGoods, i.Successor)
-    {
-        Active = i.Active,
-        WordsElsewhere = i.WordsElsewhere,
-        WeightKg = i.WeightKg,
-        VolumeDm3 = i.VolumeDm3,
-        PackMultiple = i.PackMultiple,
-        LeastQuantity = i.LeastQuantity,
-        NotSoldIn = [.. i.NotSoldIn.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
-        NotByChannel = [.. i.NotByChannel.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
-        // A part that names no item is refused when it is typed, so it cannot be here.
-        Parts = [.. PartsText.Parse(i.Parts).Where(p => ids.ContainsKey(p.Code)).Select(p => new BundlePart(ids[p.Code], p.Quantity))],
-    };
+    private static Item ToItem(ItemRow i, Dictionary<string, ItemId> ids) =>
+        new(
+            new ItemId(i.Id),
+            i.Code,
+            i.Words,
+            i.Family,
+            Unit.Of(i.StockUnit),
+            [.. i.SalesUnits.Select(u => new SalesUnit(Unit.Of(u.Unit), u.Factor))],
+            i.TaxClass,
+            i.FloorPrice,
+            i.LeadDays,
+            i.Stocked,
+            i.Gtin,
+            i.DangerousGoods,
+            i.Successor
+        )
+        {
+            Active = i.Active,
+            WordsElsewhere = i.WordsElsewhere,
+            WeightKg = i.WeightKg,
+            VolumeDm3 = i.VolumeDm3,
+            PackMultiple = i.PackMultiple,
+            LeastQuantity = i.LeastQuantity,
+            NotSoldIn = [.. i.NotSoldIn.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
+            NotByChannel = [.. i.NotByChannel.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
+            // A part that names no item is refused when it is typed, so it cannot be here.
+            Parts =
+            [
+                .. PartsText
+                    .Parse(i.Parts)
+                    .Where(p => ids.ContainsKey(p.Code))
+                    .Select(p => new BundlePart(ids[p.Code], p.Quantity)),
+            ],
+        };
 
-    private static Campaign ToCampaign(CampaignRow c) => new(c.Code, c.Words, c.Kind, c.Value, c.From, c.To)
-    {
-        Currency = c.Currency is { } m ? Currency.Of(m) : null,
-        Scope = c.Scope,
-        Item = c.ItemId is { } i ? new ItemId(i) : null,
-        Family = c.Family,
-        Channel = c.Channel,
-        Buyer = c.BuyerId is { } b ? new BuyerId(b) : null,
-        Group = c.Group,
-    };
+    private static Campaign ToCampaign(CampaignRow c) =>
+        new(c.Code, c.Words, c.Kind, c.Value, c.From, c.To)
+        {
+            Currency = c.Currency is { } m ? Currency.Of(m) : null,
+            Scope = c.Scope,
+            Item = c.ItemId is { } i ? new ItemId(i) : null,
+            Family = c.Family,
+            Channel = c.Channel,
+            Buyer = c.BuyerId is { } b ? new BuyerId(b) : null,
+            Group = c.Group,
+        };
 
-    private static ChargeRule ToCharge(ChargeRuleRow c) => new(
-        c.Code, c.Words, c.Basis, c.Scope, c.ItemId is { } i ? new ItemId(i) : null, c.Family, c.DangerousOnly, c.Unit is { } u ? Unit.Of(u) : null, c.BelowGoods, c.Amount, Currency.Of(c.Currency), c.From, c.To);
+    private static ChargeRule ToCharge(ChargeRuleRow c) =>
+        new(
+            c.Code,
+            c.Words,
+            c.Basis,
+            c.Scope,
+            c.ItemId is { } i ? new ItemId(i) : null,
+            c.Family,
+            c.DangerousOnly,
+            c.Unit is { } u ? Unit.Of(u) : null,
+            c.BelowGoods,
+            c.Amount,
+            Currency.Of(c.Currency),
+            c.From,
+            c.To
+        );
 
-    private static Agreement ToAgreement(AgreementRow a) => new(
-        a.Code, a.Words, a.BuyerId is null ? RuleParty.Group : RuleParty.Buyer, a.BuyerId is { } b ? new BuyerId(b) : null, a.Group,
-        a.Scope, a.ItemId is { } i ? new ItemId(i) : null, a.Family, a.Kind, a.Currency is { } c ? Currency.Of(c) : null,
-        [.. a.Breaks.OrderBy(x => x.From).Select(x => new QuantityBreak(x.From, x.Value))], a.From, a.To, a.Combines)
-    {
-        BreakGroup = a.BreakGroup,
-    };
+    private static Agreement ToAgreement(AgreementRow a) =>
+        new(
+            a.Code,
+            a.Words,
+            a.BuyerId is null ? RuleParty.Group : RuleParty.Buyer,
+            a.BuyerId is { } b ? new BuyerId(b) : null,
+            a.Group,
+            a.Scope,
+            a.ItemId is { } i ? new ItemId(i) : null,
+            a.Family,
+            a.Kind,
+            a.Currency is { } c ? Currency.Of(c) : null,
+            [.. a.Breaks.OrderBy(x => x.From).Select(x => new QuantityBreak(x.From, x.Value))],
+            a.From,
+            a.To,
+            a.Combines
+        )
+        {
+            BreakGroup = a.BreakGroup,
+        };
 }
 
 /// <summary>Carries rows to the values that Core knows.</summary>
 public static class Values
 {
-    public static Buyer ToBuyer(this BuyerRow b) => new(
-        new BuyerId(b.Id), b.Name, b.Country, Currency.Of(b.Currency), b.Group, b.PriceList, b.TaxNumber, b.TaxExempt, b.IsProspect, b.PoNumberRequired,
-        b.PaymentDays, b.Incoterm, b.IncotermPlace);
+    public static Buyer ToBuyer(this BuyerRow b) =>
+        new(
+            new BuyerId(b.Id),
+            b.Name,
+            b.Country,
+            Currency.Of(b.Currency),
+            b.Group,
+            b.PriceList,
+            b.TaxNumber,
+            b.TaxExempt,
+            b.IsProspect,
+            b.PoNumberRequired,
+            b.PaymentDays,
+            b.Incoterm,
+            b.IncotermPlace
+        );
 
-    public static Core.Approvals.Decider ToDecider(this Person p) => new(
-        new Core.Approvals.PersonId(p.Id), p.Name, p.ReportsToId is { } r ? new Core.Approvals.PersonId(r) : null,
-        new Core.Approvals.Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver));
+    public static Core.Approvals.Decider ToDecider(this Person p) =>
+        new(
+            new Core.Approvals.PersonId(p.Id),
+            p.Name,
+            p.ReportsToId is { } r ? new Core.Approvals.PersonId(r) : null,
+            new Core.Approvals.Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver)
+        );
 }

@@ -21,8 +21,13 @@ public static class SheetMapping
             row.DeliverToCountry,
             [.. row.Lines.OrderBy(l => l.Position).Select(ToLine)],
             new SheetDiscount(row.DiscountPercent, row.DiscountAmount),
-            [.. row.Charges.OrderBy(c => c.Kind, StringComparer.Ordinal).Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand))],
-            0m)
+            [
+                .. row
+                    .Charges.OrderBy(c => c.Kind, StringComparer.Ordinal)
+                    .Select(c => new SheetCharge(c.Kind, c.Amount, null, c.ByHand)),
+            ],
+            0m
+        )
         {
             Channel = row.Channel,
             Incoterm = row.Incoterm,
@@ -33,10 +38,15 @@ public static class SheetMapping
     }
 
     /// <summary>The rates of a sheet: its own frozen one where it has one, else those of its day.</summary>
-    public static Rates RatesOf(this SheetRow row, PriceBook book) => row.FrozenRate is { } frozen
-        ? Rates.Fixed(book.Home, book.DatedRates.Where(r => r.Day <= row.PricingDate).GroupBy(r => r.Currency)
-            .ToDictionary(g => g.Key, g => g.Key.Code == row.Currency ? frozen : g.MaxBy(r => r.Day)!.Rate))
-        : Rates.On(row.PricingDate, book.Home, book.DatedRates);
+    public static Rates RatesOf(this SheetRow row, PriceBook book) =>
+        row.FrozenRate is { } frozen
+            ? Rates.Fixed(
+                book.Home,
+                book.DatedRates.Where(r => r.Day <= row.PricingDate)
+                    .GroupBy(r => r.Currency)
+                    .ToDictionary(g => g.Key, g => g.Key.Code == row.Currency ? frozen : g.MaxBy(r => r.Day)!.Rate)
+            )
+            : Rates.On(row.PricingDate, book.Home, book.DatedRates);
 
     /// <summary>Prices the sheet and keeps on its rows what lists and statistics need.</summary>
     public static PricedSheet Reprice(this SheetRow row, BuyerRow buyer, PriceBook book)
@@ -56,16 +66,25 @@ public static class SheetMapping
         return priced;
     }
 
-    private static SheetLine ToLine(SheetLineRow l) => new(
-        l.Key,
-        l.Kind,
-        l.ItemId is { } id ? new ItemId(id) : null,
-        l.Words,
-        l.Quantity,
-        Unit.Of(l.Unit),
-        l.HandKind == ByHandKind.None ? ByHand.None : new ByHand(l.HandKind, l.HandValue, l.HandWho),
-        ImmutableArray<decimal>.Empty,
-        l.Optional,
-        l.Note,
-        new AskedFor(l.AskedWords, l.AskedCode, l.AskedQuantity, l.AskedUnit is { } u ? Unit.Of(u) : null, l.AskedPrice, l.AskedPriceBase));
+    private static SheetLine ToLine(SheetLineRow l) =>
+        new(
+            l.Key,
+            l.Kind,
+            l.ItemId is { } id ? new ItemId(id) : null,
+            l.Words,
+            l.Quantity,
+            Unit.Of(l.Unit),
+            l.HandKind == ByHandKind.None ? ByHand.None : new ByHand(l.HandKind, l.HandValue, l.HandWho),
+            ImmutableArray<decimal>.Empty,
+            l.Optional,
+            l.Note,
+            new AskedFor(
+                l.AskedWords,
+                l.AskedCode,
+                l.AskedQuantity,
+                l.AskedUnit is { } u ? Unit.Of(u) : null,
+                l.AskedPrice,
+                l.AskedPriceBase
+            )
+        );
 }

@@ -69,19 +69,53 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         foreach (var entity in modelBuilder.Model.GetEntityTypes())
         {
             entity.SetTableName(Snake(entity.ClrType.Name.Replace("Row", "", StringComparison.Ordinal)));
-            foreach (var property in entity.GetProperties().Where(p => p.PropertyInfo?.GetCustomAttribute<ConcurrencyCheckVersionAttribute>() is not null))
+            foreach (
+                var property in entity
+                    .GetProperties()
+                    .Where(p => p.PropertyInfo?.GetCustomAttribute<ConcurrencyCheckVersionAttribute>() is not null)
+            )
                 property.IsConcurrencyToken = true;
         }
         modelBuilder.Entity<SheetRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.SheetId);
         modelBuilder.Entity<SheetRow>().HasMany(s => s.Charges).WithOne().HasForeignKey(l => l.SheetId);
-        modelBuilder.Entity<SheetLineRow>().HasOne<ItemRow>().WithMany().HasForeignKey(l => l.ItemId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<SheetLineRow>()
+            .HasOne<ItemRow>()
+            .WithMany()
+            .HasForeignKey(l => l.ItemId)
+            .OnDelete(DeleteBehavior.Restrict);
         modelBuilder.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
         modelBuilder.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
-        modelBuilder.Entity<Person>().HasOne<Person>().WithMany().HasForeignKey(p => p.ReportsToId).OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<QuoteRow>().HasOne<PrintRow>().WithMany().HasForeignKey(q => q.PrintId).OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<QuoteRow>().HasOne<Person>().WithMany().HasForeignKey(q => q.SellerId).OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<OrderRow>().HasOne<Person>().WithMany().HasForeignKey(o => o.SellerId).OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<OrderRow>().HasOne<QuoteRow>().WithMany().HasForeignKey(o => o.QuoteId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<Person>()
+            .HasOne<Person>()
+            .WithMany()
+            .HasForeignKey(p => p.ReportsToId)
+            .OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<QuoteRow>()
+            .HasOne<PrintRow>()
+            .WithMany()
+            .HasForeignKey(q => q.PrintId)
+            .OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<QuoteRow>()
+            .HasOne<Person>()
+            .WithMany()
+            .HasForeignKey(q => q.SellerId)
+            .OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<OrderRow>()
+            .HasOne<Person>()
+            .WithMany()
+            .HasForeignKey(o => o.SellerId)
+            .OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<OrderRow>()
+            .HasOne<QuoteRow>()
+            .WithMany()
+            .HasForeignKey(o => o.QuoteId)
+            .OnDelete(DeleteBehavior.Restrict);
         modelBuilder.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
         modelBuilder.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
         modelBuilder.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
@@ -92,24 +126,58 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         modelBuilder.Entity<ItemFileRow>().HasOne<ItemRow>().WithMany().HasForeignKey(f => f.ItemId);
         modelBuilder.Entity<TalkRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(t => t.BuyerId);
         modelBuilder.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
-        modelBuilder.Entity<BuyerRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(b => b.ParentId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<BuyerRow>()
+            .HasOne<BuyerRow>()
+            .WithMany()
+            .HasForeignKey(b => b.ParentId)
+            .OnDelete(DeleteBehavior.Restrict);
         modelBuilder.Entity<ListPriceRow>().HasOne<ItemRow>().WithMany().HasForeignKey(p => p.ItemId);
         modelBuilder.Entity<CostRow>().HasOne<ItemRow>().WithMany().HasForeignKey(c => c.ItemId);
         modelBuilder.Entity<OpenItemRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
         modelBuilder.Entity<BuyerSignRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
-        modelBuilder.Entity<HistoryRow>().HasOne<DossierRow>().WithMany().HasForeignKey(h => h.DossierId).OnDelete(DeleteBehavior.Restrict);
+        modelBuilder
+            .Entity<HistoryRow>()
+            .HasOne<DossierRow>()
+            .WithMany()
+            .HasForeignKey(h => h.DossierId)
+            .OnDelete(DeleteBehavior.Restrict);
     }
 
     // What a price is made from. Whoever changes it, on whatever way, makes every price book in memory old.
     private static readonly HashSet<Type> OfPrices =
     [
-        typeof(ItemRow), typeof(SalesUnitRow), typeof(FamilyRow), typeof(PriceListRow), typeof(GroupRow), typeof(ListPriceRow), typeof(AgreementRow), typeof(AgreementBreakRow), typeof(CampaignRow), typeof(ChargeRuleRow),
-        typeof(FreightZoneRow), typeof(FreightBandRow), typeof(SettingRow), typeof(CostRow), typeof(TaxRateRow), typeof(ExchangeRateRow),
+        typeof(ItemRow),
+        typeof(SalesUnitRow),
+        typeof(FamilyRow),
+        typeof(PriceListRow),
+        typeof(GroupRow),
+        typeof(ListPriceRow),
+        typeof(AgreementRow),
+        typeof(AgreementBreakRow),
+        typeof(CampaignRow),
+        typeof(ChargeRuleRow),
+        typeof(FreightZoneRow),
+        typeof(FreightBandRow),
+        typeof(SettingRow),
+        typeof(CostRow),
+        typeof(TaxRateRow),
+        typeof(ExchangeRateRow),
     ];
 
-    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    public override async Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess,
+        CancellationToken cancellationToken = default
+    )
     {
-        if (ChangeTracker.Entries().Any(e => e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted && OfPrices.Contains(e.Metadata.ClrType)))
+        if (
+            ChangeTracker
+                .Entries()
+                .Any(e =>
+                    e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
+                    && OfPrices.Contains(e.Metadata.ClrType)
+                )
+        )
             await PricesChangedAsync(cancellationToken);
         return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
     }
@@ -117,7 +185,9 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     /// <summary>Counts a change of what prices are made from; saved with the rest.</summary>
     public async Task PricesChangedAsync(CancellationToken cancel)
     {
-        var counter = Counters.Local.FirstOrDefault(c => c.Name == Counter.PriceBook) ?? await Counters.FirstOrDefaultAsync(c => c.Name == Counter.PriceBook, cancel);
+        var counter =
+            Counters.Local.FirstOrDefault(c => c.Name == Counter.PriceBook)
+            ?? await Counters.FirstOrDefaultAsync(c => c.Name == Counter.PriceBook, cancel);
         if (counter is null)
             Counters.Add(new Counter { Name = Counter.PriceBook, Value = 1 });
         else
@@ -125,10 +195,19 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     }
 
     private static string Snake(string name) =>
-        string.Concat(name.Select((c, i) => char.IsUpper(c) && i > 0 ? "_" + char.ToLowerInvariant(c) : char.ToLowerInvariant(c).ToString()));
+        string.Concat(
+            name.Select(
+                (c, i) =>
+                    char.IsUpper(c) && i > 0 ? "_" + char.ToLowerInvariant(c) : char.ToLowerInvariant(c).ToString()
+            )
+        );
 
-    private sealed class Millionths() : ValueConverter<decimal, long>(
-        v => decimal.ToInt64(decimal.Round(v * 1_000_000m, 0, MidpointRounding.AwayFromZero)), v => v / 1_000_000m);
+    private sealed class Millionths()
+        : ValueConverter<decimal, long>(
+            v => decimal.ToInt64(decimal.Round(v * 1_000_000m, 0, MidpointRounding.AwayFromZero)),
+            v => v / 1_000_000m
+        );
 
-    private sealed class Utc() : ValueConverter<DateTime, DateTime>(v => v, v => DateTime.SpecifyKind(v, DateTimeKind.Utc));
+    private sealed class Utc()
+        : ValueConverter<DateTime, DateTime>(v => v, v => DateTime.SpecifyKind(v, DateTimeKind.Utc));
 }

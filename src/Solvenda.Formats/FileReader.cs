@@ -25,7 +25,8 @@ public static class FileReader
     /// <summary>Attached messages inside attached messages are opened this deep.</summary>
     private const int DeepestMessage = 3;
 
-    private const string NoRecognition = "It is a picture; words on pictures are recognised where Debian's tesseract-ocr is installed.";
+    private const string NoRecognition =
+        "It is a picture; words on pictures are recognised where Debian's tesseract-ocr is installed.";
 
     public static OpenedFile Open(byte[] raw, string? filename, DateOnly today)
     {
@@ -34,7 +35,11 @@ public static class FileReader
         if (raw.Length == 0)
             return Nothing(Syntax.Unknown, name, "It is empty.");
         if (raw.Length > LargestRead)
-            return Nothing(Syntax.Unknown, name, $"It is {raw.Length / 1024 / 1024} MB; up to {LargestRead / 1024 / 1024} MB are read.");
+            return Nothing(
+                Syntax.Unknown,
+                name,
+                $"It is {raw.Length / 1024 / 1024} MB; up to {LargestRead / 1024 / 1024} MB are read."
+            );
         var syntax = MessageKindOf.Tell(raw, filename);
         switch (syntax)
         {
@@ -48,8 +53,28 @@ public static class FileReader
             case Syntax.Json:
                 return new OpenedFile(syntax, ChannelOrders.Read(raw));
             case Syntax.Text:
-                var text = TableReader.EncodingOf(raw).GetString(raw).TrimStart('\uFEFF').Replace("\r\n", "\n", StringComparison.Ordinal);
-                return new OpenedFile(syntax, [new Incoming("", name, [Lettered(new OriginalPart(name, PartKind.Letter, text) { Fresh = Letters.FreshLength(text) })]) { Letter = new Letter("", "", "", today, text, Letters.FreshLength(text)) }]);
+                var text = TableReader
+                    .EncodingOf(raw)
+                    .GetString(raw)
+                    .TrimStart('\uFEFF')
+                    .Replace("\r\n", "\n", StringComparison.Ordinal);
+                return new OpenedFile(
+                    syntax,
+                    [
+                        new Incoming(
+                            "",
+                            name,
+                            [
+                                Lettered(
+                                    new OriginalPart(name, PartKind.Letter, text) { Fresh = Letters.FreshLength(text) }
+                                ),
+                            ]
+                        )
+                        {
+                            Letter = new Letter("", "", "", today, text, Letters.FreshLength(text)),
+                        },
+                    ]
+                );
             case Syntax.Unknown:
                 return Nothing(syntax, name, "It is of no kind that we know.");
             default:
@@ -64,13 +89,19 @@ public static class FileReader
         ArgumentNullException.ThrowIfNull(raw);
         if (attachment < 0)
             return new FilePart(filename ?? "file", MessageKindOf.Tell(raw, filename), raw);
-        if (raw.Length > LargestRead || MessageKindOf.Tell(raw, filename) != Syntax.Mail || MailReader.Read(raw, today).Mail is not { } mail || attachment >= mail.Attachments.Count)
+        if (
+            raw.Length > LargestRead
+            || MessageKindOf.Tell(raw, filename) != Syntax.Mail
+            || MailReader.Read(raw, today).Mail is not { } mail
+            || attachment >= mail.Attachments.Count
+        )
             return null;
         var found = mail.Attachments[attachment];
         return new FilePart(found.Name, MessageKindOf.Tell(found.Bytes, found.Name), found.Bytes);
     }
 
-    private static OpenedFile Nothing(Syntax syntax, string name, string problem) => new(syntax, [new Incoming("", name, []) { Problem = problem }]);
+    private static OpenedFile Nothing(Syntax syntax, string name, string problem) =>
+        new(syntax, [new Incoming("", name, []) { Problem = problem }]);
 
     private static ImmutableArray<Incoming> Mail(byte[] raw, DateOnly today, int depth)
     {
@@ -80,7 +111,15 @@ public static class FileReader
         var letter = mail.Letter;
         var from = letter.FromName.Length > 0 ? $"{letter.FromName} <{letter.FromAddress}>" : letter.FromAddress;
         var parts = ImmutableArray.CreateBuilder<OriginalPart>();
-        parts.Add(Lettered(new OriginalPart("the letter", PartKind.Letter, letter.Text) { Fresh = letter.FreshLength, Html = mail.Html }));
+        parts.Add(
+            Lettered(
+                new OriginalPart("the letter", PartKind.Letter, letter.Text)
+                {
+                    Fresh = letter.FreshLength,
+                    Html = mail.Html,
+                }
+            )
+        );
         var warnings = mail.Warnings.ToList();
         var documents = new List<Incoming>();
         for (var i = 0; i < mail.Attachments.Count; i++)
@@ -110,24 +149,40 @@ public static class FileReader
                     warnings.Add($"{attached.Name}: {trouble}");
             }
         }
-        var own = new Incoming(from, letter.Subject, parts.ToImmutable()) { OwnId = mail.MessageId is { Length: > 0 } id ? $"mail:{id}" : null, Letter = letter, Warnings = [.. warnings] };
+        var own = new Incoming(from, letter.Subject, parts.ToImmutable())
+        {
+            OwnId = mail.MessageId is { Length: > 0 } id ? $"mail:{id}" : null,
+            Letter = letter,
+            Warnings = [.. warnings],
+        };
         var readable = documents.Where(d => d.Document is not null || d.Letter is not null).ToList();
         if (readable.Count == 0)
-            return documents.Count == 0 ? [own] : [own with { Warnings = [.. own.Warnings, .. documents.Select(d => $"Attached: {d.Problem}")] }];
+            return documents.Count == 0
+                ? [own]
+                : [own with { Warnings = [.. own.Warnings, .. documents.Select(d => $"Attached: {d.Problem}")] }];
         // A letter that only hands a document on is that document's; who sent it is a clue too.
         return
         [
-            .. readable.Select(d => d with
-            {
-                From = from, Subject = letter.Subject.Length > 0 ? letter.Subject : d.Subject, OwnId = own.OwnId,
-                Clues = d.Letter is null ? [.. d.Clues, new Clue("mail", letter.FromAddress, [])] : d.Clues,
-                Parts = [.. d.Parts, own.Parts[0] with { Name = "the letter with it" }], Warnings = [.. d.Warnings, .. warnings],
-            }),
+            .. readable.Select(d =>
+                d with
+                {
+                    From = from,
+                    Subject = letter.Subject.Length > 0 ? letter.Subject : d.Subject,
+                    OwnId = own.OwnId,
+                    Clues = d.Letter is null ? [.. d.Clues, new Clue("mail", letter.FromAddress, [])] : d.Clues,
+                    Parts = [.. d.Parts, own.Parts[0] with { Name = "the letter with it" }],
+                    Warnings = [.. d.Warnings, .. warnings],
+                }
+            ),
         ];
     }
 
     // Tables in running text are found by their head only.
-    private static OriginalPart Lettered(OriginalPart part) => part with { Rows = Grid.OfText(part.Text[..part.Fresh]) };
+    private static OriginalPart Lettered(OriginalPart part) =>
+        part with
+        {
+            Rows = Grid.OfText(part.Text[..part.Fresh]),
+        };
 
     private static (ImmutableArray<OriginalPart> Parts, string? Problem) Parts(FilePart file, int attachment)
     {
@@ -136,19 +191,56 @@ public static class FileReader
             switch (file.Syntax)
             {
                 case Syntax.Workbook or Syntax.Csv:
-                    return ([.. SheetFile.Read(file.Bytes, file.Name).Select(p => p with { Attachment = attachment })], null);
+                    return (
+                        [.. SheetFile.Read(file.Bytes, file.Name).Select(p => p with { Attachment = attachment })],
+                        null
+                    );
                 case Syntax.Pdf:
                     return Pdf(file, attachment);
                 case Syntax.Picture:
                     var page = Recognition.Read(file.Bytes);
                     return page is null
-                        ? ([new OriginalPart(file.Name, PartKind.Picture, "") { Attachment = attachment, Pages = 1, Sure = 0.3m }], Recognition.IsInstalled ? "No words could be recognised on the picture." : NoRecognition)
-                        : ([PageLayout.Part(file.Name, PartKind.Picture, [page], 0.5m) with { Attachment = attachment }], null);
+                        ? (
+                            [
+                                new OriginalPart(file.Name, PartKind.Picture, "")
+                                {
+                                    Attachment = attachment,
+                                    Pages = 1,
+                                    Sure = 0.3m,
+                                },
+                            ],
+                            Recognition.IsInstalled ? "No words could be recognised on the picture." : NoRecognition
+                        )
+                        : (
+                            [
+                                PageLayout.Part(file.Name, PartKind.Picture, [page], 0.5m) with
+                                {
+                                    Attachment = attachment,
+                                },
+                            ],
+                            null
+                        );
                 case Syntax.Text:
                     var text = Encoding.UTF8.GetString(file.Bytes).Replace("\r\n", "\n", StringComparison.Ordinal);
-                    return ([new OriginalPart(file.Name, PartKind.Letter, text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)]) { Attachment = attachment, Rows = Grid.OfText(text) }], null);
+                    return (
+                        [
+                            new OriginalPart(
+                                file.Name,
+                                PartKind.Letter,
+                                text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)]
+                            )
+                            {
+                                Attachment = attachment,
+                                Rows = Grid.OfText(text),
+                            },
+                        ],
+                        null
+                    );
                 default:
-                    return ([new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }], "It is kept and not read.");
+                    return (
+                        [new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }],
+                        "It is kept and not read."
+                    );
             }
         }
         catch (TableException e)
@@ -164,19 +256,51 @@ public static class FileReader
         if (problem is not null)
             return ([new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }], problem);
         if (pages.Any(p => p.Words.Count > 0))
-            return ([PageLayout.Part(file.Name, PartKind.Pages, pages) with { Attachment = attachment, Warning = warning }], null);
+            return (
+                [PageLayout.Part(file.Name, PartKind.Pages, pages) with { Attachment = attachment, Warning = warning }],
+                null
+            );
         // A scan: the pictures of its pages.
         var recognised = pictures.Take(5).Select(Recognition.Read).OfType<PageText>().ToList();
         return recognised.Count > 0
             ? ([PageLayout.Part(file.Name, PartKind.Pages, recognised, 0.5m) with { Attachment = attachment }], null)
-            : ([new OriginalPart(file.Name, PartKind.Pages, "") { Attachment = attachment, Pages = pages.Count, Sure = 0.3m }], Recognition.IsInstalled ? "It holds no text, and none could be recognised." : $"It holds no text. {NoRecognition}");
+            : (
+                [
+                    new OriginalPart(file.Name, PartKind.Pages, "")
+                    {
+                        Attachment = attachment,
+                        Pages = pages.Count,
+                        Sure = 0.3m,
+                    },
+                ],
+                Recognition.IsInstalled
+                    ? "It holds no text, and none could be recognised."
+                    : $"It holds no text. {NoRecognition}"
+            );
     }
 
     // What an invitation is about, in a line; the file itself is kept.
     private static OriginalPart Calendar(MailAttachment attached, int index)
     {
-        var lines = Encoding.UTF8.GetString(attached.Bytes).ReplaceLineEndings("\n").Replace("\n ", "", StringComparison.Ordinal).Split('\n');
-        string Value(string name) => lines.FirstOrDefault(l => l.StartsWith(name + ":", StringComparison.Ordinal) || l.StartsWith(name + ";", StringComparison.Ordinal)) is { } line ? line[(line.IndexOf(':', StringComparison.Ordinal) + 1)..].Trim() : "";
-        return new OriginalPart(attached.Name, PartKind.Letter, $"An invitation: {Value("SUMMARY")}\nfrom {Value("DTSTART")} to {Value("DTEND")}\n{Value("LOCATION")}\n{Value("DESCRIPTION")}".Trim()) { Attachment = index };
+        var lines = Encoding
+            .UTF8.GetString(attached.Bytes)
+            .ReplaceLineEndings("\n")
+            .Replace("\n ", "", StringComparison.Ordinal)
+            .Split('\n');
+        string Value(string name) =>
+            lines.FirstOrDefault(l =>
+                l.StartsWith(name + ":", StringComparison.Ordinal) || l.StartsWith(name + ";", StringComparison.Ordinal)
+            )
+                is { } line
+                ? line[(line.IndexOf(':', StringComparison.Ordinal) + 1)..].Trim()
+                : "";
+        return new OriginalPart(
+            attached.Name,
+            PartKind.Letter,
+            $"An invitation: {Value("SUMMARY")}\nfrom {Value("DTSTART")} to {Value("DTEND")}\n{Value("LOCATION")}\n{Value("DESCRIPTION")}".Trim()
+        )
+        {
+            Attachment = index,
+        };
     }
 }

@@ -35,11 +35,18 @@ public static class MessageKindOf
         if (IsPicture(raw))
             return Syntax.Picture;
         var head = raw[..Math.Min(raw.Length, LookAt)];
-        var text = (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]) ? Encoding.Unicode.GetString(head) : head.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]) ? Encoding.BigEndianUnicode.GetString(head) : Encoding.Latin1.GetString(head))
-            .TrimStart('\uFEFF', ' ', '\r', '\n', '\t', '\u00EF', '\u00BB', '\u00BF');
+        var text = (
+            head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xFE]) ? Encoding.Unicode.GetString(head)
+            : head.StartsWith((ReadOnlySpan<byte>)[0xFE, 0xFF]) ? Encoding.BigEndianUnicode.GetString(head)
+            : Encoding.Latin1.GetString(head)
+        ).TrimStart('\uFEFF', ' ', '\r', '\n', '\t', '\u00EF', '\u00BB', '\u00BF');
         if (text.StartsWith("ISA", StringComparison.Ordinal) && text.Length > 3 && !char.IsLetterOrDigit(text[3]))
             return Syntax.X12;
-        if ((text.StartsWith("UNA", StringComparison.Ordinal) || text.StartsWith("UNB", StringComparison.Ordinal)) && text.Length > 8 && !char.IsLetterOrDigit(text[3]))
+        if (
+            (text.StartsWith("UNA", StringComparison.Ordinal) || text.StartsWith("UNB", StringComparison.Ordinal))
+            && text.Length > 8
+            && !char.IsLetterOrDigit(text[3])
+        )
             return Syntax.Edifact;
         if (text.StartsWith('<'))
             return Syntax.Xml;
@@ -54,27 +61,38 @@ public static class MessageKindOf
             ".eml" => Syntax.Mail,
             ".csv" or ".tsv" or ".tab" => Syntax.Csv,
             ".txt" => LooksLikeTable(text) ? Syntax.Csv : Syntax.Text,
-            _ => LooksLikeTable(text) ? Syntax.Csv : IsWords(text) ? Syntax.Text : Syntax.Unknown,
+            _ => LooksLikeTable(text) ? Syntax.Csv
+            : IsWords(text) ? Syntax.Text
+            : Syntax.Unknown,
         };
     }
 
     private static bool IsPicture(ReadOnlySpan<byte> raw) =>
-        raw.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G']) || raw.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) || raw.StartsWith("GIF8"u8) || raw.StartsWith("II*\0"u8) || raw.StartsWith("MM\0*"u8);
+        raw.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G'])
+        || raw.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF])
+        || raw.StartsWith("GIF8"u8)
+        || raw.StartsWith("II*\0"u8)
+        || raw.StartsWith("MM\0*"u8);
 
     // Header lines, one of which says who it is from.
     private static bool LooksLikeMail(string text)
     {
         var head = text.Split(["\r\n\r\n", "\n\n"], 2, StringSplitOptions.None)[0];
         var lines = head.Split('\n');
-        return lines.Any(l => l.StartsWith("From:", StringComparison.OrdinalIgnoreCase)) && lines[0].Contains(':', StringComparison.Ordinal) && !head.Contains('\0', StringComparison.Ordinal);
+        return lines.Any(l => l.StartsWith("From:", StringComparison.OrdinalIgnoreCase))
+            && lines[0].Contains(':', StringComparison.Ordinal)
+            && !head.Contains('\0', StringComparison.Ordinal);
     }
 
     // Most lines are cut alike by one sign.
     private static bool LooksLikeTable(string text)
     {
         var lines = text.Split('\n').SkipLast(1).Where(l => l.Trim().Length > 0).Take(20).ToList();
-        return lines.Count >= 2 && Marks.Any(s => lines.Count(l => l.Contains(s, StringComparison.Ordinal)) * 3 >= lines.Count * 2);
+        return lines.Count >= 2
+            && Marks.Any(s => lines.Count(l => l.Contains(s, StringComparison.Ordinal)) * 3 >= lines.Count * 2);
     }
 
-    private static bool IsWords(string text) => !text.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t')) && text.Count(char.IsLetter) * 2 > text.Length;
+    private static bool IsWords(string text) =>
+        !text.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t'))
+        && text.Count(char.IsLetter) * 2 > text.Length;
 }

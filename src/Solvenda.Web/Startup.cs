@@ -39,18 +39,34 @@ public static partial class Startup
     {
         var services = builder.Services;
         services.AddSingleton(p => SolvendaOptions.From(p.GetRequiredService<IConfiguration>()));
-        services.AddSingleton(p => SellerOf(p.GetRequiredService<SolvendaOptions>(), p.GetRequiredService<IConfiguration>()));
+        services.AddSingleton(p =>
+            SellerOf(p.GetRequiredService<SolvendaOptions>(), p.GetRequiredService<IConfiguration>())
+        );
         services.AddSingleton(TimeProvider.System);
-        services.AddSingleton(p => new HouseClock(p.GetRequiredService<TimeProvider>(), TimeZoneInfo.FindSystemTimeZoneById(p.GetRequiredService<IConfiguration>()["zone"] ?? "Europe/Dublin")));
-        services.AddDbContextFactory<SolvendaDb>((p, o) => o.UseSolvenda(Database.FileIn(p.GetRequiredService<SolvendaOptions>().DataFolder)));
+        services.AddSingleton(p => new HouseClock(
+            p.GetRequiredService<TimeProvider>(),
+            TimeZoneInfo.FindSystemTimeZoneById(p.GetRequiredService<IConfiguration>()["zone"] ?? "Europe/Dublin")
+        ));
+        services.AddDbContextFactory<SolvendaDb>(
+            (p, o) => o.UseSolvenda(Database.FileIn(p.GetRequiredService<SolvendaOptions>().DataFolder))
+        );
         services.AddScoped(p => p.GetRequiredService<IDbContextFactory<SolvendaDb>>().CreateDbContext());
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
-        services.AddSingleton<PriceBooks>().AddSingleton<OutboxSignal>().AddSingleton<CommandHandler>().AddSingleton<MailRoute>().AddSingleton<OutsideFolders>();
+        services
+            .AddSingleton<PriceBooks>()
+            .AddSingleton<OutboxSignal>()
+            .AddSingleton<CommandHandler>()
+            .AddSingleton<MailRoute>()
+            .AddSingleton<OutsideFolders>();
         services.AddSingleton<SheetLoader>().AddSingleton<Judge>().AddSingleton<Strip>().AddSingleton<DocumentViews>();
         services.AddSingleton<ImportWorker>();
         services.AddSingleton<Reader>().AddSingleton<Intake>().AddSingleton<RequestTurner>();
         if (!IsGeneratingApi)
-            services.AddHostedService<OutboxWorker>().AddHostedService<FolderInbox>().AddHostedService<LapseWorker>().AddHostedService(p => p.GetRequiredService<ImportWorker>());
+            services
+                .AddHostedService<OutboxWorker>()
+                .AddHostedService<FolderInbox>()
+                .AddHostedService<LapseWorker>()
+                .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
 
@@ -67,8 +83,20 @@ public static partial class Startup
         services.AddRateLimiter(o =>
         {
             o.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-            o.AddPolicy(May.DoorLimit, http => RateLimitPartition.GetFixedWindowLimiter(
-                http.Connection.RemoteIpAddress?.ToString() ?? "", _ => new FixedWindowRateLimiterOptions { PermitLimit = http.RequestServices.GetRequiredService<IConfiguration>().GetValue("doorLimit", 60), Window = TimeSpan.FromMinutes(1) }));
+            o.AddPolicy(
+                May.DoorLimit,
+                http =>
+                    RateLimitPartition.GetFixedWindowLimiter(
+                        http.Connection.RemoteIpAddress?.ToString() ?? "",
+                        _ => new FixedWindowRateLimiterOptions
+                        {
+                            PermitLimit = http
+                                .RequestServices.GetRequiredService<IConfiguration>()
+                                .GetValue("doorLimit", 60),
+                            Window = TimeSpan.FromMinutes(1),
+                        }
+                    )
+            );
         });
         services.AddOpenApi("v1");
         services.AddResponseCompression(o => o.EnableForHttps = true);
@@ -125,7 +153,9 @@ public static partial class Startup
                 Directory.Delete(Path.Combine(options.DataFolder, "outside"), recursive: true);
         }
         Directory.CreateDirectory(options.DataFolder);
-        await using var db = await app.Services.GetRequiredService<IDbContextFactory<SolvendaDb>>().CreateDbContextAsync();
+        await using var db = await app
+            .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
+            .CreateDbContextAsync();
         await db.Database.MigrateAsync();
         if (await db.People.AnyAsync())
             return;
@@ -137,41 +167,65 @@ public static partial class Startup
             // The messages of the day come in by the folders, like any others.
             var folders = app.Services.GetRequiredService<OutsideFolders>();
             foreach (var (channel, name, bytes) in world.Messages())
-                await OutsideFolders.WriteWholeAsync(channel == "edi" ? folders.EdiIn : folders.MailIn, name, bytes, CancellationToken.None);
+                await OutsideFolders.WriteWholeAsync(
+                    channel == "edi" ? folders.EdiIn : folders.MailIn,
+                    name,
+                    bytes,
+                    CancellationToken.None
+                );
             return;
         }
         var token = Access.NewToken();
         db.OneTimeLinks.RemoveRange(db.OneTimeLinks);
         db.OneTimeLinks.Add(new OneTimeLink { Hash = Access.Sha256(token), ExpiresAt = now.AddHours(24) });
         await db.SaveChangesAsync();
-        Console.WriteLine($"Nobody can sign in yet. This link makes the first administrator, once, within 24 hours: http://127.0.0.1:{options.Port}/first/{token}");
+        Console.WriteLine(
+            $"Nobody can sign in yet. This link makes the first administrator, once, within 24 hours: http://127.0.0.1:{options.Port}/first/{token}"
+        );
     }
 
     /// <summary>True while the build writes the OpenAPI document: the tool runs the program without starting it.</summary>
-    public static bool IsGeneratingApi => System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+    public static bool IsGeneratingApi =>
+        System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
-    internal static Seller SellerOf(SolvendaOptions options, IConfiguration c) => options.Demo
-        ? DemoWorld.Seller
-        : new Seller(
-            c["seller:name"] ?? "Our house", c["seller:country"] ?? "IE", Currency.Of(c["seller:currency"] ?? "EUR"), "house",
-            [.. c.GetSection("seller:address").Get<string[]>() ?? ["address not set"]], c["seller:mail"] ?? "orders@house.example");
+    internal static Seller SellerOf(SolvendaOptions options, IConfiguration c) =>
+        options.Demo
+            ? DemoWorld.Seller
+            : new Seller(
+                c["seller:name"] ?? "Our house",
+                c["seller:country"] ?? "IE",
+                Currency.Of(c["seller:currency"] ?? "EUR"),
+                "house",
+                [.. c.GetSection("seller:address").Get<string[]>() ?? ["address not set"]],
+                c["seller:mail"] ?? "orders@house.example"
+            );
 
     private static void Cache(HttpContext http) =>
         // Files under _app carry their hash in the name and never change.
-        http.Response.Headers.CacheControl = http.Request.Path.StartsWithSegments("/_app/immutable") ? "public, max-age=31536000, immutable" : "no-cache";
+        http.Response.Headers.CacheControl = http.Request.Path.StartsWithSegments("/_app/immutable")
+            ? "public, max-age=31536000, immutable"
+            : "no-cache";
 
-    private static HeaderPolicyCollection Headers(IReadOnlyList<string> scriptHashes) => new HeaderPolicyCollection()
-        .AddDefaultSecurityHeaders()
-        .RemoveServerHeader()
-        .AddCustomHeader("Content-Security-Policy",
-            $"default-src 'self'; script-src 'self' {string.Join(' ', scriptHashes.Select(h => $"'sha256-{h}'"))}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'; frame-src 'self'");
+    private static HeaderPolicyCollection Headers(IReadOnlyList<string> scriptHashes) =>
+        new HeaderPolicyCollection()
+            .AddDefaultSecurityHeaders()
+            .RemoveServerHeader()
+            .AddCustomHeader(
+                "Content-Security-Policy",
+                $"default-src 'self'; script-src 'self' {string.Join(' ', scriptHashes.Select(h => $"'sha256-{h}'"))}; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'; frame-src 'self'"
+            );
 
     // The page has one inline script, which starts the app; its hash is allowed, and no other.
     private static IReadOnlyList<string> ScriptHashes(string? root)
     {
         var index = root is null ? null : Path.Combine(root, "index.html");
         return index is not null && File.Exists(index)
-            ? [.. InlineScript().Matches(File.ReadAllText(index)).Select(m => Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(m.Groups[1].Value))))]
+            ?
+            [
+                .. InlineScript()
+                    .Matches(File.ReadAllText(index))
+                    .Select(m => Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(m.Groups[1].Value)))),
+            ]
             : [];
     }
 

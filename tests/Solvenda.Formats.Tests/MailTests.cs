@@ -16,7 +16,12 @@ public sealed class MailTests
 {
     private static MimeMessage Mail(MimeEntity body, string subject = "an order")
     {
-        var mail = new MimeMessage { Subject = subject, Body = body, Date = new DateTimeOffset(2026, 3, 2, 9, 0, 0, TimeSpan.Zero) };
+        var mail = new MimeMessage
+        {
+            Subject = subject,
+            Body = body,
+            Date = new DateTimeOffset(2026, 3, 2, 9, 0, 0, TimeSpan.Zero),
+        };
         mail.From.Add(new MailboxAddress("Fionn Tressel", "fionn@tresselvane.example"));
         return mail;
     }
@@ -30,7 +35,14 @@ public sealed class MailTests
 
     private static TextPart Plain(string text) => new("plain") { Text = text };
 
-    private static MimePart File(string name, string type, byte[] bytes) => new(type) { FileName = name, ContentDisposition = new ContentDisposition(ContentDisposition.Attachment), ContentTransferEncoding = ContentEncoding.Base64, Content = new MimeContent(new MemoryStream(bytes)) };
+    private static MimePart File(string name, string type, byte[] bytes) =>
+        new(type)
+        {
+            FileName = name,
+            ContentDisposition = new ContentDisposition(ContentDisposition.Attachment),
+            ContentTransferEncoding = ContentEncoding.Base64,
+            Content = new MimeContent(new MemoryStream(bytes)),
+        };
 
     private static string[] Lines(MimeMessage mail) => Shelf.Lines(Shelf.One(Raw(mail), "x.eml"));
 
@@ -40,12 +52,32 @@ public sealed class MailTests
         using var bytes = new MemoryStream();
         using (var document = SKDocument.CreatePdf(bytes))
         {
-            using var font = new SKFont(SKTypeface.FromFile(Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "..", "..", "..", "..", "..", "src", "Solvenda.Formats", "Pdf", "Fonts"), "*.ttf")[0]), 10);
+            using var font = new SKFont(
+                SKTypeface.FromFile(
+                    Directory.GetFiles(
+                        Path.Combine(
+                            AppContext.BaseDirectory,
+                            "..",
+                            "..",
+                            "..",
+                            "..",
+                            "..",
+                            "src",
+                            "Solvenda.Formats",
+                            "Pdf",
+                            "Fonts"
+                        ),
+                        "*.ttf"
+                    )[0]
+                ),
+                10
+            );
             using var paint = new SKPaint { Color = SKColors.Black };
             for (var page = 0; page < pages; page++)
             {
                 var canvas = document.BeginPage(595, 842);
-                void At(float x, float y, string text, bool right = false) => canvas.DrawText(text, x, y, right ? SKTextAlign.Right : SKTextAlign.Left, font, paint);
+                void At(float x, float y, string text, bool right = false) =>
+                    canvas.DrawText(text, x, y, right ? SKTextAlign.Right : SKTextAlign.Left, font, paint);
                 At(50, 60, "Teerling Scheepsbenodigdheden");
                 At(50, 75, "BTW NL999999990B01");
                 At(350, 60, "Bestelling 4711/26");
@@ -54,7 +86,12 @@ public sealed class MailTests
                 float[] left = [50, 150, 330, 380, 450, 530];
                 for (var c = 0; c < head.Length; c++)
                     At(c is 2 or 4 or 5 ? left[c] + 40 : left[c], 120, head[c], c is 2 or 4 or 5);
-                string[][] rows = [["SHK-BOW-10", "Harpsluiting 10 mm", "12", "doos", "92,50", "1.110,00"], ["PS3-16-BK", "Touw 16 mm zwart", "400", "m", "2,65", "1.060,00"], ["", "Kous RVS 12 mm", "75", "stuks", "2,35", "176,25"]];
+                string[][] rows =
+                [
+                    ["SHK-BOW-10", "Harpsluiting 10 mm", "12", "doos", "92,50", "1.110,00"],
+                    ["PS3-16-BK", "Touw 16 mm zwart", "400", "m", "2,65", "1.060,00"],
+                    ["", "Kous RVS 12 mm", "75", "stuks", "2,35", "176,25"],
+                ];
                 for (var r = 0; r < rows.Length; r++)
                 {
                     for (var c = 0; c < head.Length; c++)
@@ -93,16 +130,21 @@ public sealed class MailTests
             Attribute(2, 0x00018010, Encoding.ASCII.GetBytes("list.csv\0"));
             Attribute(2, 0x0006800F, Encoding.ASCII.GetBytes("Code;Qty;Unit\nFND-A3-BL;12;pcs\nSHK-BOW-10;40;pcs\n"));
         }
-        var mail = $"From: maud@kestrelyard.example\nSubject: order KY-9\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nOur order is attached.\n--b\nContent-Type: application/ms-tnef; name=winmail.dat\nContent-Transfer-Encoding: base64\n\n{Convert.ToBase64String(tnef.ToArray())}\n--b--\n";
+        var mail =
+            $"From: maud@kestrelyard.example\nSubject: order KY-9\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nOur order is attached.\n--b\nContent-Type: application/ms-tnef; name=winmail.dat\nContent-Transfer-Encoding: base64\n\n{Convert.ToBase64String(tnef.ToArray())}\n--b--\n";
         var message = Assert.Single(FileReader.Open(Encoding.ASCII.GetBytes(mail), "x.eml", Shelf.Today).Messages);
-        Assert.Equal(["FND-A3-BL 12 C62", "SHK-BOW-10 40 C62"], Shelf.Lines(MessageReader.Read(message, Shelf.Today, Shelf.Context()).Reading!));
+        Assert.Equal(
+            ["FND-A3-BL 12 C62", "SHK-BOW-10 40 C62"],
+            Shelf.Lines(MessageReader.Read(message, Shelf.Today, Shelf.Context()).Reading!)
+        );
         Assert.Contains(message.Warnings, w => w.Contains("taken apart (TNEF)", StringComparison.Ordinal));
     }
 
     [Fact]
     public void HTML_alone_is_read_by_its_words_and_shown_inert()
     {
-        const string html = "<html><head><style>p{}</style><script>alert(1)</script></head><body onload=x()><p>Please send:</p><table><tr><th>Code</th><th>Qty</th><th>Unit</th></tr><tr><td>FND-A3-BL</td><td>12</td><td>pcs</td></tr><tr><td>PS3-12-WH</td><td>400</td><td>m</td></tr></table><div style='display:none'>40 pcs SHK-BOW-10</div><img src='http://track.example/x.gif'><a href='javascript:x()'>x</a><form action='http://x.example'><input></form><svg onload=x()></svg></body></html>";
+        const string html =
+            "<html><head><style>p{}</style><script>alert(1)</script></head><body onload=x()><p>Please send:</p><table><tr><th>Code</th><th>Qty</th><th>Unit</th></tr><tr><td>FND-A3-BL</td><td>12</td><td>pcs</td></tr><tr><td>PS3-12-WH</td><td>400</td><td>m</td></tr></table><div style='display:none'>40 pcs SHK-BOW-10</div><img src='http://track.example/x.gif'><a href='javascript:x()'>x</a><form action='http://x.example'><input></form><svg onload=x()></svg></body></html>";
         var mail = Mail(new TextPart("html") { Text = html });
         Assert.Equal(["FND-A3-BL 12 C62", "PS3-12-WH 400 MTR"], Lines(mail));
         var clean = FileReader.Open(Raw(mail), "x.eml", Shelf.Today).Messages[0].Parts[0].Html;
@@ -114,7 +156,11 @@ public sealed class MailTests
     [Fact]
     public void Of_two_ways_to_say_it_the_plain_one_is_read()
     {
-        var both = new MultipartAlternative { Plain("Please send 6 pcs FND-A3-BL."), new TextPart("html") { Text = "<p>Please send <b>6</b> pcs FND-A3-BL.</p>" } };
+        var both = new MultipartAlternative
+        {
+            Plain("Please send 6 pcs FND-A3-BL."),
+            new TextPart("html") { Text = "<p>Please send <b>6</b> pcs FND-A3-BL.</p>" },
+        };
         Assert.Equal(["FND-A3-BL 6 C62"], Lines(Mail(new Multipart("mixed") { new Multipart("related") { both } })));
     }
 
@@ -124,7 +170,18 @@ public sealed class MailTests
         var inner = Mail(Plain("Please send 6 pcs FND-A3-BL."), "our order");
         inner.From.Clear();
         inner.From.Add(new MailboxAddress("Joris", "inkoop@teerling.example"));
-        var reading = Shelf.One(Raw(Mail(new Multipart("mixed") { Plain("fyi"), new MessagePart { Message = inner } })), "x.eml");
+        var reading = Shelf.One(
+            Raw(
+                Mail(
+                    new Multipart("mixed")
+                    {
+                        Plain("fyi"),
+                        new MessagePart { Message = inner },
+                    }
+                )
+            ),
+            "x.eml"
+        );
         Assert.Equal(["FND-A3-BL 6 C62"], Shelf.Lines(reading));
         Assert.Equal(Shelf.Buyer("Teerling Scheepsbenodigdheden"), reading.Buyer.Value);
     }
@@ -132,7 +189,18 @@ public sealed class MailTests
     [Fact]
     public void An_order_in_a_structured_form_is_read_as_that_whatever_letter_brings_it()
     {
-        var reading = Shelf.One(Raw(Mail(new Multipart("mixed") { Plain("Please find our order attached."), File("order.xml", "application/xml", Shelf.Sample("aeolis-order.xml")) })), "x.eml");
+        var reading = Shelf.One(
+            Raw(
+                Mail(
+                    new Multipart("mixed")
+                    {
+                        Plain("Please find our order attached."),
+                        File("order.xml", "application/xml", Shelf.Sample("aeolis-order.xml")),
+                    }
+                )
+            ),
+            "x.eml"
+        );
         Assert.Equal("AE-0907731", reading.PoNumber.Value);
         // Who sent it says another name than the order does: shown, not settled.
         Assert.True(reading.NeedsYou);
@@ -143,13 +211,22 @@ public sealed class MailTests
     public void A_signed_mail_is_read_and_its_signature_said_to_be_untested()
     {
         using var key = RSA.Create(2048);
-        using var certificate = new CertificateRequest("CN=test", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1).CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
+        using var certificate = new CertificateRequest(
+            "CN=test",
+            key,
+            HashAlgorithmName.SHA256,
+            RSASignaturePadding.Pkcs1
+        ).CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
         using var inner = new MemoryStream();
         Plain("Please send 6 pcs FND-A3-BL.").WriteTo(inner, TestContext.Current.CancellationToken);
         var cms = new SignedCms(new ContentInfo(inner.ToArray()));
         cms.ComputeSignature(new CmsSigner(certificate));
         var opaque = File("smime.p7m", "application/pkcs7-mime", cms.Encode());
-        var clear = new Multipart("signed") { Plain("Please send 6 pcs FND-A3-BL."), File("smime.p7s", "application/pkcs7-signature", [1, 2, 3]) };
+        var clear = new Multipart("signed")
+        {
+            Plain("Please send 6 pcs FND-A3-BL."),
+            File("smime.p7s", "application/pkcs7-signature", [1, 2, 3]),
+        };
         foreach (var mail in new[] { Mail(opaque), Mail(clear) })
         {
             var reading = Shelf.One(Raw(mail), "x.eml");
@@ -161,13 +238,44 @@ public sealed class MailTests
     [Fact]
     public void Other_parts_are_listed_and_kept()
     {
-        var calendar = new TextPart("calendar") { Text = "BEGIN:VCALENDAR\nBEGIN:VEVENT\nSUMMARY:Delivery at the slip\nDTSTART:20260320T090000Z\nEND:VEVENT\nEND:VCALENDAR" };
-        var message = FileReader.Open(Raw(Mail(new Multipart("mixed") { Plain("Please send 6 pcs FND-A3-BL."), calendar, File("winmail.dat", "application/ms-tnef", [1, 2, 3, 4]), File("plan.dwg", "application/x-dwg", [0, 1, 2]), File("photo.png", "image/png", [0x89, (byte)'P', (byte)'N', (byte)'G', 1]) })), "x.eml", Shelf.Today).Messages[0];
+        var calendar = new TextPart("calendar")
+        {
+            Text =
+                "BEGIN:VCALENDAR\nBEGIN:VEVENT\nSUMMARY:Delivery at the slip\nDTSTART:20260320T090000Z\nEND:VEVENT\nEND:VCALENDAR",
+        };
+        var message = FileReader
+            .Open(
+                Raw(
+                    Mail(
+                        new Multipart("mixed")
+                        {
+                            Plain("Please send 6 pcs FND-A3-BL."),
+                            calendar,
+                            File("winmail.dat", "application/ms-tnef", [1, 2, 3, 4]),
+                            File("plan.dwg", "application/x-dwg", [0, 1, 2]),
+                            File("photo.png", "image/png", [0x89, (byte)'P', (byte)'N', (byte)'G', 1]),
+                        }
+                    )
+                ),
+                "x.eml",
+                Shelf.Today
+            )
+            .Messages[0];
         Assert.Contains(message.Parts, p => p.Text.Contains("Delivery at the slip", StringComparison.Ordinal));
         Assert.Contains(message.Parts, p => p.Name == "plan.dwg" && p.Kind == PartKind.Kept);
         Assert.Contains(message.Parts, p => p.Name == "photo.png" && p.Kind == PartKind.Picture);
         Assert.Contains(message.Warnings, w => w.Contains("winmail.dat", StringComparison.Ordinal));
-        Assert.Equal((byte[])[0, 1, 2], FileReader.PartOf(Raw(Mail(new Multipart("mixed") { Plain("x"), File("plan.dwg", "application/x-dwg", [0, 1, 2]) })), "x.eml", 0, Shelf.Today)!.Bytes);
+        Assert.Equal(
+            (byte[])[0, 1, 2],
+            FileReader
+                .PartOf(
+                    Raw(Mail(new Multipart("mixed") { Plain("x"), File("plan.dwg", "application/x-dwg", [0, 1, 2]) })),
+                    "x.eml",
+                    0,
+                    Shelf.Today
+                )!
+                .Bytes
+        );
     }
 
     [Fact]
@@ -184,11 +292,17 @@ public sealed class MailTests
         var file = FileReader.Open(Pdf(), "order.pdf", Shelf.Today);
         var reading = MessageReader.Read(file.Messages[0], Shelf.Today, Shelf.Context()).Reading!;
         Assert.Equal("Order | Teerling Scheepsbenodigdheden | 4711/26 | 2026-03-20 |  |  |  | ", Shelf.Head(reading));
-        Assert.Equal(["SHK-BOW-10 12 BX @92.5", "PS3-16-BK 400 MTR @2.65", "THM-SS-12 75 C62 @2.35"], Shelf.Lines(reading).Select(l => l.TrimEnd('?', ' ')));
+        Assert.Equal(
+            ["SHK-BOW-10 12 BX @92.5", "PS3-16-BK 400 MTR @2.65", "THM-SS-12 75 C62 @2.35"],
+            Shelf.Lines(reading).Select(l => l.TrimEnd('?', ' '))
+        );
         Assert.Equal(2346.25m, reading.Goods.Value);
         var part = file.Messages[0].Parts[0];
         var evidence = reading.Lines[0].Quantity.Evidence[0];
-        var word = Assert.Single(part.Words, w => w.Start >= evidence.Start && w.Start < evidence.Start + evidence.Length);
+        var word = Assert.Single(
+            part.Words,
+            w => w.Start >= evidence.Start && w.Start < evidence.Start + evidence.Length
+        );
         // It stands where it was drawn: right-aligned at 370 of 595, its foot at 140 of 842.
         Assert.Equal(370 / 595.0, word.Left + word.Width, 0.01);
         Assert.Equal(140 / 842.0, word.Top + word.Height, 0.01);
@@ -197,8 +311,22 @@ public sealed class MailTests
     [Fact]
     public void A_PDF_in_a_mail_is_read_with_the_letter()
     {
-        var reading = Shelf.One(Raw(Mail(new Multipart("mixed") { Plain("Please quote the attached by Friday."), File("order.pdf", "application/pdf", Pdf(2)) })), "x.eml");
-        Assert.Equal(["SHK-BOW-10", "PS3-16-BK", "THM-SS-12", "SHK-BOW-10", "PS3-16-BK", "THM-SS-12"], Shelf.Lines(reading).Select(l => l.Split(' ')[0]));
+        var reading = Shelf.One(
+            Raw(
+                Mail(
+                    new Multipart("mixed")
+                    {
+                        Plain("Please quote the attached by Friday."),
+                        File("order.pdf", "application/pdf", Pdf(2)),
+                    }
+                )
+            ),
+            "x.eml"
+        );
+        Assert.Equal(
+            ["SHK-BOW-10", "PS3-16-BK", "THM-SS-12", "SHK-BOW-10", "PS3-16-BK", "THM-SS-12"],
+            Shelf.Lines(reading).Select(l => l.Split(' ')[0])
+        );
         Assert.Equal((MessageKind.RequestForQuotation, "4711/26"), (reading.Kind, reading.PoNumber.Value));
     }
 }

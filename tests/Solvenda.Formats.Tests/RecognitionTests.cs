@@ -8,7 +8,15 @@ namespace Solvenda.Formats.Tests;
 /// <summary>Words on pictures, where tesseract is installed; `./solvenda test` installs it.</summary>
 public sealed class RecognitionTests
 {
-    private static readonly string[] Order = ["Kestrel Yard Boatbuilders", "Purchase order 4500-7781", "Deliver by 20 March 2026", "", "40 pcs SHK-BOW-10", "200 m PS3-12-WH"];
+    private static readonly string[] Order =
+    [
+        "Kestrel Yard Boatbuilders",
+        "Purchase order 4500-7781",
+        "Deliver by 20 March 2026",
+        "",
+        "40 pcs SHK-BOW-10",
+        "200 m PS3-12-WH",
+    ];
 
     [Fact]
     public void A_scan_is_read_and_never_sure()
@@ -22,14 +30,21 @@ public sealed class RecognitionTests
         Assert.Contains(reading.Warnings, w => w.Contains("recognised from a picture", StringComparison.Ordinal));
         // Where it stands on the picture is known.
         var evidence = reading.Lines[0].Evidence[0];
-        Assert.Contains(message.Parts[evidence.Part].Words, w => w.Start >= evidence.Start && w is { Top: > 0.3 and < 0.8, Left: < 0.5 });
+        Assert.Contains(
+            message.Parts[evidence.Part].Words,
+            w => w.Start >= evidence.Start && w is { Top: > 0.3 and < 0.8, Left: < 0.5 }
+        );
     }
 
     [Fact]
     public void A_picture_of_nothing_says_so()
     {
         var message = Assert.Single(FileReader.Open(Picture(400, 300, []), "photo.png", Shelf.Today).Messages);
-        Assert.Contains(Recognition.IsInstalled ? "No words could be recognised" : "tesseract-ocr", message.Problem, StringComparison.Ordinal);
+        Assert.Contains(
+            Recognition.IsInstalled ? "No words could be recognised" : "tesseract-ocr",
+            message.Problem,
+            StringComparison.Ordinal
+        );
         Assert.Equal(PartKind.Picture, Assert.Single(message.Parts).Kind);
     }
 
@@ -62,7 +77,9 @@ public sealed class RecognitionTests
         using var bitmap = new SKBitmap(width, height);
         using var canvas = new SKCanvas(bitmap);
         canvas.Clear(SKColors.White);
-        using var stream = typeof(PdfWriter).Assembly.GetManifestResourceStream("Solvenda.Formats.Pdf.Fonts.Archivo-Regular.ttf");
+        using var stream = typeof(PdfWriter).Assembly.GetManifestResourceStream(
+            "Solvenda.Formats.Pdf.Fonts.Archivo-Regular.ttf"
+        );
         using var face = SKTypeface.FromStream(stream);
         using var font = new SKFont(face, 34);
         using var ink = new SKPaint { Color = SKColors.Black, IsAntialias = true };

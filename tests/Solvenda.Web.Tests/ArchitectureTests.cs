@@ -11,10 +11,29 @@ public sealed class ArchitectureTests
 {
     // The order of work. A folder may know the ones before it, and itself.
     private static readonly string[] Folders =
-        ["Money", "Units", "Calendars", "Catalogue", "Buyers", "Pricing", "Sheets", "Approvals", "Credit", "Promising", "Quoting", "Ordering", "Reading"];
+    [
+        "Money",
+        "Units",
+        "Calendars",
+        "Catalogue",
+        "Buyers",
+        "Pricing",
+        "Sheets",
+        "Approvals",
+        "Credit",
+        "Promising",
+        "Quoting",
+        "Ordering",
+        "Reading",
+    ];
 
     private static string[] References(System.Reflection.Assembly assembly) =>
-        [.. assembly.GetReferencedAssemblies().Select(a => a.Name!).Where(n => !n.StartsWith("System", StringComparison.Ordinal))];
+        [
+            .. assembly
+                .GetReferencedAssemblies()
+                .Select(a => a.Name!)
+                .Where(n => !n.StartsWith("System", StringComparison.Ordinal)),
+        ];
 
     [Fact]
     public void Core_depends_on_nothing_but_the_runtime() => Assert.Empty(References(typeof(Amount).Assembly));
@@ -33,9 +52,13 @@ public sealed class ArchitectureTests
         var types = core.Types.Where(t => FolderOf(t) is not null).ToList();
         Assert.True(types.Count > 50, $"only {types.Count} types were found");
         Assert.Empty(types.Select(FolderOf).Distinct().Except(Folders));
-        var wrong = types.SelectMany(t => t.Dependencies.Select(d => (From: t, To: d.Target)))
-            .Where(d => FolderOf(d.To) is { } to && Array.IndexOf(Folders, to) > Array.IndexOf(Folders, FolderOf(d.From)!))
-            .Select(d => $"{d.From.FullName} knows {d.To.FullName}").Distinct();
+        var wrong = types
+            .SelectMany(t => t.Dependencies.Select(d => (From: t, To: d.Target)))
+            .Where(d =>
+                FolderOf(d.To) is { } to && Array.IndexOf(Folders, to) > Array.IndexOf(Folders, FolderOf(d.From)!)
+            )
+            .Select(d => $"{d.From.FullName} knows {d.To.FullName}")
+            .Distinct();
         Assert.Empty(wrong);
     }
 
@@ -43,9 +66,19 @@ public sealed class ArchitectureTests
     public void Core_reads_no_clock_and_no_file()
     {
         var core = new ArchLoader().LoadAssembly(typeof(Amount).Assembly).Build();
-        var called = core.Types.SelectMany(t => t.Dependencies).OfType<ArchUnitNET.Domain.Dependencies.MethodCallDependency>().Select(d => d.TargetMember.FullName).ToList();
+        var called = core
+            .Types.SelectMany(t => t.Dependencies)
+            .OfType<ArchUnitNET.Domain.Dependencies.MethodCallDependency>()
+            .Select(d => d.TargetMember.FullName)
+            .ToList();
         Assert.True(called.Count > 200, $"only {called.Count} calls were found");
-        Assert.DoesNotContain(called, c => c.Contains("DateTime::get_Now", StringComparison.Ordinal) || c.Contains("DateTime::get_UtcNow", StringComparison.Ordinal) || c.Contains("System.IO.File", StringComparison.Ordinal));
+        Assert.DoesNotContain(
+            called,
+            c =>
+                c.Contains("DateTime::get_Now", StringComparison.Ordinal)
+                || c.Contains("DateTime::get_UtcNow", StringComparison.Ordinal)
+                || c.Contains("System.IO.File", StringComparison.Ordinal)
+        );
     }
 
     private static string? FolderOf(IType type)

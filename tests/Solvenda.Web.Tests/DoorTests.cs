@@ -17,14 +17,27 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     public void Every_endpoint_says_who_may()
     {
         _ = house.Server;
-        var endpoints = house.Services.GetServices<EndpointDataSource>().SelectMany(s => s.Endpoints).OfType<RouteEndpoint>().ToList();
+        var endpoints = house
+            .Services.GetServices<EndpointDataSource>()
+            .SelectMany(s => s.Endpoints)
+            .OfType<RouteEndpoint>()
+            .ToList();
         Assert.True(endpoints.Count > 40, $"only {endpoints.Count} endpoints were found");
-        var silent = endpoints.Where(e => e.Metadata.GetMetadata<IAuthorizeData>() is null && e.Metadata.GetMetadata<IAllowAnonymous>() is null);
+        var silent = endpoints.Where(e =>
+            e.Metadata.GetMetadata<IAuthorizeData>() is null && e.Metadata.GetMetadata<IAllowAnonymous>() is null
+        );
         Assert.Empty(silent.Select(e => e.RoutePattern.RawText));
     }
 
     [Theory]
-    [InlineData("/api/desk"), InlineData("/api/requests"), InlineData("/api/quotes"), InlineData("/api/orders"), InlineData("/api/find?q=tressel"), InlineData("/api/demo/post")]
+    [
+        InlineData("/api/desk"),
+        InlineData("/api/requests"),
+        InlineData("/api/quotes"),
+        InlineData("/api/orders"),
+        InlineData("/api/find?q=tressel"),
+        InlineData("/api/demo/post")
+    ]
     public async Task Nobody_looks_without_signing_in(string path)
     {
         var answer = await house.CreateClient().GetAsync(path, Cancel);
@@ -34,7 +47,10 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     [Fact]
     public async Task A_machine_needs_its_key_and_a_person_is_no_machine()
     {
-        Assert.Equal(HttpStatusCode.Unauthorized, (await house.CreateClient().PostAsync("/api/v1/inbound", new StringContent("x"), Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Unauthorized,
+            (await house.CreateClient().PostAsync("/api/v1/inbound", new StringContent("x"), Cancel)).StatusCode
+        );
         var person = await house.AsAsync(3);
         Assert.Equal(HttpStatusCode.Unauthorized, (await person.GetAsync("/api/v1/requests/1", Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await house.Machine().GetAsync("/api/desk", Cancel)).StatusCode);
@@ -45,12 +61,22 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     {
         var planner = await house.AsAsync(8);
         Assert.Equal(HttpStatusCode.OK, (await planner.GetAsync("/api/orders", Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await planner.PostAsJsonAsync("/api/quotes", new { buyerId = 1, matter = "x" }, Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await planner.PostAsJsonAsync("/api/asks/1/grant", new { note = "" }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await planner.PostAsJsonAsync("/api/quotes", new { buyerId = 1, matter = "x" }, Cancel)).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await planner.PostAsJsonAsync("/api/asks/1/grant", new { note = "" }, Cancel)).StatusCode
+        );
     }
 
     [Theory]
-    [InlineData("Sec-Fetch-Site", "cross-site"), InlineData("Sec-Fetch-Site", "same-site"), InlineData("Origin", "http://elsewhere.example")]
+    [
+        InlineData("Sec-Fetch-Site", "cross-site"),
+        InlineData("Sec-Fetch-Site", "same-site"),
+        InlineData("Origin", "http://elsewhere.example")
+    ]
     public async Task A_change_from_another_site_is_refused(string header, string value)
     {
         var client = await house.AsAsync(3);
@@ -78,7 +104,10 @@ public sealed class DoorTests(House house) : IClassFixture<House>
             { "empty", [] },
             { "noise", noise },
             { "cut X12", Encoding.ASCII.GetBytes("ISA*00*          *00*          *01*NORTHGANNET    *ZZ*BRI") },
-            { "headers only", Encoding.ASCII.GetBytes("From: a@b.example\r\nSubject: nothing\r\nMessage-ID: <only@b.example>\r\n\r\n") },
+            {
+                "headers only",
+                Encoding.ASCII.GetBytes("From: a@b.example\r\nSubject: nothing\r\nMessage-ID: <only@b.example>\r\n\r\n")
+            },
         };
         return data;
     }
@@ -86,12 +115,17 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     [Theory, MemberData(nameof(Broken))]
     public async Task A_broken_file_is_kept_and_says_why_it_could_not_be_read(string name, byte[] bytes)
     {
-        var answer = await house.Machine().PostAsync($"/api/v1/inbound?filename={Uri.EscapeDataString(name)}", new ByteArrayContent(bytes), Cancel);
+        var answer = await house
+            .Machine()
+            .PostAsync($"/api/v1/inbound?filename={Uri.EscapeDataString(name)}", new ByteArrayContent(bytes), Cancel);
         Assert.Equal(HttpStatusCode.Created, answer.StatusCode);
         var view = await answer.JsonAsync();
         Assert.Equal("needsYou", view.GetProperty("state").GetString());
         Assert.StartsWith("Could not be read", view.GetProperty("reason").GetString(), StringComparison.Ordinal);
-        var original = await (await house.AsAsync(3)).GetByteArrayAsync($"/api/requests/{view.GetProperty("number").GetString()}/original", Cancel);
+        var original = await (await house.AsAsync(3)).GetByteArrayAsync(
+            $"/api/requests/{view.GetProperty("number").GetString()}/original",
+            Cancel
+        );
         Assert.Equal(bytes, original);
     }
 
@@ -100,21 +134,46 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     {
         var big = new byte[30 * 1024 * 1024];
         Encoding.ASCII.GetBytes("From: a@b.example\r\n\r\n").CopyTo(big, 0);
-        var answer = await house.Machine().PostAsync("/api/v1/inbound?filename=big.eml", new ByteArrayContent(big), Cancel);
+        var answer = await house
+            .Machine()
+            .PostAsync("/api/v1/inbound?filename=big.eml", new ByteArrayContent(big), Cancel);
         Assert.Equal(HttpStatusCode.Created, answer.StatusCode);
-        Assert.Contains("30 MB", (await answer.JsonAsync()).GetProperty("reason").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "30 MB",
+            (await answer.JsonAsync()).GetProperty("reason").GetString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public async Task The_same_message_again_is_one_request_also_with_other_bytes_around_the_same_id()
     {
-        static ByteArrayContent Mail(string body) => new(Encoding.UTF8.GetBytes(
-            $"From: office@gullrockboatyard.example\r\nSubject: rope\r\nDate: Tue, 24 Nov 2026 09:00:00 +0000\r\nMessage-ID: <twice@gullrockboatyard.example>\r\n\r\n{body}\r\n"));
+        static ByteArrayContent Mail(string body) =>
+            new(
+                Encoding.UTF8.GetBytes(
+                    $"From: office@gullrockboatyard.example\r\nSubject: rope\r\nDate: Tue, 24 Nov 2026 09:00:00 +0000\r\nMessage-ID: <twice@gullrockboatyard.example>\r\n\r\n{body}\r\n"
+                )
+            );
         var machine = house.Machine();
-        var first = await machine.PostAsync("/api/v1/inbound?filename=a.eml", Mail("200 m PS3-12-WH please, what is your price?"), Cancel);
-        var again = await machine.PostAsync("/api/v1/inbound?filename=b.eml", Mail("200 m PS3-12-WH please, what is your price?"), Cancel);
-        var resent = await machine.PostAsync("/api/v1/inbound?filename=c.eml", Mail("200 m PS3-12-WH please, what is your price?\r\n\r\nvirus-free"), Cancel);
-        Assert.Equal((HttpStatusCode.Created, HttpStatusCode.OK, HttpStatusCode.OK), (first.StatusCode, again.StatusCode, resent.StatusCode));
+        var first = await machine.PostAsync(
+            "/api/v1/inbound?filename=a.eml",
+            Mail("200 m PS3-12-WH please, what is your price?"),
+            Cancel
+        );
+        var again = await machine.PostAsync(
+            "/api/v1/inbound?filename=b.eml",
+            Mail("200 m PS3-12-WH please, what is your price?"),
+            Cancel
+        );
+        var resent = await machine.PostAsync(
+            "/api/v1/inbound?filename=c.eml",
+            Mail("200 m PS3-12-WH please, what is your price?\r\n\r\nvirus-free"),
+            Cancel
+        );
+        Assert.Equal(
+            (HttpStatusCode.Created, HttpStatusCode.OK, HttpStatusCode.OK),
+            (first.StatusCode, again.StatusCode, resent.StatusCode)
+        );
         var id = (await first.JsonAsync()).GetProperty("id").GetInt64();
         Assert.Equal(id, (await again.JsonAsync()).GetProperty("id").GetInt64());
         Assert.Equal(id, (await resent.JsonAsync()).GetProperty("id").GetInt64());

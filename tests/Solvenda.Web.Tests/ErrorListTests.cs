@@ -10,11 +10,19 @@ public sealed partial class ErrorListTests
     public void Every_code_is_in_the_list_and_the_list_has_no_other()
     {
         var root = Root();
-        var used = Directory.EnumerateFiles(Path.Combine(root, "src", "Solvenda.Web"), "*.cs", SearchOption.AllDirectories)
-            .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal))
-            .SelectMany(f => Code().Matches(File.ReadAllText(f))).Select(m => m.Groups["code"].Value).ToHashSet();
-        var listed = File.ReadLines(Path.Combine(root, "docs", "errors.md")).Where(l => l.StartsWith("| `", StringComparison.Ordinal))
-            .SelectMany(l => Ticked().Matches(l.Split('|')[1])).Select(m => m.Groups[1].Value).ToHashSet();
+        var used = Directory
+            .EnumerateFiles(Path.Combine(root, "src", "Solvenda.Web"), "*.cs", SearchOption.AllDirectories)
+            .Where(f =>
+                !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal)
+            )
+            .SelectMany(f => Code().Matches(File.ReadAllText(f)))
+            .Select(m => m.Groups["code"].Value)
+            .ToHashSet();
+        var listed = File.ReadLines(Path.Combine(root, "docs", "errors.md"))
+            .Where(l => l.StartsWith("| `", StringComparison.Ordinal))
+            .SelectMany(l => Ticked().Matches(l.Split('|')[1]))
+            .Select(m => m.Groups[1].Value)
+            .ToHashSet();
         Assert.True(used.Count > 40, $"only {used.Count} codes were found");
         Assert.Equal(used.Order(), listed.Order());
     }
@@ -28,7 +36,9 @@ public sealed partial class ErrorListTests
     }
 
     // Refusals by their makers, the framework's own answers in Problems, and the two of a request that is no request.
-    [GeneratedRegex("""(?:(?:Bad|Clash)\(|RefusalException\(\d+, |Of\(500, |new\(40[34], |=> \(|413 \? |(?<="too_large" : ))"(?<code>[a-z_]+)[",)]""")]
+    [GeneratedRegex(
+        """(?:(?:Bad|Clash)\(|RefusalException\(\d+, |Of\(500, |new\(40[34], |=> \(|413 \? |(?<="too_large" : ))"(?<code>[a-z_]+)[",)]"""
+    )]
     private static partial Regex Code();
 
     [GeneratedRegex("`([a-z_]+)`")]

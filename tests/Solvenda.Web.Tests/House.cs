@@ -27,7 +27,11 @@ public sealed class House : WebApplicationFactory<Program>
     public async Task<HttpClient> AsAsync(long person)
     {
         var client = CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
-        var answer = await client.PostAsJsonAsync("/api/demo/step-in", new { id = person }, TestContext.Current.CancellationToken);
+        var answer = await client.PostAsJsonAsync(
+            "/api/demo/step-in",
+            new { id = person },
+            TestContext.Current.CancellationToken
+        );
         answer.EnsureSuccessStatusCode();
         return client;
     }
@@ -68,12 +72,22 @@ internal static class Answers
 
     /// <summary>One edit of a sheet, and the sheet after it; the refusal where it was refused.</summary>
     public static async Task<JsonElement> EditAsync(this HttpClient client, JsonElement sheet, object edit) =>
-        await (await client.ActAsync($"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits", sheet, new[] { edit })).JsonAsync();
+        await (
+            await client.ActAsync($"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits", sheet, new[] { edit })
+        ).JsonAsync();
 
     /// <summary>Posts what rests on the sheet as it was seen.</summary>
-    public static async Task<HttpResponseMessage> ActAsync(this HttpClient client, string path, JsonElement sheet, object? body = null)
+    public static async Task<HttpResponseMessage> ActAsync(
+        this HttpClient client,
+        string path,
+        JsonElement sheet,
+        object? body = null
+    )
     {
-        using var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = body is null ? null : JsonContent.Create(body) };
+        using var request = new HttpRequestMessage(HttpMethod.Post, path)
+        {
+            Content = body is null ? null : JsonContent.Create(body),
+        };
         request.Headers.TryAddWithoutValidation("If-Match", $"\"{sheet.GetProperty("version").GetInt64()}\"");
         return await client.SendAsync(request, TestContext.Current.CancellationToken);
     }
@@ -91,5 +105,6 @@ internal static class Answers
     }
 
     /// <summary>The stable code of a refusal.</summary>
-    public static async Task<string> CodeAsync(this HttpResponseMessage answer) => (await answer.JsonAsync()).GetProperty("code").GetString()!;
+    public static async Task<string> CodeAsync(this HttpResponseMessage answer) =>
+        (await answer.JsonAsync()).GetProperty("code").GetString()!;
 }

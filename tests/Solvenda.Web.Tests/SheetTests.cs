@@ -11,41 +11,98 @@ public sealed class SheetTests(House house) : IClassFixture<House>
 {
     private static readonly CancellationToken Cancel = TestContext.Current.CancellationToken;
 
-    private static async Task<HttpResponseMessage> EditAsync(HttpClient client, JsonElement sheet, params object[] edits)
+    private static async Task<HttpResponseMessage> EditAsync(
+        HttpClient client,
+        JsonElement sheet,
+        params object[] edits
+    )
     {
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits") { Content = JsonContent.Create(edits) };
+        using var request = new HttpRequestMessage(
+            HttpMethod.Post,
+            $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits"
+        )
+        {
+            Content = JsonContent.Create(edits),
+        };
         request.Headers.TryAddWithoutValidation("If-Match", $"\"{sheet.GetProperty("version").GetInt64()}\"");
         return await client.SendAsync(request, Cancel);
     }
 
     private static async Task<(string Number, JsonElement Sheet)> NewQuoteAsync(HttpClient client, long buyer = 1)
     {
-        var made = await (await client.PostAsJsonAsync("/api/quotes", new { buyerId = buyer, matter = "a test" }, Cancel)).JsonAsync();
+        var made = await (
+            await client.PostAsJsonAsync("/api/quotes", new { buyerId = buyer, matter = "a test" }, Cancel)
+        ).JsonAsync();
         var number = made.GetProperty("number").GetString()!;
-        return (number, (await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet"));
+        return (
+            number,
+            (await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet")
+        );
     }
 
     [Fact]
     public async Task The_price_door_answers_with_build_tally_and_findings_and_stores_nothing()
     {
-        var body = new { buyer = "Tressel & Vane Rigging", lines = new object[] { new { item = "BB2-10-NV", quantity = 180, discountPercent = 12 }, new { item = "NO-SUCH", quantity = 1 } } };
+        var body = new
+        {
+            buyer = "Tressel & Vane Rigging",
+            lines = new object[]
+            {
+                new
+                {
+                    item = "BB2-10-NV",
+                    quantity = 180,
+                    discountPercent = 12,
+                },
+                new { item = "NO-SUCH", quantity = 1 },
+            },
+        };
         var view = await (await house.Machine().PostAsJsonAsync("/api/v1/price", body, Cancel)).JsonAsync();
         var line = view.GetProperty("lines")[0];
-        Assert.Equal([2.42m, 2.2264m, 1.9592m], line.GetProperty("build").EnumerateArray().Select(s => s.GetProperty("price").GetDecimal()));
-        Assert.Equal((352.66m, 17.10m, 2.0823m), (line.GetProperty("net").GetDecimal(), line.GetProperty("marginPercent").GetDecimal(), line.GetProperty("floor").GetDecimal()));
-        Assert.Equal("freight 9.50", string.Join("; ", view.GetProperty("tally").GetProperty("chargeLines").EnumerateArray().Select(c => $"{c.GetProperty("kind").GetString()} {c.GetProperty("amount").GetDecimal().ToString("0.00", CultureInfo.InvariantCulture)}")));
+        Assert.Equal(
+            [2.42m, 2.2264m, 1.9592m],
+            line.GetProperty("build").EnumerateArray().Select(s => s.GetProperty("price").GetDecimal())
+        );
+        Assert.Equal(
+            (352.66m, 17.10m, 2.0823m),
+            (
+                line.GetProperty("net").GetDecimal(),
+                line.GetProperty("marginPercent").GetDecimal(),
+                line.GetProperty("floor").GetDecimal()
+            )
+        );
+        Assert.Equal(
+            "freight 9.50",
+            string.Join(
+                "; ",
+                view.GetProperty("tally")
+                    .GetProperty("chargeLines")
+                    .EnumerateArray()
+                    .Select(c =>
+                        $"{c.GetProperty("kind").GetString()} {c.GetProperty("amount").GetDecimal().ToString("0.00", CultureInfo.InvariantCulture)}"
+                    )
+            )
+        );
         Assert.Equal(445.46m, view.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
-        Assert.Contains(view.GetProperty("findings").EnumerateArray(), f => f.GetProperty("check").GetString() == "item" && f.GetProperty("outcome").GetString() == "stop");
+        Assert.Contains(
+            view.GetProperty("findings").EnumerateArray(),
+            f => f.GetProperty("check").GetString() == "item" && f.GetProperty("outcome").GetString() == "stop"
+        );
     }
 
     [Theory]
     [InlineData("""{"buyer":"nobody","lines":[]}""", "buyer_unknown")]
     [InlineData("""{"buyer":"1","currency":"XXQ","lines":[]}""", "currency_unknown")]
-    [InlineData("""{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"netPrice":1,"discountPercent":2}]}""", "number")]
+    [InlineData(
+        """{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"netPrice":1,"discountPercent":2}]}""",
+        "number"
+    )]
     [InlineData("""{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"marginPercent":100}]}""", "number")]
     public async Task The_price_door_refuses_by_code(string json, string code)
     {
-        var answer = await house.Machine().PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
+        var answer = await house
+            .Machine()
+            .PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
         Assert.Equal((HttpStatusCode.UnprocessableEntity, code), (answer.StatusCode, await answer.CodeAsync()));
     }
 
@@ -56,17 +113,35 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     [InlineData("""{"buyer":"1","lines":[{"quantity":1}]}""")]
     public async Task What_cannot_be_understood_is_a_problem_with_a_code_not_a_failure(string json)
     {
-        var answer = await house.Machine().PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
+        var answer = await house
+            .Machine()
+            .PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
         Assert.Equal((HttpStatusCode.BadRequest, "malformed"), (answer.StatusCode, await answer.CodeAsync()));
     }
 
     [Fact]
     public async Task Without_a_rate_there_is_a_stop_that_names_it_and_no_figure_made_up()
     {
-        var answer = await house.Machine().PostAsJsonAsync("/api/v1/price", new { buyer = "1", currency = "JPY", lines = new[] { new { item = "BB2-10-NV", quantity = 1 } } }, Cancel);
+        var answer = await house
+            .Machine()
+            .PostAsJsonAsync(
+                "/api/v1/price",
+                new
+                {
+                    buyer = "1",
+                    currency = "JPY",
+                    lines = new[] { new { item = "BB2-10-NV", quantity = 1 } },
+                },
+                Cancel
+            );
         var view = await answer.JsonAsync();
         Assert.Equal(JsonValueKind.Null, view.GetProperty("lines")[0].GetProperty("netPrice").ValueKind);
-        Assert.Contains(view.GetProperty("findings").EnumerateArray(), f => f.GetProperty("outcome").GetString() == "stop" && f.GetProperty("words").GetString()!.Contains("JPY", StringComparison.Ordinal));
+        Assert.Contains(
+            view.GetProperty("findings").EnumerateArray(),
+            f =>
+                f.GetProperty("outcome").GetString() == "stop"
+                && f.GetProperty("words").GetString()!.Contains("JPY", StringComparison.Ordinal)
+        );
         Assert.DoesNotContain("79,228", view.ToString(), StringComparison.Ordinal);
     }
 
@@ -92,27 +167,61 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     {
         var sorcha = await house.AsAsync(4);
         var (_, empty) = await NewQuoteAsync(sorcha);
-        var sheet = await (await EditAsync(sorcha, empty, new { kind = "add", value = "PS3-12-WH x 100 m" }, new { kind = "add", value = "eye splice x 2" })).JsonAsync();
+        var sheet = await (
+            await EditAsync(
+                sorcha,
+                empty,
+                new { kind = "add", value = "PS3-12-WH x 100 m" },
+                new { kind = "add", value = "eye splice x 2" }
+            )
+        ).JsonAsync();
         var key = sheet.GetProperty("lines")[0].GetProperty("key").GetInt64();
-        foreach (var (field, value) in new[] { ("quantity", "a lot"), ("discount", "101"), ("margin", "100"), ("unit", "furlong"), ("item", "NO-SUCH") })
+        foreach (
+            var (field, value) in new[]
+            {
+                ("quantity", "a lot"),
+                ("discount", "101"),
+                ("margin", "100"),
+                ("unit", "furlong"),
+                ("item", "NO-SUCH"),
+            }
+        )
         {
-            var refused = await EditAsync(sorcha, sheet, new { kind = "set", line = key, field, value });
+            var refused = await EditAsync(
+                sorcha,
+                sheet,
+                new
+                {
+                    kind = "set",
+                    line = key,
+                    field,
+                    value,
+                }
+            );
             Assert.Equal((field, HttpStatusCode.UnprocessableEntity), (field, refused.StatusCode));
-            Assert.Contains("kept", (await refused.JsonAsync()).GetProperty("title").GetString(), StringComparison.Ordinal);
+            Assert.Contains(
+                "kept",
+                (await refused.JsonAsync()).GetProperty("title").GetString(),
+                StringComparison.Ordinal
+            );
         }
-        var states = sheet.GetProperty("lines").EnumerateArray().Select(l => new
-        {
-            key = l.GetProperty("key").GetInt64(),
-            kind = l.GetProperty("kind").GetString(),
-            code = l.GetProperty("code").GetString(),
-            words = l.GetProperty("words").GetString(),
-            quantity = l.GetProperty("quantity").GetDecimal(),
-            unit = l.GetProperty("unit").GetString(),
-            handKind = l.GetProperty("handKind").GetString(),
-            handValue = l.GetProperty("handValue").GetDecimal(),
-            optional = false,
-            note = "",
-        }).ToArray();
+        var states = sheet
+            .GetProperty("lines")
+            .EnumerateArray()
+            .Select(l => new
+            {
+                key = l.GetProperty("key").GetInt64(),
+                kind = l.GetProperty("kind").GetString(),
+                code = l.GetProperty("code").GetString(),
+                words = l.GetProperty("words").GetString(),
+                quantity = l.GetProperty("quantity").GetDecimal(),
+                unit = l.GetProperty("unit").GetString(),
+                handKind = l.GetProperty("handKind").GetString(),
+                handValue = l.GetProperty("handValue").GetDecimal(),
+                optional = false,
+                note = "",
+            })
+            .ToArray();
         var without = await (await EditAsync(sorcha, sheet, new { kind = "remove", line = key })).JsonAsync();
         Assert.Equal(1, without.GetProperty("lines").GetArrayLength());
         var back = await (await EditAsync(sorcha, without, new { kind = "restore", lines = states })).JsonAsync();
@@ -124,9 +233,16 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     {
         var (sorcha, paz) = (await house.AsAsync(4), await house.AsAsync(2));
         var (number, empty) = await NewQuoteAsync(sorcha);
-        var sheet = await (await EditAsync(sorcha, empty, new { kind = "add", value = "BB2-10-NV x 180 m -12%" })).JsonAsync();
+        var sheet = await (
+            await EditAsync(sorcha, empty, new { kind = "add", value = "BB2-10-NV x 180 m -12%" })
+        ).JsonAsync();
         Assert.Equal("needed", sheet.GetProperty("approval").GetProperty("state").GetString());
-        var letter = new { to = "fionn@tresselvane.example", subject = "x", text = "{link}" };
+        var letter = new
+        {
+            to = "fionn@tresselvane.example",
+            subject = "x",
+            text = "{link}",
+        };
         Assert.Equal("stopped", await (await ActAsync(sorcha, number, "send", letter)).CodeAsync());
         Assert.Equal("reason_missing", await (await ActAsync(sorcha, number, "ask", new { why = " " })).CodeAsync());
         var asked = await (await ActAsync(sorcha, number, "ask", new { why = "they must have it" })).JsonAsync();
@@ -134,14 +250,39 @@ public sealed class SheetTests(House house) : IClassFixture<House>
 
         // Havergal leads too, but her authority ends at 5 %.
         var nell = await house.AsAsync(3);
-        Assert.Equal(HttpStatusCode.Forbidden, (await nell.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.OK, (await paz.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode);
-        Assert.Equal("ask_decided", await (await paz.PostAsJsonAsync($"/api/asks/{ask}/send-back", new { note = "no" }, Cancel)).CodeAsync());
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await nell.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await paz.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode
+        );
+        Assert.Equal(
+            "ask_decided",
+            await (await paz.PostAsJsonAsync($"/api/asks/{ask}/send-back", new { note = "no" }, Cancel)).CodeAsync()
+        );
 
         var granted = (await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet");
-        var worse = await (await EditAsync(sorcha, granted, new { kind = "set", field = "sheetDiscount", value = "1" })).JsonAsync();
+        var worse = await (
+            await EditAsync(
+                sorcha,
+                granted,
+                new
+                {
+                    kind = "set",
+                    field = "sheetDiscount",
+                    value = "1",
+                }
+            )
+        ).JsonAsync();
         Assert.Equal("needed", worse.GetProperty("approval").GetProperty("state").GetString());
-        Assert.Equal("drafting", (await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("state").GetString());
+        Assert.Equal(
+            "drafting",
+            (await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync())
+                .GetProperty("state")
+                .GetString()
+        );
         Assert.Equal("stopped", await (await ActAsync(sorcha, number, "send", letter)).CodeAsync());
     }
 
@@ -151,21 +292,78 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var sorcha = await house.AsAsync(4);
         var (number, empty) = await NewQuoteAsync(sorcha, 14);
         await EditAsync(sorcha, empty, new { kind = "add", value = "SHK-BOW-10 x 10" });
-        Assert.Equal("link_missing", await (await ActAsync(sorcha, number, "send", new { to = "a@b.example", subject = "x", text = "no link" })).CodeAsync());
-        Assert.Equal("address", await (await ActAsync(sorcha, number, "send", new { to = "nowhere", subject = "x", text = "{link}" })).CodeAsync());
+        Assert.Equal(
+            "link_missing",
+            await (
+                await ActAsync(
+                    sorcha,
+                    number,
+                    "send",
+                    new
+                    {
+                        to = "a@b.example",
+                        subject = "x",
+                        text = "no link",
+                    }
+                )
+            ).CodeAsync()
+        );
+        Assert.Equal(
+            "address",
+            await (
+                await ActAsync(
+                    sorcha,
+                    number,
+                    "send",
+                    new
+                    {
+                        to = "nowhere",
+                        subject = "x",
+                        text = "{link}",
+                    }
+                )
+            ).CodeAsync()
+        );
         var first = await SendAsync(sorcha, number, "first");
         await sorcha.PostAsync($"/api/quotes/{number}/revise", null, Cancel);
         var buyer = house.CreateClient();
-        var refused = await buyer.PostAsJsonAsync($"/api/offers/{first}/accept", new { name = "A", poNumber = "1" }, Cancel);
+        var refused = await buyer.PostAsJsonAsync(
+            $"/api/offers/{first}/accept",
+            new { name = "A", poNumber = "1" },
+            Cancel
+        );
         Assert.Equal("offer_closed", await refused.CodeAsync());
-        Assert.Contains("newer revision", (await refused.JsonAsync()).GetProperty("title").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "newer revision",
+            (await refused.JsonAsync()).GetProperty("title").GetString(),
+            StringComparison.Ordinal
+        );
 
         var second = await SendAsync(sorcha, number, "second");
-        Assert.Equal("name_missing", await (await buyer.PostAsJsonAsync($"/api/offers/{second}/accept", new { name = " " }, Cancel)).CodeAsync());
-        Assert.Equal("reason_missing", await (await buyer.PostAsJsonAsync($"/api/offers/{second}/decline", new { reason = "" }, Cancel)).CodeAsync());
-        Assert.Equal(HttpStatusCode.OK, (await buyer.PostAsJsonAsync($"/api/offers/{second}/decline", new { reason = "10 % too dear" }, Cancel)).StatusCode);
-        Assert.Equal("offer_closed", await (await buyer.PostAsJsonAsync($"/api/offers/{second}/accept", new { name = "A" }, Cancel)).CodeAsync());
-        Assert.Equal("quote_state", await (await sorcha.PostAsync($"/api/quotes/{number}/order", null, Cancel)).CodeAsync());
+        Assert.Equal(
+            "name_missing",
+            await (await buyer.PostAsJsonAsync($"/api/offers/{second}/accept", new { name = " " }, Cancel)).CodeAsync()
+        );
+        Assert.Equal(
+            "reason_missing",
+            await (
+                await buyer.PostAsJsonAsync($"/api/offers/{second}/decline", new { reason = "" }, Cancel)
+            ).CodeAsync()
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await buyer.PostAsJsonAsync($"/api/offers/{second}/decline", new { reason = "10 % too dear" }, Cancel)
+            ).StatusCode
+        );
+        Assert.Equal(
+            "offer_closed",
+            await (await buyer.PostAsJsonAsync($"/api/offers/{second}/accept", new { name = "A" }, Cancel)).CodeAsync()
+        );
+        Assert.Equal(
+            "quote_state",
+            await (await sorcha.PostAsync($"/api/quotes/{number}/order", null, Cancel)).CodeAsync()
+        );
         Assert.Equal("link_unknown", await (await buyer.GetAsync($"/api/offers/{second}x", Cancel)).CodeAsync());
         var offer = await (await buyer.GetAsync($"/api/offers/{second}", Cancel)).Content.ReadAsStringAsync(Cancel);
         Assert.DoesNotContain("margin", offer, StringComparison.OrdinalIgnoreCase);
@@ -180,20 +378,52 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         await EditAsync(sorcha, empty, new { kind = "add", value = "SWV-GV-10 x 10" });
         var link = await SendAsync(sorcha, number, "kept");
         var buyer = house.CreateClient();
-        var offered = (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync()).GetProperty("totalWithTax").GetDecimal();
+        var offered = (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync())
+            .GetProperty("totalWithTax")
+            .GetDecimal();
 
-        var price = (await (await paz.GetAsync("/api/records/prices?filter=item:SWV-GV-10", Cancel)).JsonAsync()).GetProperty("rows")[0].GetProperty("id").GetInt64();
-        using var dearer = new HttpRequestMessage(HttpMethod.Put, $"/api/records/prices/{price}") { Content = JsonContent.Create(new { values = new { price = "19.80" } }) };
+        var price = (await (await paz.GetAsync("/api/records/prices?filter=item:SWV-GV-10", Cancel)).JsonAsync())
+            .GetProperty("rows")[0]
+            .GetProperty("id")
+            .GetInt64();
+        using var dearer = new HttpRequestMessage(HttpMethod.Put, $"/api/records/prices/{price}")
+        {
+            Content = JsonContent.Create(new { values = new { price = "19.80" } }),
+        };
         dearer.Headers.TryAddWithoutValidation("If-Match", "\"1\"");
         Assert.Equal(HttpStatusCode.OK, (await paz.SendAsync(dearer, Cancel)).StatusCode);
 
-        Assert.Equal(offered, (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync()).GetProperty("totalWithTax").GetDecimal());
-        Assert.Equal(HttpStatusCode.OK, (await buyer.PostAsJsonAsync($"/api/offers/{link}/accept", new { name = "A", poNumber = "1" }, Cancel)).StatusCode);
+        Assert.Equal(
+            offered,
+            (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync())
+                .GetProperty("totalWithTax")
+                .GetDecimal()
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await buyer.PostAsJsonAsync($"/api/offers/{link}/accept", new { name = "A", poNumber = "1" }, Cancel)
+            ).StatusCode
+        );
         var made = await (await sorcha.PostAsync($"/api/quotes/{number}/order", null, Cancel)).JsonAsync();
-        var order = (await (await sorcha.GetAsync($"/api/orders/{made.GetProperty("number").GetString()}", Cancel)).JsonAsync()).GetProperty("sheet");
+        var order = (
+            await (await sorcha.GetAsync($"/api/orders/{made.GetProperty("number").GetString()}", Cancel)).JsonAsync()
+        ).GetProperty("sheet");
         Assert.Equal(offered, order.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
         // A line that changes is another purchase, at the price of the sheet's day as it stands now.
-        var more = await (await EditAsync(sorcha, order, new { kind = "set", line = order.GetProperty("lines")[0].GetProperty("key").GetInt64(), field = "quantity", value = "11" })).JsonAsync();
+        var more = await (
+            await EditAsync(
+                sorcha,
+                order,
+                new
+                {
+                    kind = "set",
+                    line = order.GetProperty("lines")[0].GetProperty("key").GetInt64(),
+                    field = "quantity",
+                    value = "11",
+                }
+            )
+        ).JsonAsync();
         Assert.Equal(19.80m, more.GetProperty("lines")[0].GetProperty("listPrice").GetDecimal());
     }
 
@@ -201,24 +431,49 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     private static async Task<HttpResponseMessage> ActAsync(HttpClient client, string number, string act, object body)
     {
         var seen = await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync();
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/quotes/{number}/{act}") { Content = JsonContent.Create(body) };
-        request.Headers.TryAddWithoutValidation("If-Match", $"\"{seen.GetProperty("sheet").GetProperty("version").GetInt64()}\"");
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/api/quotes/{number}/{act}")
+        {
+            Content = JsonContent.Create(body),
+        };
+        request.Headers.TryAddWithoutValidation(
+            "If-Match",
+            $"\"{seen.GetProperty("sheet").GetProperty("version").GetInt64()}\""
+        );
         return await client.SendAsync(request, Cancel);
     }
 
     // The link stands only in the letter: it is taken from where the letter arrived.
     private static async Task<string> SendAsync(HttpClient client, string number, string subject)
     {
-        var sent = await ActAsync(client, number, "send", new { to = "office@gullrockboatyard.example", subject, text = "here: {link}" });
+        var sent = await ActAsync(
+            client,
+            number,
+            "send",
+            new
+            {
+                to = "office@gullrockboatyard.example",
+                subject,
+                text = "here: {link}",
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, sent.StatusCode);
         for (var tries = 0; tries < 100; tries++)
         {
             var post = await (await client.GetAsync("/api/demo/post", Cancel)).JsonAsync();
-            var name = post.EnumerateArray().Where(p => p.GetProperty("subject").GetString() == subject).Select(p => p.GetProperty("name").GetString()).FirstOrDefault();
+            var name = post.EnumerateArray()
+                .Where(p => p.GetProperty("subject").GetString() == subject)
+                .Select(p => p.GetProperty("name").GetString())
+                .FirstOrDefault();
             if (name is not null)
-                return (await (await client.GetAsync($"/api/demo/post/{name}", Cancel)).JsonAsync()).GetProperty("text").GetString()!.Trim().Split('/')[^1];
+                return (await (await client.GetAsync($"/api/demo/post/{name}", Cancel)).JsonAsync())
+                    .GetProperty("text")
+                    .GetString()!
+                    .Trim()
+                    .Split('/')[^1];
             await Task.Delay(100, Cancel);
         }
-        throw new InvalidOperationException(string.Create(CultureInfo.InvariantCulture, $"The letter “{subject}” did not arrive."));
+        throw new InvalidOperationException(
+            string.Create(CultureInfo.InvariantCulture, $"The letter “{subject}” did not arrive.")
+        );
     }
 }

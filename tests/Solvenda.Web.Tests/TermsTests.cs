@@ -12,17 +12,45 @@ public sealed class TermsTests(House house) : IClassFixture<House>
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private static Task<JsonElement> SetAsync(HttpClient client, JsonElement sheet, string field, string value, long? line = null) => client.EditAsync(sheet, new { kind = "set", line, field, value });
+    private static Task<JsonElement> SetAsync(
+        HttpClient client,
+        JsonElement sheet,
+        string field,
+        string value,
+        long? line = null
+    ) =>
+        client.EditAsync(
+            sheet,
+            new
+            {
+                kind = "set",
+                line,
+                field,
+                value,
+            }
+        );
 
-    private static Task<JsonElement> AddAsync(HttpClient client, JsonElement sheet, string value) => client.EditAsync(sheet, new { kind = "add", value });
+    private static Task<JsonElement> AddAsync(HttpClient client, JsonElement sheet, string value) =>
+        client.EditAsync(sheet, new { kind = "add", value });
 
     private static async Task<(string Number, JsonElement Sheet)> OrderAsync(HttpClient client, long buyer)
     {
-        var number = (await (await client.PostAsync($"/api/buyers/{buyer}/orders", null, Cancel)).JsonAsync()).GetProperty("number").GetString()!;
-        return (number, (await (await client.GetAsync($"/api/orders/{number}", Cancel)).JsonAsync()).GetProperty("sheet"));
+        var number = (await (await client.PostAsync($"/api/buyers/{buyer}/orders", null, Cancel)).JsonAsync())
+            .GetProperty("number")
+            .GetString()!;
+        return (
+            number,
+            (await (await client.GetAsync($"/api/orders/{number}", Cancel)).JsonAsync()).GetProperty("sheet")
+        );
     }
 
-    private static DayOfWeek ArrivesOn(JsonElement sheet, int line) => DateOnly.Parse(sheet.GetProperty("lines")[line].GetProperty("promise").GetString()!, System.Globalization.CultureInfo.InvariantCulture).DayOfWeek;
+    private static DayOfWeek ArrivesOn(JsonElement sheet, int line) =>
+        DateOnly
+            .Parse(
+                sheet.GetProperty("lines")[line].GetProperty("promise").GetString()!,
+                System.Globalization.CultureInfo.InvariantCulture
+            )
+            .DayOfWeek;
 
     [Fact]
     public async Task An_address_is_named_by_its_code_and_its_days_are_kept()
@@ -32,11 +60,20 @@ public sealed class TermsTests(House house) : IClassFixture<House>
         sheet = await AddAsync(paz, sheet, "SHK-BOW-10 x 4");
         sheet = await SetAsync(paz, sheet, "deliverTo", "loft");
         var head = sheet.GetProperty("head");
-        Assert.Equal(("The Sail Loft, Careening Lane, Skerrow", "IE"), (head.GetProperty("deliverTo").GetString(), head.GetProperty("deliverToCountry").GetString()));
+        Assert.Equal(
+            ("The Sail Loft, Careening Lane, Skerrow", "IE"),
+            (head.GetProperty("deliverTo").GetString(), head.GetProperty("deliverToCountry").GetString())
+        );
         Assert.Contains(ArrivesOn(sheet, 0), new[] { DayOfWeek.Monday, DayOfWeek.Wednesday, DayOfWeek.Friday });
         sheet = await SetAsync(paz, sheet, "billTo", "OFFICE");
-        Assert.Equal("Vane House, 11 Bell Street, Skerrow", sheet.GetProperty("head").GetProperty("billTo").GetString());
-        Assert.DoesNotContain("deliverTo", sheet.GetProperty("head").GetProperty("fromBuyer").EnumerateArray().Select(f => f.GetString()));
+        Assert.Equal(
+            "Vane House, 11 Bell Street, Skerrow",
+            sheet.GetProperty("head").GetProperty("billTo").GetString()
+        );
+        Assert.DoesNotContain(
+            "deliverTo",
+            sheet.GetProperty("head").GetProperty("fromBuyer").EnumerateArray().Select(f => f.GetString())
+        );
     }
 
     [Fact]
@@ -48,7 +85,10 @@ public sealed class TermsTests(House house) : IClassFixture<House>
         sheet = await AddAsync(paz, sheet, "SHK-BOW-12 x 90000");
         string? Promise(int line) => sheet.GetProperty("lines")[line].GetProperty("promise").GetString();
         Assert.NotEqual(Promise(0), Promise(1));
-        Assert.Equal("shipping_rule", (await SetAsync(paz, sheet, "shippingRule", "whenever")).GetProperty("code").GetString());
+        Assert.Equal(
+            "shipping_rule",
+            (await SetAsync(paz, sheet, "shippingRule", "whenever")).GetProperty("code").GetString()
+        );
         sheet = await SetAsync(paz, sheet, "shippingRule", "all together");
         Assert.Equal(Promise(0), Promise(1));
         sheet = await SetAsync(paz, sheet, "shippingRule", "as it comes");
@@ -64,16 +104,35 @@ public sealed class TermsTests(House house) : IClassFixture<House>
         var paz = await house.AsAsync(Paz);
         // 17 is a child of 14, whose limit is 10,000 euros.
         var child = await (await paz.GetAsync("/api/records/buyers/17", Cancel)).JsonAsync();
-        using var change = new HttpRequestMessage(HttpMethod.Put, "/api/records/buyers/17") { Content = JsonContent.Create(new { values = new { parentId = "B-0014", parent = "B-0014" } }) };
+        using var change = new HttpRequestMessage(HttpMethod.Put, "/api/records/buyers/17")
+        {
+            Content = JsonContent.Create(new { values = new { parentId = "B-0014", parent = "B-0014" } }),
+        };
         change.Headers.TryAddWithoutValidation("If-Match", $"\"{child.GetProperty("version").GetInt64()}\"");
-        Assert.Equal("B-0014", (await (await paz.SendAsync(change, Cancel)).JsonAsync()).GetProperty("values").GetProperty("parent").GetString());
+        Assert.Equal(
+            "B-0014",
+            (await (await paz.SendAsync(change, Cancel)).JsonAsync())
+                .GetProperty("values")
+                .GetProperty("parent")
+                .GetString()
+        );
         var before = (await (await stroud.GetAsync("/api/buyers/14/answers", Cancel)).JsonAsync()).GetProperty("owed");
         Assert.Equal("Gull Rock Boatyard", before.GetProperty("sharedWith").GetString());
         var owed = (await (await stroud.GetAsync("/api/buyers/17/answers", Cancel)).JsonAsync()).GetProperty("owed");
-        Assert.Equal((10_000m, before.GetProperty("exposure").GetDecimal()), (owed.GetProperty("limit").GetDecimal(), owed.GetProperty("exposure").GetDecimal()));
+        Assert.Equal(
+            (10_000m, before.GetProperty("exposure").GetDecimal()),
+            (owed.GetProperty("limit").GetDecimal(), owed.GetProperty("exposure").GetDecimal())
+        );
         var (_, sheet) = await OrderAsync(paz, 17);
         sheet = await AddAsync(paz, sheet, "SHK-BOW-10 x 4000");
-        Assert.Contains(sheet.GetProperty("findings").EnumerateArray(), f => f.GetProperty("check").GetString() == "credit" && f.GetProperty("words").GetString()!.Contains("shared by all of Gull Rock Boatyard", StringComparison.Ordinal));
+        Assert.Contains(
+            sheet.GetProperty("findings").EnumerateArray(),
+            f =>
+                f.GetProperty("check").GetString() == "credit"
+                && f.GetProperty("words")
+                    .GetString()!
+                    .Contains("shared by all of Gull Rock Boatyard", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -88,8 +147,17 @@ public sealed class TermsTests(House house) : IClassFixture<House>
         var free = line.GetProperty("freeNow").GetDecimal();
         Assert.Equal(decimal.Floor(free), free);
         // More sets than the scarcest part makes: later, never from the shelf.
-        var many = await SetAsync(paz, sheet, "quantity", (free + 1).ToString(System.Globalization.CultureInfo.InvariantCulture), line.GetProperty("key").GetInt64());
+        var many = await SetAsync(
+            paz,
+            sheet,
+            "quantity",
+            (free + 1).ToString(System.Globalization.CultureInfo.InvariantCulture),
+            line.GetProperty("key").GetInt64()
+        );
         var later = many.GetProperty("lines")[0].GetProperty("promise");
-        Assert.True(later.ValueKind == JsonValueKind.Null || string.CompareOrdinal(later.GetString(), line.GetProperty("promise").GetString()) > 0);
+        Assert.True(
+            later.ValueKind == JsonValueKind.Null
+                || string.CompareOrdinal(later.GetString(), line.GetProperty("promise").GetString()) > 0
+        );
     }
 }

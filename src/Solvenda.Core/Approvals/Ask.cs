@@ -29,7 +29,11 @@ public enum ApprovalState
 public static class Approval
 {
     /// <summary>A later change for the worse needs a new ask; a better one does not.</summary>
-    public static ApprovalState State(ApprovalNeed need, SheetFigures now, IEnumerable<(AskOutcome Outcome, SheetFigures Figures)> asks)
+    public static ApprovalState State(
+        ApprovalNeed need,
+        SheetFigures now,
+        IEnumerable<(AskOutcome Outcome, SheetFigures Figures)> asks
+    )
     {
         if (!need.Needed)
             return ApprovalState.NotNeeded;

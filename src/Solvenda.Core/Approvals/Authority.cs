@@ -12,7 +12,12 @@ public readonly record struct PersonId(long Value);
 /// <param name="LeastMarginPercent">Least margin of a line.</param>
 /// <param name="Value">Highest sheet total without tax, home currency.</param>
 /// <param name="CreditOver">How far over a credit limit, home currency.</param>
-public sealed record Authority(decimal? DiscountPercent, decimal? LeastMarginPercent, decimal? Value, decimal? CreditOver)
+public sealed record Authority(
+    decimal? DiscountPercent,
+    decimal? LeastMarginPercent,
+    decimal? Value,
+    decimal? CreditOver
+)
 {
     public static readonly Authority None = new(null, null, null, null);
 
@@ -34,14 +39,24 @@ public sealed record SheetFigures(
     decimal? LeastLineMargin,
     decimal? SheetMargin,
     int LinesBelowFloor,
-    decimal ValueHome)
+    decimal ValueHome
+)
 {
     /// <summary>Optional lines count as well: they are offered at that price.</summary>
     public static SheetFigures Of(PricedSheet sheet)
     {
         var priced = sheet.Sold.Where(l => l.HasPrice).ToList();
-        var discount = sheet.Sheet.Discount.Percent
-            ?? (sheet.Tally.Goods.IsZero ? 0m : decimal.Round(sheet.Tally.SheetDiscount.Value * 100m / sheet.Tally.Goods.Value, 4, MidpointRounding.AwayFromZero));
+        var discount =
+            sheet.Sheet.Discount.Percent
+            ?? (
+                sheet.Tally.Goods.IsZero
+                    ? 0m
+                    : decimal.Round(
+                        sheet.Tally.SheetDiscount.Value * 100m / sheet.Tally.Goods.Value,
+                        4,
+                        MidpointRounding.AwayFromZero
+                    )
+            );
         var home = sheet.Rates.Convert(sheet.Tally.TotalWithoutTax.Value, sheet.Sheet.Currency, sheet.Rates.Home);
         return new SheetFigures(
             priced.Select(l => l.DiscountPercent).DefaultIfEmpty(0m).Max(),
@@ -49,7 +64,8 @@ public sealed record SheetFigures(
             priced.Select(MarginOf).Min(),
             sheet.Tally.MarginPercent,
             priced.Count(l => l.BelowFloor),
-            home is { } h ? Amount.Round(h, sheet.Rates.Home).Value : UnknownValue);
+            home is { } h ? Amount.Round(h, sheet.Rates.Home).Value : UnknownValue
+        );
     }
 
     /// <summary>True where no price figure is worse than in the other. Value is apart: a better price makes it more.</summary>
@@ -67,7 +83,8 @@ public sealed record SheetFigures(
     public const decimal GivenAway = -10_000m;
 
     /// <summary>A line's margin percent, also where it is optional; null without cost.</summary>
-    public static decimal? MarginOf(PricedLine line) => line.Figures.Cost is { } cost ? MarginOf(line.Figures.Earned, cost) : null;
+    public static decimal? MarginOf(PricedLine line) =>
+        line.Figures.Cost is { } cost ? MarginOf(line.Figures.Earned, cost) : null;
 
     /// <summary>The margin percent of such earnings at such a cost; null where neither is anything.</summary>
     public static decimal? MarginOf(Amount earned, Amount cost)
@@ -88,7 +105,13 @@ public enum RouteStyle
 /// <summary>A rule that says when approval is needed.</summary>
 /// <param name="Fires">Whether the figures are beyond the authority.</param>
 /// <param name="Say">The figure against the limit, in words.</param>
-public sealed record Policy(string Code, string Words, RouteStyle Route, Func<SheetFigures, Authority, bool> Fires, Func<SheetFigures, Authority, string> Say);
+public sealed record Policy(
+    string Code,
+    string Words,
+    RouteStyle Route,
+    Func<SheetFigures, Authority, bool> Fires,
+    Func<SheetFigures, Authority, string> Say
+);
 
 /// <summary>The policies that hold. Each is one entry here; nothing else needs to change for a new one.</summary>
 public static class Policies
@@ -98,24 +121,59 @@ public static class Policies
 
     public static readonly ImmutableArray<Policy> All =
     [
-        new("discount", "line discount", RouteStyle.FirstAble,
+        new(
+            "discount",
+            "line discount",
+            RouteStyle.FirstAble,
             (f, a) => f.HighestLineDiscount > 0 && f.HighestLineDiscount > (a.DiscountPercent ?? 0m),
-            (f, a) => FormattableString.Invariant($"{f.HighestLineDiscount:0.##} % discount on a line, {a.DiscountPercent ?? 0m:0.##} % may be given alone")),
-        new("sheet-discount", "sheet discount", RouteStyle.FirstAble,
+            (f, a) =>
+                FormattableString.Invariant(
+                    $"{f.HighestLineDiscount:0.##} % discount on a line, {a.DiscountPercent ?? 0m:0.##} % may be given alone"
+                )
+        ),
+        new(
+            "sheet-discount",
+            "sheet discount",
+            RouteStyle.FirstAble,
             (f, a) => f.SheetDiscount > 0 && f.SheetDiscount > (a.DiscountPercent ?? 0m),
-            (f, a) => FormattableString.Invariant($"{f.SheetDiscount:0.##} % discount on all, {a.DiscountPercent ?? 0m:0.##} % may be given alone")),
-        new("margin", "line margin", RouteStyle.FirstAble,
+            (f, a) =>
+                FormattableString.Invariant(
+                    $"{f.SheetDiscount:0.##} % discount on all, {a.DiscountPercent ?? 0m:0.##} % may be given alone"
+                )
+        ),
+        new(
+            "margin",
+            "line margin",
+            RouteStyle.FirstAble,
             (f, a) => f.LeastLineMargin is { } m && m < (a.LeastMarginPercent ?? decimal.MaxValue),
-            (f, a) => FormattableString.Invariant($"{f.LeastLineMargin:0.0} % margin on a line, {a.LeastMarginPercent:0.##} % is the least alone")),
+            (f, a) =>
+                FormattableString.Invariant(
+                    $"{f.LeastLineMargin:0.0} % margin on a line, {a.LeastMarginPercent:0.##} % is the least alone"
+                )
+        ),
         // The floor binds the seller's own level; whoever may sell at the margin that results may also pass the floor.
-        new("floor", "below the floor", RouteStyle.FirstAble,
+        new(
+            "floor",
+            "below the floor",
+            RouteStyle.FirstAble,
             (f, a) => f.LinesBelowFloor > 0 && (!MayPassFloors(a) || f.LeastLineMargin < a.LeastMarginPercent),
-            (f, _) => f.LinesBelowFloor == 1 ? "a line is below its floor" : FormattableString.Invariant($"{f.LinesBelowFloor} lines are below their floor")),
-        new(Value, "value", RouteStyle.FirstAble,
+            (f, _) =>
+                f.LinesBelowFloor == 1
+                    ? "a line is below its floor"
+                    : FormattableString.Invariant($"{f.LinesBelowFloor} lines are below their floor")
+        ),
+        new(
+            Value,
+            "value",
+            RouteStyle.FirstAble,
             (f, a) => f.ValueHome > (a.Value ?? 0m),
-            (f, a) => f.ValueHome == SheetFigures.UnknownValue
-                ? "its value in home currency is unknown, for want of an exchange rate"
-                : FormattableString.Invariant($"worth {f.ValueHome:#,0} in home currency, {a.Value ?? 0m:#,0} may be sold alone")),
+            (f, a) =>
+                f.ValueHome == SheetFigures.UnknownValue
+                    ? "its value in home currency is unknown, for want of an exchange rate"
+                    : FormattableString.Invariant(
+                        $"worth {f.ValueHome:#,0} in home currency, {a.Value ?? 0m:#,0} may be sold alone"
+                    )
+        ),
     ];
 
     /// <summary>Who may pass a floor at all: an authority that reaches down to this margin or further, which sellers' do not.</summary>

@@ -22,21 +22,49 @@ public static class Headroom
         if (!line.HasPrice)
             return null;
         var share = line.Figures.SheetDiscountShare;
-        return Largest(LineGuess(line, authority), d =>
-        {
-            var trial = SheetArithmetic.Line(line.Terms with { ByHand = new ByHand(ByHandKind.DiscountPercent, d, null) }, sheet.Sheet.Currency);
-            var earned = trial.Net - trial.Charges - share;
-            var margin = trial.Cost is { } cost ? SheetFigures.MarginOf(earned, cost) : null;
-            return Allows(authority, new SheetFigures(Math.Max(0m, d), 0m, margin, null, line.IsBelowFloor(trial.NetPrice, earned, share) ? 1 : 0, 0m));
-        });
+        return Largest(
+            LineGuess(line, authority),
+            d =>
+            {
+                var trial = SheetArithmetic.Line(
+                    line.Terms with
+                    {
+                        ByHand = new ByHand(ByHandKind.DiscountPercent, d, null),
+                    },
+                    sheet.Sheet.Currency
+                );
+                var earned = trial.Net - trial.Charges - share;
+                var margin = trial.Cost is { } cost ? SheetFigures.MarginOf(earned, cost) : null;
+                return Allows(
+                    authority,
+                    new SheetFigures(
+                        Math.Max(0m, d),
+                        0m,
+                        margin,
+                        null,
+                        line.IsBelowFloor(trial.NetPrice, earned, share) ? 1 : 0,
+                        0m
+                    )
+                );
+            }
+        );
     }
 
     /// <summary>
     /// The largest discount on the whole sheet that each person may give alone, the seller first, then up the line.
     /// Lines that need approval as they stand are left out for the seller: the figure says what else could be given.
     /// </summary>
-    public static ImmutableArray<Reach> Sheet(PricedSheet sheet, Decider seller, IReadOnlyDictionary<PersonId, Decider> people) =>
-        [.. Route.Climb(seller, people).Prepend(seller).Select(p => new Reach(p.Id, p.Name, SheetDiscount(sheet, p.Authority)))];
+    public static ImmutableArray<Reach> Sheet(
+        PricedSheet sheet,
+        Decider seller,
+        IReadOnlyDictionary<PersonId, Decider> people
+    ) =>
+        [
+            .. Route
+                .Climb(seller, people)
+                .Prepend(seller)
+                .Select(p => new Reach(p.Id, p.Name, SheetDiscount(sheet, p.Authority))),
+        ];
 
     private static decimal? SheetDiscount(PricedSheet sheet, Authority authority)
     {
@@ -55,22 +83,30 @@ public static class Headroom
             discountable += weights[i];
             guess = Math.Min(guess, SheetGuess(lines[i], authority));
         }
-        return Largest(guess, d =>
-        {
-            var shares = Amount.Round(Amount.FromMinor(discountable, currency).Value * d / 100m, currency).SplitOver(weights);
-            (Amount Earned, Amount Cost)? worst = null;
-            var below = 0;
-            for (var i = 0; i < nets.Length; i++)
+        return Largest(
+            guess,
+            d =>
             {
-                var earned = nets[i] - shares[i];
-                if (lines[i].Figures.Cost is { } cost && (worst is not { } w || IsWorse(earned, cost, w.Earned, w.Cost)))
-                    worst = (earned, cost);
-                if (lines[i].IsBelowFloor(lines[i].Figures.NetPrice, earned, shares[i]))
-                    below++;
+                var shares = Amount
+                    .Round(Amount.FromMinor(discountable, currency).Value * d / 100m, currency)
+                    .SplitOver(weights);
+                (Amount Earned, Amount Cost)? worst = null;
+                var below = 0;
+                for (var i = 0; i < nets.Length; i++)
+                {
+                    var earned = nets[i] - shares[i];
+                    if (
+                        lines[i].Figures.Cost is { } cost
+                        && (worst is not { } w || IsWorse(earned, cost, w.Earned, w.Cost))
+                    )
+                        worst = (earned, cost);
+                    if (lines[i].IsBelowFloor(lines[i].Figures.NetPrice, earned, shares[i]))
+                        below++;
+                }
+                var least = worst is { } found ? SheetFigures.MarginOf(found.Earned, found.Cost) : null;
+                return Allows(authority, new SheetFigures(0m, d, least, null, below, 0m));
             }
-            var least = worst is { } found ? SheetFigures.MarginOf(found.Earned, found.Cost) : null;
-            return Allows(authority, new SheetFigures(0m, d, least, null, below, 0m));
-        });
+        );
     }
 
     // Whether the first margin is the lower one: cost over earnings compared crosswise, so that nothing is divided. Earnings of nothing are the worst.
@@ -82,7 +118,10 @@ public static class Headroom
     }
 
     private static bool FiresAlone(PricedLine line, Authority authority) =>
-        !Allows(authority, new SheetFigures(line.DiscountPercent, 0m, SheetFigures.MarginOf(line), null, line.BelowFloor ? 1 : 0, 0m));
+        !Allows(
+            authority,
+            new SheetFigures(line.DiscountPercent, 0m, SheetFigures.MarginOf(line), null, line.BelowFloor ? 1 : 0, 0m)
+        );
 
     private static bool Allows(Authority authority, SheetFigures figures)
     {
@@ -102,7 +141,10 @@ public static class Headroom
         if (gross <= 0)
             return guess;
         if (line.Figures.Cost is { } cost && authority.LeastMarginPercent is { } least and < 100m and > -1000m)
-            guess = Math.Min(guess, 100m * (1 - (((cost.Value * 100m / (100m - least)) + line.Figures.SheetDiscountShare.Value) / gross)));
+            guess = Math.Min(
+                guess,
+                100m * (1 - (((cost.Value * 100m / (100m - least)) + line.Figures.SheetDiscountShare.Value) / gross))
+            );
         if (line.Floor is { } floor && line.Terms.Base is { } price and > 0 && !Policies.MayPassFloors(authority))
             guess = Math.Min(guess, 100m * (1 - (floor / price)));
         return guess;
@@ -125,7 +167,8 @@ public static class Headroom
     private static decimal? Largest(decimal guess, Func<decimal, bool> allowed)
     {
         var at = (int)Math.Clamp(Math.Floor(guess / Step), 0m, Most);
-        int low, high;
+        int low,
+            high;
         if (allowed(at * Step))
         {
             low = at;

@@ -19,8 +19,15 @@ public static class Route
     /// <summary>What the seller may not decide alone, and the first on the reporting line who may decide all of it.</summary>
     public static ApprovalNeed Find(SheetFigures figures, Decider seller, IReadOnlyDictionary<PersonId, Decider> people)
     {
-        ImmutableArray<Fired> fired = [.. Policies.All.Where(p => p.Fires(figures, seller.Authority)).Select(p => new Fired(p.Code, p.Say(figures, seller.Authority)))];
-        return fired.IsEmpty ? ApprovalNeed.Nothing : new ApprovalNeed(fired, Climb(seller, people).FirstOrDefault(p => MayDecide(p, seller.Id, figures)));
+        ImmutableArray<Fired> fired =
+        [
+            .. Policies
+                .All.Where(p => p.Fires(figures, seller.Authority))
+                .Select(p => new Fired(p.Code, p.Say(figures, seller.Authority))),
+        ];
+        return fired.IsEmpty
+            ? ApprovalNeed.Nothing
+            : new ApprovalNeed(fired, Climb(seller, people).FirstOrDefault(p => MayDecide(p, seller.Id, figures)));
     }
 
     /// <summary>Nobody decides on their own sheet; everybody else whose authority covers every figure may.</summary>
@@ -31,7 +38,11 @@ public static class Route
     public static IEnumerable<Decider> Climb(Decider from, IReadOnlyDictionary<PersonId, Decider> people)
     {
         var seen = new HashSet<PersonId> { from.Id };
-        for (var at = from.ReportsTo; at is { } id && seen.Add(id) && people.TryGetValue(id, out var person); at = person.ReportsTo)
+        for (
+            var at = from.ReportsTo;
+            at is { } id && seen.Add(id) && people.TryGetValue(id, out var person);
+            at = person.ReportsTo
+        )
             yield return person;
     }
 }

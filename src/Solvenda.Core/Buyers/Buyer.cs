@@ -22,4 +22,5 @@ public sealed record Buyer(
     bool PoNumberRequired,
     int? PaymentDays,
     string? Incoterm,
-    string? IncotermPlace);
+    string? IncotermPlace
+);

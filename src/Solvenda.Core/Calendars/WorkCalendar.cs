@@ -4,13 +4,23 @@ namespace Solvenda.Core.Calendars;
 public sealed record WorkCalendar(IReadOnlySet<DayOfWeek> Days, IReadOnlySet<DateOnly> Holidays)
 {
     public static readonly WorkCalendar MondayToFriday = new(
-        new HashSet<DayOfWeek> { DayOfWeek.Monday, DayOfWeek.Tuesday, DayOfWeek.Wednesday, DayOfWeek.Thursday, DayOfWeek.Friday },
-        new HashSet<DateOnly>());
+        new HashSet<DayOfWeek>
+        {
+            DayOfWeek.Monday,
+            DayOfWeek.Tuesday,
+            DayOfWeek.Wednesday,
+            DayOfWeek.Thursday,
+            DayOfWeek.Friday,
+        },
+        new HashSet<DateOnly>()
+    );
 
     /// <summary>The days of the week as people write them, three letters each: "Mon Thu"; empty: Monday to Friday.</summary>
     public static WorkCalendar On(string days)
     {
-        var named = Enum.GetValues<DayOfWeek>().Where(d => days.Contains(d.ToString()[..3], StringComparison.OrdinalIgnoreCase)).ToHashSet();
+        var named = Enum.GetValues<DayOfWeek>()
+            .Where(d => days.Contains(d.ToString()[..3], StringComparison.OrdinalIgnoreCase))
+            .ToHashSet();
         return named.Count == 0 ? MondayToFriday : MondayToFriday with { Days = named };
     }
 

@@ -39,7 +39,8 @@ public sealed record Item(
     bool Stocked,
     string? Gtin,
     string? DangerousGoods,
-    string? Successor)
+    string? Successor
+)
 {
     /// <summary>What it is called in other languages: "sv: …; de: …".</summary>
     public string WordsElsewhere { get; init; } = "";

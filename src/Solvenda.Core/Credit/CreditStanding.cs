@@ -13,7 +13,8 @@ public sealed record CreditStanding(
     Amount ReceiptsNotApplied,
     Amount Deposits,
     int OldestOverdueDays,
-    int GraceDays)
+    int GraceDays
+)
 {
     /// <summary>A currency without a rate, so that not all of it could be added up; null where all could.</summary>
     public string? MissingRate { get; init; }

@@ -30,7 +30,10 @@ public readonly record struct Amount : IComparable<Amount>
     /// <summary>Rounds half away from zero to the minor unit.</summary>
     /// <exception cref="OverflowException">Larger than 9.2e18 minor units.</exception>
     public static Amount Round(decimal value, Currency currency) =>
-        new(decimal.ToInt64(decimal.Round(value * Scale(currency.Decimals), 0, MidpointRounding.AwayFromZero)), currency);
+        new(
+            decimal.ToInt64(decimal.Round(value * Scale(currency.Decimals), 0, MidpointRounding.AwayFromZero)),
+            currency
+        );
 
     public static Amount operator +(Amount a, Amount b) => new(checked(a.Minor + b.Same(a).Minor), a.Currency);
 
@@ -108,10 +111,20 @@ public readonly record struct Amount : IComparable<Amount>
             parts[order[i]] += Math.Sign(left);
     }
 
-    public override string ToString() => $"{Value.ToString(System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";
+    public override string ToString() =>
+        $"{Value.ToString(System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";
 
     private Amount Same(Amount other) =>
-        Currency == other.Currency ? this : throw new InvalidOperationException($"{Currency.Code} and {other.Currency.Code} do not mix.");
+        Currency == other.Currency
+            ? this
+            : throw new InvalidOperationException($"{Currency.Code} and {other.Currency.Code} do not mix.");
 
-    private static decimal Scale(int decimals) => decimals switch { 0 => 1m, 2 => 100m, 3 => 1000m, _ => throw new InvalidOperationException("A currency has 0, 2 or 3 decimals.") };
+    private static decimal Scale(int decimals) =>
+        decimals switch
+        {
+            0 => 1m,
+            2 => 100m,
+            3 => 1000m,
+            _ => throw new InvalidOperationException("A currency has 0, 2 or 3 decimals."),
+        };
 }

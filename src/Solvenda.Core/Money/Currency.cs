@@ -25,7 +25,9 @@ public readonly record struct Currency
 
     /// <exception cref="ArgumentException">The code is not in the table.</exception>
     public static Currency Of(string code) =>
-        TryOf(code, out var currency) ? currency : throw new ArgumentException($"'{code}' is not a known ISO 4217 currency code.", nameof(code));
+        TryOf(code, out var currency)
+            ? currency
+            : throw new ArgumentException($"'{code}' is not a known ISO 4217 currency code.", nameof(code));
 
     /// <summary>False where the code is not in the table; letters may be of either case.</summary>
     public static bool TryOf(string? code, out Currency currency)
@@ -41,7 +43,8 @@ public readonly record struct Currency
 
     private static Dictionary<string, Currency> Table()
     {
-        const string two = "AED AUD BGN BRL CAD CHF CNY CZK DKK EGP EUR GBP HKD HUF IDR ILS INR MAD MXN MYR NOK NZD PHP PLN QAR RON SAR SEK SGD THB TRY TWD UAH USD ZAR";
+        const string two =
+            "AED AUD BGN BRL CAD CHF CNY CZK DKK EGP EUR GBP HKD HUF IDR ILS INR MAD MXN MYR NOK NZD PHP PLN QAR RON SAR SEK SGD THB TRY TWD UAH USD ZAR";
         const string none = "CLP ISK JPY KRW PYG UGX VND XAF XOF XPF";
         const string three = "BHD IQD JOD KWD LYD OMR TND";
         return new[] { (two, 2), (none, 0), (three, 3) }

@@ -20,12 +20,16 @@ public sealed class Rates
 
     public static Rates On(DateOnly day, Currency home, IEnumerable<DatedRate> rates)
     {
-        var latest = rates.Where(r => r.Day <= day).GroupBy(r => r.Currency).ToDictionary(g => g.Key, g => g.MaxBy(r => r.Day)!.Rate);
+        var latest = rates
+            .Where(r => r.Day <= day)
+            .GroupBy(r => r.Currency)
+            .ToDictionary(g => g.Key, g => g.MaxBy(r => r.Day)!.Rate);
         return new Rates(home, latest);
     }
 
     /// <summary>Rates that a quote froze, or that a worked case gives.</summary>
-    public static Rates Fixed(Currency home, IReadOnlyDictionary<Currency, decimal> perUnit) => new(home, new Dictionary<Currency, decimal>(perUnit));
+    public static Rates Fixed(Currency home, IReadOnlyDictionary<Currency, decimal> perUnit) =>
+        new(home, new Dictionary<Currency, decimal>(perUnit));
 
     /// <summary>Home currency for one unit; null where none is known.</summary>
     public decimal? Of(Currency currency) => _perUnit.TryGetValue(currency, out var rate) ? rate : null;

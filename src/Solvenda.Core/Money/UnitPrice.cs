@@ -33,12 +33,14 @@ public readonly record struct UnitPrice : IComparable<UnitPrice>
 
     public static bool operator >=(UnitPrice a, UnitPrice b) => a.CompareTo(b) >= 0;
 
-    public int CompareTo(UnitPrice other) => Currency == other.Currency
-        ? Value.CompareTo(other.Value)
-        : throw new InvalidOperationException($"{Currency.Code} and {other.Currency.Code} do not compare.");
+    public int CompareTo(UnitPrice other) =>
+        Currency == other.Currency
+            ? Value.CompareTo(other.Value)
+            : throw new InvalidOperationException($"{Currency.Code} and {other.Currency.Code} do not compare.");
 
     /// <summary>The rounding of unit prices: four decimals, half away from zero.</summary>
     public static decimal Round4(decimal value) => decimal.Round(value, 4, MidpointRounding.AwayFromZero);
 
-    public override string ToString() => $"{Value.ToString("0.0000", System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";
+    public override string ToString() =>
+        $"{Value.ToString("0.0000", System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";
 }

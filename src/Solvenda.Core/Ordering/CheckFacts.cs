@@ -19,7 +19,15 @@ public enum DocumentKind
 public sealed record Earlier(string Number, string PoNumber, DateOnly Day, bool SamePo);
 
 /// <summary>The terms on the head of a document; null where nothing was agreed or typed.</summary>
-public sealed record HeadTerms(string? PoNumber, int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string? ShipFrom, DateOnly? Wanted)
+public sealed record HeadTerms(
+    string? PoNumber,
+    int? PaymentDays,
+    string? Incoterm,
+    string? IncotermPlace,
+    string? DeliverTo,
+    string? ShipFrom,
+    DateOnly? Wanted
+)
 {
     /// <summary>One of <see cref="Ordering.DocumentsBy"/>.</summary>
     public string? DocumentsBy { get; init; }
@@ -44,7 +52,8 @@ public sealed record CheckFacts(
     IReadOnlyDictionary<long, decimal?> LineHeadroom,
     Amount TotalInCredit,
     decimal CreditRateHome,
-    ImmutableArray<Waiver> Waivers);
+    ImmutableArray<Waiver> Waivers
+);
 
 /// <summary>A rule that a sheet must meet. One file each, listed in <see cref="CheckList"/>.</summary>
 public interface ICheck

@@ -17,5 +17,6 @@ public static class DocumentsBy
     public static readonly ImmutableArray<string> All = [Mail, Edi, Paper];
 
     /// <summary>What is wrong with it as typed; null where nothing is.</summary>
-    public static string? Fault(string text) => All.Contains(text) ? null : $"“{text}” is none of {string.Join(", ", All)}";
+    public static string? Fault(string text) =>
+        All.Contains(text) ? null : $"“{text}” is none of {string.Join(", ", All)}";
 }

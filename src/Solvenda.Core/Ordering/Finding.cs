@@ -46,7 +46,8 @@ public sealed record Finding(
     string Field = "",
     WaiveBy Waive = WaiveBy.Nobody,
     string Fingerprint = "",
-    decimal Excess = 0m)
+    decimal Excess = 0m
+)
 {
     public ImmutableArray<Cure> Cures { get; init; } = [];
 
@@ -62,6 +63,7 @@ public sealed record Finding(
 public sealed record Waiver(string Check, long? Line, string Fingerprint, decimal Excess, string Who, string Reason)
 {
     public bool Covers(Finding finding) =>
-        Check == finding.Check && Line == finding.Line
+        Check == finding.Check
+        && Line == finding.Line
         && (Fingerprint == finding.Fingerprint || (Excess > 0 && finding.Excess > 0 && finding.Excess <= Excess));
 }

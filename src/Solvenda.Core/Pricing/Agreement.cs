@@ -51,7 +51,8 @@ public sealed record Agreement(
     ImmutableArray<QuantityBreak> Breaks,
     DateOnly From,
     DateOnly? To,
-    bool Combines)
+    bool Combines
+)
 {
     /// <summary>Lines under agreements of one break group reach its breaks together; null: each line counts alone.</summary>
     public string? BreakGroup { get; init; }
@@ -103,7 +104,12 @@ public sealed record Campaign(string Id, string Words, RuleKind Kind, decimal Va
         return (Channel is null || Channel == channel)
             && (Buyer is null || Buyer == buyer.Id)
             && (Group is null || Group == buyer.Group)
-            && Scope switch { RuleScope.Item => Item == item.Id, RuleScope.Family => Family == item.Family, _ => true };
+            && Scope switch
+            {
+                RuleScope.Item => Item == item.Id,
+                RuleScope.Family => Family == item.Family,
+                _ => true,
+            };
     }
 
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);

@@ -36,7 +36,8 @@ public sealed record ChargeRule(
     decimal Amount,
     Currency Currency,
     DateOnly From,
-    DateOnly? To)
+    DateOnly? To
+)
 {
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);
 
@@ -46,6 +47,11 @@ public sealed record ChargeRule(
         ArgumentNullException.ThrowIfNull(item);
         return (!DangerousOnly || item.DangerousGoods is not null)
             && (Unit is null || Unit == unit)
-            && Scope switch { RuleScope.Item => Item == item.Id, RuleScope.Family => Family == item.Family, _ => true };
+            && Scope switch
+            {
+                RuleScope.Item => Item == item.Id,
+                RuleScope.Family => Family == item.Family,
+                _ => true,
+            };
     }
 }

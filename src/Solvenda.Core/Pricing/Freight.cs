@@ -4,7 +4,15 @@ using Solvenda.Core.Money;
 namespace Solvenda.Core.Pricing;
 
 /// <summary>What a consignment up to a weight costs to a zone by a service. Both dates are included.</summary>
-public sealed record FreightBand(string Zone, string Service, decimal UpToKg, decimal Price, Currency Currency, DateOnly From, DateOnly? To);
+public sealed record FreightBand(
+    string Zone,
+    string Service,
+    decimal UpToKg,
+    decimal Price,
+    Currency Currency,
+    DateOnly From,
+    DateOnly? To
+);
 
 /// <summary>Why no freight could be worked out.</summary>
 public enum FreightGap
@@ -25,7 +33,14 @@ public enum FreightGap
 /// <summary>Freight in the sheet's currency, or why there is none.</summary>
 /// <param name="Kilograms">Chargeable weight: the greater of weight and volume weight.</param>
 /// <param name="Unweighed">Codes of the items that nobody weighed.</param>
-public sealed record FreightAnswer(decimal? Amount, FreightGap Gap, decimal Kilograms, string? Zone, string? Service, ImmutableArray<string> Unweighed);
+public sealed record FreightAnswer(
+    decimal? Amount,
+    FreightGap Gap,
+    decimal Kilograms,
+    string? Zone,
+    string? Service,
+    ImmutableArray<string> Unweighed
+);
 
 /// <summary>Freight by Incoterm, zone, service and weight (docs/calculations.md, "Freight and Incoterms").</summary>
 public static class Freight
@@ -45,7 +60,17 @@ public static class Freight
 
     /// <param name="service">Null: the cheapest.</param>
     public static FreightAnswer Find(
-        PriceBook book, Rates rates, Currency currency, string? incoterm, string? country, string? service, DateOnly day, decimal kilograms, decimal dm3, ImmutableArray<string> unweighed)
+        PriceBook book,
+        Rates rates,
+        Currency currency,
+        string? incoterm,
+        string? country,
+        string? service,
+        DateOnly day,
+        decimal kilograms,
+        decimal dm3,
+        ImmutableArray<string> unweighed
+    )
     {
         ArgumentNullException.ThrowIfNull(book);
         ArgumentNullException.ThrowIfNull(rates);
@@ -60,15 +85,35 @@ public static class Freight
         if (!unweighed.IsEmpty)
             return Gap(FreightGap.NoWeight, zone);
         // Of each service the lowest band that reaches the weight; of the services the one asked for, else the cheapest.
-        var fitting = book.FreightBands.Where(b => b.Zone == zone && (service is null || b.Service == service) && b.UpToKg >= chargeable && b.From <= day && (b.To is null || day <= b.To))
-            .GroupBy(b => b.Service).Select(g => g.MinBy(b => b.UpToKg)!).ToList();
+        var fitting = book
+            .FreightBands.Where(b =>
+                b.Zone == zone
+                && (service is null || b.Service == service)
+                && b.UpToKg >= chargeable
+                && b.From <= day
+                && (b.To is null || day <= b.To)
+            )
+            .GroupBy(b => b.Service)
+            .Select(g => g.MinBy(b => b.UpToKg)!)
+            .ToList();
         if (fitting.Count == 0)
             return Gap(FreightGap.NoBand, zone);
-        var best = fitting.Select(b => (Band: b, Price: rates.Convert(b.Price, b.Currency, currency))).Where(b => b.Price is not null)
-            .OrderBy(b => b.Price).ThenBy(b => b.Band.Service, StringComparer.Ordinal).FirstOrDefault();
+        var best = fitting
+            .Select(b => (Band: b, Price: rates.Convert(b.Price, b.Currency, currency)))
+            .Where(b => b.Price is not null)
+            .OrderBy(b => b.Price)
+            .ThenBy(b => b.Band.Service, StringComparer.Ordinal)
+            .FirstOrDefault();
         return best.Band is null
             ? Gap(FreightGap.NoRate, zone)
-            : new FreightAnswer(Money.Amount.Round(best.Price!.Value, currency).Value, FreightGap.None, chargeable, zone, best.Band.Service, unweighed);
+            : new FreightAnswer(
+                Money.Amount.Round(best.Price!.Value, currency).Value,
+                FreightGap.None,
+                chargeable,
+                zone,
+                best.Band.Service,
+                unweighed
+            );
     }
 
     /// <summary>round(rate x 110 % x (goods + freight)); null where no rate is set.</summary>

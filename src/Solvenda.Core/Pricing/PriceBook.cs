@@ -7,7 +7,15 @@ using Solvenda.Core.Units;
 namespace Solvenda.Core.Pricing;
 
 /// <summary>A price of a list: for one price base of a unit, dated, both days included.</summary>
-public sealed record ListPrice(string List, ItemId Item, Unit Unit, UnitPrice Price, decimal PriceBase, DateOnly From, DateOnly? To);
+public sealed record ListPrice(
+    string List,
+    ItemId Item,
+    Unit Unit,
+    UnitPrice Price,
+    decimal PriceBase,
+    DateOnly From,
+    DateOnly? To
+);
 
 /// <summary>An item's cost from a day on, in home currency per stock unit.</summary>
 public sealed record DatedCost(ItemId Item, DateOnly From, decimal Cost);
@@ -44,7 +52,16 @@ public sealed class PriceBook
         _byCode = contents.Items.ToDictionary(i => i.Code, StringComparer.OrdinalIgnoreCase);
         _families = contents.Families.ToDictionary(f => f.Code);
         _prices = new(contents.Prices, p => (p.List, p.Item));
-        _agreements = new(contents.Agreements, a => (a.Buyer, a.Group, a.Scope == RuleScope.Item ? a.Item : null, a.Scope == RuleScope.Family ? a.Family : null));
+        _agreements = new(
+            contents.Agreements,
+            a =>
+                (
+                    a.Buyer,
+                    a.Group,
+                    a.Scope == RuleScope.Item ? a.Item : null,
+                    a.Scope == RuleScope.Family ? a.Family : null
+                )
+        );
         _costs = new(contents.Costs, c => c.Item);
     }
 
@@ -85,7 +102,8 @@ public sealed class PriceBook
     public Family? FamilyOf(Item item) => _families.GetValueOrDefault(item.Family);
 
     /// <summary>The cost on the day in home currency per stock unit; null where none is known.</summary>
-    public decimal? CostOf(ItemId item, DateOnly day) => _costs[item].Where(c => c.From <= day).MaxBy(c => c.From)?.Cost;
+    public decimal? CostOf(ItemId item, DateOnly day) =>
+        _costs[item].Where(c => c.From <= day).MaxBy(c => c.From)?.Cost;
 
     /// <summary>The price list of a group; null where the group has none.</summary>
     public string? GroupList(string? group) => group is null ? null : GroupLists.GetValueOrDefault(group);
@@ -99,7 +117,12 @@ public sealed class PriceBook
         ListPrice? latest = null;
         foreach (var p in PricesOf(HouseList, item.Id))
         {
-            if (p.Unit == item.StockUnit && p.From <= day && (p.To is null || day <= p.To) && (latest is null || p.From > latest.From))
+            if (
+                p.Unit == item.StockUnit
+                && p.From <= day
+                && (p.To is null || day <= p.To)
+                && (latest is null || p.From > latest.From)
+            )
                 latest = p;
         }
         return latest?.Price.Value;
@@ -127,12 +150,18 @@ public sealed class PriceBook
     }
 
     // Mostly one rank has something, so nothing is copied.
-    private static void Add(ref Agreement[] found, Agreement[] more) => found = found.Length == 0 ? more : more.Length == 0 ? found : [.. found, .. more];
+    private static void Add(ref Agreement[] found, Agreement[] more) =>
+        found =
+            found.Length == 0 ? more
+            : more.Length == 0 ? found
+            : [.. found, .. more];
 
     private sealed class FrozenLookup<TKey, TValue>(IEnumerable<TValue> values, Func<TValue, TKey> key)
         where TKey : notnull
     {
-        private readonly Dictionary<TKey, TValue[]> _rows = values.GroupBy(key).ToDictionary(g => g.Key, g => g.ToArray());
+        private readonly Dictionary<TKey, TValue[]> _rows = values
+            .GroupBy(key)
+            .ToDictionary(g => g.Key, g => g.ToArray());
 
         public TValue[] this[TKey k] => _rows.TryGetValue(k, out var found) ? found : [];
     }
@@ -151,7 +180,8 @@ public sealed record PriceBookContents(
     ImmutableArray<DatedCost> Costs,
     ImmutableArray<TaxRate> TaxRates,
     ImmutableArray<DatedRate> Rates,
-    ImmutableDictionary<string, string> GroupLists)
+    ImmutableDictionary<string, string> GroupLists
+)
 {
     public ImmutableArray<ChargeRule> Charges { get; init; } = [];
 

@@ -27,7 +27,13 @@ public enum PriceGap
 }
 
 /// <summary>The ordered steps from list price to base price, in the sheet's currency, per price base quantity.</summary>
-public sealed record PriceBuild(ImmutableArray<PriceStep> Steps, UnitPrice? List, UnitPrice? Base, decimal PriceBase, PriceGap Gap)
+public sealed record PriceBuild(
+    ImmutableArray<PriceStep> Steps,
+    UnitPrice? List,
+    UnitPrice? Base,
+    decimal PriceBase,
+    PriceGap Gap
+)
 {
     public static PriceBuild Missing(PriceGap gap) => new([], null, null, 1m, gap);
 }
@@ -51,7 +57,8 @@ public static class PriceRules
         decimal quantity,
         DateOnly date,
         Func<decimal, Currency?, decimal?> toLine,
-        Func<string, decimal>? together = null)
+        Func<string, decimal>? together = null
+    )
     {
         var (agreement, agreed) = Choose(list.Price, agreements, quantity, date, toLine, together);
         var combines = agreement is { Combines: true };
@@ -60,7 +67,9 @@ public static class PriceRules
 
         // An agreement that does not combine is a step only where no campaign beats it.
         var agreedStep = agreement is not null && (combines || !campaignWins) ? Step(agreement, agreed) : null;
-        var campaignStep = campaignWins ? new PriceStep(StepKind.Campaign, campaign!.Id, campaign.Words, campaign.From, campaign.To, reduced) : null;
+        var campaignStep = campaignWins
+            ? new PriceStep(StepKind.Campaign, campaign!.Id, campaign.Words, campaign.From, campaign.To, reduced)
+            : null;
         ImmutableArray<PriceStep> steps = (agreedStep, campaignStep) switch
         {
             (null, null) => [list],
@@ -68,11 +77,22 @@ public static class PriceRules
             (null, { } one) => [list, one],
             ({ } first, { } second) => [list, first, second],
         };
-        return new PriceBuild(steps, UnitPrice.Round(list.Price, currency), UnitPrice.Round(steps[^1].Price, currency), priceBase, PriceGap.None);
+        return new PriceBuild(
+            steps,
+            UnitPrice.Round(list.Price, currency),
+            UnitPrice.Round(steps[^1].Price, currency),
+            priceBase,
+            PriceGap.None
+        );
     }
 
     // Of several campaigns the lowest price wins; they do not stack.
-    private static (Campaign? Campaign, decimal Price) Cheapest(IEnumerable<Campaign> campaigns, decimal start, DateOnly date, Func<decimal, Currency?, decimal?> toLine)
+    private static (Campaign? Campaign, decimal Price) Cheapest(
+        IEnumerable<Campaign> campaigns,
+        decimal start,
+        DateOnly date,
+        Func<decimal, Currency?, decimal?> toLine
+    )
     {
         Campaign? best = null;
         var bestPrice = 0m;
@@ -86,18 +106,29 @@ public static class PriceRules
         return (best, bestPrice);
     }
 
-    private static PriceStep Step(Agreement a, decimal price) => new(StepKind.Agreement, a.Id, a.Words, a.From, a.To, price);
+    private static PriceStep Step(Agreement a, decimal price) =>
+        new(StepKind.Agreement, a.Id, a.Words, a.From, a.To, price);
 
     // The narrowest rank; within it the latest start, then the lowest price, then the smallest id.
     private static (Agreement? Rule, decimal Price) Choose(
-        decimal list, IEnumerable<Agreement> agreements, decimal quantity, DateOnly date, Func<decimal, Currency?, decimal?> toLine, Func<string, decimal>? together)
+        decimal list,
+        IEnumerable<Agreement> agreements,
+        decimal quantity,
+        DateOnly date,
+        Func<decimal, Currency?, decimal?> toLine,
+        Func<string, decimal>? together
+    )
     {
         Agreement? best = null;
         var bestPrice = 0m;
         foreach (var a in agreements)
         {
             var counted = a.BreakGroup is { } group && together is not null ? together(group) : quantity;
-            if (!a.HoldsOn(date) || a.BreakAt(counted) is not { } reached || Apply(a.Kind, reached.Value, a.Currency, list, toLine) is not { } price)
+            if (
+                !a.HoldsOn(date)
+                || a.BreakAt(counted) is not { } reached
+                || Apply(a.Kind, reached.Value, a.Currency, list, toLine) is not { } price
+            )
                 continue;
             if (best is null || Before(a, price, best, bestPrice))
                 (best, bestPrice) = (a, price);
@@ -114,11 +145,18 @@ public static class PriceRules
         return price != thanPrice ? price < thanPrice : string.CompareOrdinal(a.Id, than.Id) < 0;
     }
 
-    private static decimal? Apply(RuleKind kind, decimal value, Currency? currency, decimal start, Func<decimal, Currency?, decimal?> toLine) => kind switch
-    {
-        RuleKind.PercentOff => UnitPrice.Round4(start * (1 - (value / 100m))),
-        RuleKind.Fixed => toLine(value, currency) is { } v ? UnitPrice.Round4(v) : null,
-        RuleKind.AmountOff => toLine(value, currency) is { } v ? UnitPrice.Round4(start - v) : null,
-        _ => throw new ArgumentOutOfRangeException(nameof(kind)),
-    };
+    private static decimal? Apply(
+        RuleKind kind,
+        decimal value,
+        Currency? currency,
+        decimal start,
+        Func<decimal, Currency?, decimal?> toLine
+    ) =>
+        kind switch
+        {
+            RuleKind.PercentOff => UnitPrice.Round4(start * (1 - (value / 100m))),
+            RuleKind.Fixed => toLine(value, currency) is { } v ? UnitPrice.Round4(v) : null,
+            RuleKind.AmountOff => toLine(value, currency) is { } v ? UnitPrice.Round4(start - v) : null,
+            _ => throw new ArgumentOutOfRangeException(nameof(kind)),
+        };
 }

@@ -17,7 +17,8 @@ public sealed record LineTerms(
     ImmutableArray<decimal> Charges,
     bool Counts,
     bool Discountable,
-    Tax? Tax)
+    Tax? Tax
+)
 {
     /// <summary>For a bundle: the taxes of its parts, each with its weight (list value); empty: all of the line has <see cref="Tax"/>.</summary>
     public ImmutableArray<(Tax? Tax, long Weight)> TaxShares { get; init; } = [];
@@ -38,7 +39,8 @@ public sealed record LineFigures(
     Amount? Cost,
     Amount SheetDiscountShare,
     Amount? Margin,
-    decimal? MarginPercent)
+    decimal? MarginPercent
+)
 {
     /// <summary>What the margin is measured against: net after the share of the sheet discount, without line charges.</summary>
     public Amount Earned => Net - Charges - SheetDiscountShare;
@@ -83,13 +85,19 @@ public sealed record Tally(
     Amount Due,
     Amount Margin,
     decimal? MarginPercent,
-    int LinesWithoutCost);
+    int LinesWithoutCost
+);
 
 /// <summary>The arithmetic of lines and tally: exact, rounded only at the named points (docs/calculations.md).</summary>
 public static class SheetArithmetic
 {
     public static (ImmutableArray<LineFigures> Lines, Tally Tally) Calculate(
-        Currency currency, IReadOnlyList<LineTerms> lines, SheetDiscount discount, IReadOnlyList<SheetCharge> charges, decimal deposit)
+        Currency currency,
+        IReadOnlyList<LineTerms> lines,
+        SheetDiscount discount,
+        IReadOnlyList<SheetCharge> charges,
+        decimal deposit
+    )
     {
         var done = Lines(currency, lines, discount);
         return (done.Figures, Totals(currency, lines, done, charges, deposit));
@@ -118,7 +126,8 @@ public static class SheetArithmetic
     }
 
     /// <summary>Net price for a margin: round4(C / (1 - m)).</summary>
-    public static decimal NetForMargin(decimal cost, decimal marginPercent) => UnitPrice.Round4(cost / (1 - (marginPercent / 100m)));
+    public static decimal NetForMargin(decimal cost, decimal marginPercent) =>
+        UnitPrice.Round4(cost / (1 - (marginPercent / 100m)));
 
     /// <summary>
     /// The figures of a line on its own, before any sheet discount. A line without a price counts as zero in sums and carries a stop elsewhere.
@@ -132,24 +141,44 @@ public static class SheetArithmetic
         var gross = Extend(unitBase);
         var (net, allowance) = line.ByHand.Kind switch
         {
-            ByHandKind.DiscountPercent => (UnitPrice.Round4(unitBase * (1 - (typed / 100m))), Amount.Round(gross.Value * typed / 100m, currency)),
+            ByHandKind.DiscountPercent => (
+                UnitPrice.Round4(unitBase * (1 - (typed / 100m))),
+                Amount.Round(gross.Value * typed / 100m, currency)
+            ),
             ByHandKind.DiscountAmount => (NetAfterAmount(line, unitBase, typed), Amount.Round(typed, currency)),
             ByHandKind.NetPrice => (UnitPrice.Round4(typed), gross - Extend(UnitPrice.Round4(typed))),
-            ByHandKind.Margin when line.Cost is { } cost => (NetForMargin(cost, typed), gross - Extend(NetForMargin(cost, typed))),
+            ByHandKind.Margin when line.Cost is { } cost => (
+                NetForMargin(cost, typed),
+                gross - Extend(NetForMargin(cost, typed))
+            ),
             _ => (unitBase, Amount.Zero(currency)),
         };
         var charges = Amount.Zero(currency);
         foreach (var charge in line.Charges)
             charges += Amount.Round(charge, currency);
         Amount? costAmount = line.Cost is { } c ? Extend(c) : null;
-        return new LineFigures(net, gross, allowance, charges, gross - allowance + charges, costAmount, Amount.Zero(currency), null, null);
+        return new LineFigures(
+            net,
+            gross,
+            allowance,
+            charges,
+            gross - allowance + charges,
+            costAmount,
+            Amount.Zero(currency),
+            null,
+            null
+        );
     }
 
     private static decimal NetAfterAmount(LineTerms line, decimal unitBase, decimal off) =>
         line.Quantity == 0 ? unitBase : UnitPrice.Round4(unitBase - (off * line.PriceBase / line.Quantity));
 
     private static (Amount Taken, bool Refused) SheetDiscountAmount(
-        Currency currency, IReadOnlyList<LineTerms> lines, LineFigures[] figures, SheetDiscount discount)
+        Currency currency,
+        IReadOnlyList<LineTerms> lines,
+        LineFigures[] figures,
+        SheetDiscount discount
+    )
     {
         var discountable = Amount.Zero(currency);
         for (var i = 0; i < figures.Length; i++)
@@ -183,7 +212,13 @@ public static class SheetArithmetic
     }
 
     /// <summary>The totals of lines that are worked out, with charges and taxes.</summary>
-    public static Tally Totals(Currency currency, IReadOnlyList<LineTerms> lines, LinesDone done, IReadOnlyList<SheetCharge> charges, decimal deposit)
+    public static Tally Totals(
+        Currency currency,
+        IReadOnlyList<LineTerms> lines,
+        LinesDone done,
+        IReadOnlyList<SheetCharge> charges,
+        decimal deposit
+    )
     {
         var (figures, goods, taken, refused) = done;
         var zero = Amount.Zero(currency);
@@ -214,12 +249,31 @@ public static class SheetArithmetic
         var withoutTax = goods - taken + chargeTotal;
         var withTax = withoutTax + tax;
         var paid = Amount.Round(deposit, currency);
-        return new Tally(goods, taken, refused, chargeTotal, taxes, withoutTax, tax, withTax, paid, withTax - paid, margin, Percent(margin, earned), withoutCost);
+        return new Tally(
+            goods,
+            taken,
+            refused,
+            chargeTotal,
+            taxes,
+            withoutTax,
+            tax,
+            withTax,
+            paid,
+            withTax - paid,
+            margin,
+            Percent(margin, earned),
+            withoutCost
+        );
     }
 
     // EN 16931 works tax out by category and rate, not by line (BR-CO-17). A row without a known tax is left out; the check on it stops the sheet.
     private static ImmutableArray<TaxRow> TaxTable(
-        Currency currency, IReadOnlyList<LineTerms> lines, ImmutableArray<LineFigures> figures, IReadOnlyList<SheetCharge> charges, Amount taken)
+        Currency currency,
+        IReadOnlyList<LineTerms> lines,
+        ImmutableArray<LineFigures> figures,
+        IReadOnlyList<SheetCharge> charges,
+        Amount taken
+    )
     {
         var zero = Amount.Zero(currency);
         var of = new List<(Tax? Tax, Amount Nets, Amount Discountable, Amount Charges)>(4);
@@ -236,7 +290,11 @@ public static class SheetArithmetic
         void Count(Tax? tax, Amount net, bool discountable)
         {
             var at = At(tax);
-            of[at] = of[at] with { Nets = of[at].Nets + net, Discountable = discountable ? of[at].Discountable + net : of[at].Discountable };
+            of[at] = of[at] with
+            {
+                Nets = of[at].Nets + net,
+                Discountable = discountable ? of[at].Discountable + net : of[at].Discountable,
+            };
         }
         for (var i = 0; i < figures.Length; i++)
         {

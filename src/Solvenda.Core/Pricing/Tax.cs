@@ -15,13 +15,22 @@ public static class TaxRules
 {
     // Member states of the European Union, ISO 3166-1 alpha-2 (Council Directive 2006/112/EC, article 5).
     private static readonly HashSet<string> Union =
-        [.. "AT BE BG HR CY CZ DK EE FI FR DE GR HU IE IT LV LT LU MT NL PL PT RO SK SI ES SE".Split(' ')];
+    [
+        .. "AT BE BG HR CY CZ DK EE FI FR DE GR HU IE IT LV LT LU MT NL PL PT RO SK SI ES SE".Split(' '),
+    ];
 
     /// <summary>
     /// Domestic: S, Z or E by the item's class. Inside the Union with the buyer's tax number: K, intra-Community supply
     /// (Directive 2006/112/EC, article 138). Outside: G, export (article 146). A Union buyer without tax number has no rule here.
     /// </summary>
-    public static Tax? Find(string sellerCountry, string? deliverToCountry, Buyer buyer, TaxClass taxClass, DateOnly date, IEnumerable<TaxRate> rates)
+    public static Tax? Find(
+        string sellerCountry,
+        string? deliverToCountry,
+        Buyer buyer,
+        TaxClass taxClass,
+        DateOnly date,
+        IEnumerable<TaxRate> rates
+    )
     {
         if (string.IsNullOrWhiteSpace(deliverToCountry))
             return null;
@@ -46,7 +55,13 @@ public static class TaxRules
         TaxRate? latest = null;
         foreach (var r in rates)
         {
-            if (r.Class == taxClass && r.Country == country && r.From <= date && (r.To is null || date <= r.To) && (latest is null || r.From > latest.From))
+            if (
+                r.Class == taxClass
+                && r.Country == country
+                && r.From <= date
+                && (r.To is null || date <= r.To)
+                && (latest is null || r.From > latest.From)
+            )
                 latest = r;
         }
         return latest;

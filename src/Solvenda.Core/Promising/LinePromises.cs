@@ -32,7 +32,8 @@ public static class ShippingRules
 
     public static IReadOnlyCollection<string> Words => Named.Keys;
 
-    public static ShippingRule Of(string? words) => words is not null && Named.TryGetValue(words, out var rule) ? rule : ShippingRule.WholeLines;
+    public static ShippingRule Of(string? words) =>
+        words is not null && Named.TryGetValue(words, out var rule) ? rule : ShippingRule.WholeLines;
 }
 
 /// <summary>What a line takes from the shelf, in stock units.</summary>
@@ -60,7 +61,13 @@ public sealed record LineStock(decimal FreeNow, Promise? Promise)
 public static class LinePromises
 {
     /// <summary>By the key of the line; none for an order on call.</summary>
-    public static Dictionary<long, LineStock> Find(IReadOnlyList<LineNeeds> lines, IReadOnlyDictionary<ItemId, Outlook> outlooks, ShippingRule rule, DateTime now, PromiseTerms terms)
+    public static Dictionary<long, LineStock> Find(
+        IReadOnlyList<LineNeeds> lines,
+        IReadOnlyDictionary<ItemId, Outlook> outlooks,
+        ShippingRule rule,
+        DateTime now,
+        PromiseTerms terms
+    )
     {
         ArgumentNullException.ThrowIfNull(lines);
         var found = new Dictionary<long, LineStock>();
@@ -70,11 +77,28 @@ public static class LinePromises
         foreach (var line in lines)
         {
             var before = line.Needs.ToDictionary(n => n.Item, n => taken.GetValueOrDefault(n.Item));
-            var promises = line.Needs.Select(n => PromiseFinder.Find(outlooks[n.Item], before[n.Item] + n.Quantity, n.LeadDays, now, terms)).ToList();
-            found[line.Line] = new LineStock(FreeNow(line, outlooks), promises.Contains(null) ? null : promises.MaxBy(p => p!.Taken))
+            var promises = line
+                .Needs.Select(n =>
+                    PromiseFinder.Find(outlooks[n.Item], before[n.Item] + n.Quantity, n.LeadDays, now, terms)
+                )
+                .ToList();
+            found[line.Line] = new LineStock(
+                FreeNow(line, outlooks),
+                promises.Contains(null) ? null : promises.MaxBy(p => p!.Taken)
+            )
             {
                 Needs = line.Needs,
-                Parts = rule == ShippingRule.AsItComes && line.Needs is [var only] ? PromiseFinder.Split(outlooks[only.Item], before[only.Item], only.Quantity, only.LeadDays, now, terms) : [],
+                Parts =
+                    rule == ShippingRule.AsItComes && line.Needs is [var only]
+                        ? PromiseFinder.Split(
+                            outlooks[only.Item],
+                            before[only.Item],
+                            only.Quantity,
+                            only.LeadDays,
+                            now,
+                            terms
+                        )
+                        : [],
             };
             foreach (var need in line.Needs.Where(_ => line.Holds))
                 taken[need.Item] = before[need.Item] + need.Quantity;
@@ -91,7 +115,12 @@ public static class LinePromises
 
     // Of a bundle: so many whole ones as the scarcest part allows.
     private static decimal FreeNow(LineNeeds line, IReadOnlyDictionary<ItemId, Outlook> outlooks) =>
-        line.Needs is [var only] ? outlooks[only.Item].FreeNow * (only.Quantity == 0 ? 1m : line.Quantity / only.Quantity)
+        line.Needs is [var only]
+            ? outlooks[only.Item].FreeNow * (only.Quantity == 0 ? 1m : line.Quantity / only.Quantity)
         : line.Quantity == 0 ? 0m
-        : line.Needs.Where(n => n.Quantity > 0).Select(n => decimal.Floor(outlooks[n.Item].FreeNow * line.Quantity / n.Quantity)).DefaultIfEmpty(0m).Min();
+        : line
+            .Needs.Where(n => n.Quantity > 0)
+            .Select(n => decimal.Floor(outlooks[n.Item].FreeNow * line.Quantity / n.Quantity))
+            .DefaultIfEmpty(0m)
+            .Min();
 }

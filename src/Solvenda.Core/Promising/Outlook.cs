@@ -32,7 +32,12 @@ public sealed class Outlook
     public decimal FreeNow => Math.Max(0m, _steps[0].Least);
 
     /// <param name="days">How far to look; moves after that are left out.</param>
-    public static Outlook Over(int days, decimal onHand, IEnumerable<StockMove> incoming, IEnumerable<StockMove> committed)
+    public static Outlook Over(
+        int days,
+        decimal onHand,
+        IEnumerable<StockMove> incoming,
+        IEnumerable<StockMove> committed
+    )
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(days, 1);
         var changes = new SortedDictionary<int, decimal> { [0] = 0m };

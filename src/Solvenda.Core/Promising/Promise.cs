@@ -7,7 +7,13 @@ namespace Solvenda.Core.Promising;
 /// <param name="CutOff">From this time on, today counts as the next day.</param>
 /// <param name="PickingDays">Working days from taking to ready.</param>
 /// <param name="TransitDays">Working days on the road.</param>
-public sealed record PromiseTerms(TimeOnly CutOff, int PickingDays, int TransitDays, WorkCalendar Warehouse, WorkCalendar Receiving);
+public sealed record PromiseTerms(
+    TimeOnly CutOff,
+    int PickingDays,
+    int TransitDays,
+    WorkCalendar Warehouse,
+    WorkCalendar Receiving
+);
 
 /// <summary>What a line can be promised: when it leaves the shelf, is ready, and arrives.</summary>
 /// <param name="FromStock">False where it has to be bought or made first.</param>
@@ -39,7 +45,14 @@ public static class PromiseFinder
 
     /// <summary>The quantity in the parts that it comes in, each as early as it can be; empty where one date does for all of it, or where a part has none.</summary>
     /// <param name="before">What earlier lines take of the same stock.</param>
-    public static ImmutableArray<PromisedPart> Split(Outlook outlook, decimal before, decimal quantity, int? leadDays, DateTime now, PromiseTerms terms)
+    public static ImmutableArray<PromisedPart> Split(
+        Outlook outlook,
+        decimal before,
+        decimal quantity,
+        int? leadDays,
+        DateTime now,
+        PromiseTerms terms
+    )
     {
         var parts = new List<PromisedPart>();
         var given = 0m;

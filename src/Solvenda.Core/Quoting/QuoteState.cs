@@ -78,10 +78,12 @@ public static class QuoteMoves
     ];
 
     /// <summary>The state after the act; null where the act is not allowed from there.</summary>
-    public static QuoteState? After(QuoteState from, QuoteAct act) => All.FirstOrDefault(m => m.From == from && m.Act == act)?.To;
+    public static QuoteState? After(QuoteState from, QuoteAct act) =>
+        All.FirstOrDefault(m => m.From == from && m.Act == act)?.To;
 
     /// <summary>True while the sheet may be changed.</summary>
-    public static bool IsOpen(QuoteState state) => state is QuoteState.Drafting or QuoteState.InApproval or QuoteState.Cleared;
+    public static bool IsOpen(QuoteState state) =>
+        state is QuoteState.Drafting or QuoteState.InApproval or QuoteState.Cleared;
 
     /// <summary>The letter of a revision: 1 is A, 27 is AA.</summary>
     public static string Letter(int revision)

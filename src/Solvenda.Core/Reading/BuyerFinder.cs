@@ -10,7 +10,32 @@ public static class BuyerFinder
     // Mail domains that many people share say nothing about a company.
     private static readonly HashSet<string> SharedDomains = ["mail.example"];
 
-    private static readonly HashSet<string> Forms = ["gmbh", "ltd", "limited", "bv", "nv", "ab", "as", "asa", "oy", "aps", "sl", "sa", "inc", "llc", "co", "plc", "ag", "kg", "the", "and", "company", "sarl", "se"];
+    private static readonly HashSet<string> Forms =
+    [
+        "gmbh",
+        "ltd",
+        "limited",
+        "bv",
+        "nv",
+        "ab",
+        "as",
+        "asa",
+        "oy",
+        "aps",
+        "sl",
+        "sa",
+        "inc",
+        "llc",
+        "co",
+        "plc",
+        "ag",
+        "kg",
+        "the",
+        "and",
+        "company",
+        "sarl",
+        "se",
+    ];
 
     // A clue as strong as this names one buyer by itself.
     private const decimal Strong = 0.9m;
@@ -29,7 +54,10 @@ public static class BuyerFinder
     };
 
     /// <param name="clues">In any order; each with its evidence.</param>
-    public static (Field<BuyerId> Buyer, ImmutableArray<BuyerCandidate> Candidates) Find(ReadingContext context, IEnumerable<Clue> clues)
+    public static (Field<BuyerId> Buyer, ImmutableArray<BuyerCandidate> Candidates) Find(
+        ReadingContext context,
+        IEnumerable<Clue> clues
+    )
     {
         ArgumentNullException.ThrowIfNull(context);
         var hits = new List<(BuyerId Buyer, decimal Sure, string How, ImmutableArray<Evidence> Where)>();
@@ -38,27 +66,86 @@ public static class BuyerFinder
             if (clue.Kind == "domain" && SharedDomains.Contains(clue.Value.ToLowerInvariant()))
                 continue;
             var (sure, how) = Kinds.GetValueOrDefault(clue.Kind, (0.5m, clue.Kind));
-            var found = (clue.Kind is "name" or "text" ? context.Named(clue.Value) : clue.Kind == "preset" && long.TryParse(clue.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? [new BuyerId(id)] : context.Carrying(clue.Kind, clue.Value)).ToList();
+            var found = (
+                clue.Kind is "name" or "text" ? context.Named(clue.Value)
+                : clue.Kind == "preset"
+                && long.TryParse(clue.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var id)
+                    ? [new BuyerId(id)]
+                : context.Carrying(clue.Kind, clue.Value)
+            ).ToList();
             // One sign that several carry is weak for each of them.
-            hits.AddRange(found.Select(b => (b, found.Count > 1 ? 0.4m : sure, found.Count > 1 ? $"{how}; {found.Count} buyers share it" : how, clue.Where)));
+            hits.AddRange(
+                found.Select(b =>
+                    (
+                        b,
+                        found.Count > 1 ? 0.4m : sure,
+                        found.Count > 1 ? $"{how}; {found.Count} buyers share it" : how,
+                        clue.Where
+                    )
+                )
+            );
         }
         if (hits.Count == 0)
             return (Field<BuyerId>.Missing, []);
-        var buyers = hits.GroupBy(h => h.Buyer).Select(g => (Best: g.MaxBy(h => h.Sure), Others: g.Count() - 1)).OrderByDescending(b => b.Best.Sure).ThenByDescending(b => b.Others).ThenBy(b => b.Best.Buyer.Value).ToList();
+        var buyers = hits.GroupBy(h => h.Buyer)
+            .Select(g => (Best: g.MaxBy(h => h.Sure), Others: g.Count() - 1))
+            .OrderByDescending(b => b.Best.Sure)
+            .ThenByDescending(b => b.Others)
+            .ThenBy(b => b.Best.Buyer.Value)
+            .ToList();
         var (best, others) = buyers[0];
-        var rival = buyers.Count > 1 && (buyers[1].Best.Sure >= Strong || buyers[1].Best.Sure >= best.Sure - 0.05m) && best.How != Kinds["preset"].How;
-        var candidates = buyers.Count > 1 ? buyers.Take(5).Select(b => new BuyerCandidate(b.Best.Buyer, context.BuyerNames.GetValueOrDefault(b.Best.Buyer, ""), b.Best.How, b.Best.Sure)).ToImmutableArray() : [];
+        var rival =
+            buyers.Count > 1
+            && (buyers[1].Best.Sure >= Strong || buyers[1].Best.Sure >= best.Sure - 0.05m)
+            && best.How != Kinds["preset"].How;
+        var candidates =
+            buyers.Count > 1
+                ? buyers
+                    .Take(5)
+                    .Select(b => new BuyerCandidate(
+                        b.Best.Buyer,
+                        context.BuyerNames.GetValueOrDefault(b.Best.Buyer, ""),
+                        b.Best.How,
+                        b.Best.Sure
+                    ))
+                    .ToImmutableArray()
+                : [];
         return rival
-            ? (new Field<BuyerId>(best.Buyer, 0.4m, $"{best.How} says so, but {buyers[1].Best.How} says {context.BuyerNames.GetValueOrDefault(buyers[1].Best.Buyer, "another")}", best.Where), candidates)
-            : (new Field<BuyerId>(best.Buyer, Math.Min(0.99m, best.Sure + (others > 0 ? 0.05m : 0m)), best.How, best.Where), []);
+            ? (
+                new Field<BuyerId>(
+                    best.Buyer,
+                    0.4m,
+                    $"{best.How} says so, but {buyers[1].Best.How} says {context.BuyerNames.GetValueOrDefault(buyers[1].Best.Buyer, "another")}",
+                    best.Where
+                ),
+                candidates
+            )
+            : (
+                new Field<BuyerId>(
+                    best.Buyer,
+                    Math.Min(0.99m, best.Sure + (others > 0 ? 0.05m : 0m)),
+                    best.How,
+                    best.Where
+                ),
+                []
+            );
     }
 
     /// <summary>A company's name without its form, case, accents and signs.</summary>
     public static string Plain(string name)
     {
         ArgumentNullException.ThrowIfNull(name);
-        var letters = name.Normalize(System.Text.NormalizationForm.FormD).Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
-            .Select(c => char.IsLetterOrDigit(c) ? char.ToLowerInvariant(c) : c is '.' or '\'' or '’' ? '\0' : ' ').Where(c => c != '\0');
-        return string.Join(' ', new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(w => !Forms.Contains(w)));
+        var letters = name.Normalize(System.Text.NormalizationForm.FormD)
+            .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+            .Select(c =>
+                char.IsLetterOrDigit(c) ? char.ToLowerInvariant(c)
+                : c is '.' or '\'' or '’' ? '\0'
+                : ' '
+            )
+            .Where(c => c != '\0');
+        return string.Join(
+            ' ',
+            new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Where(w => !Forms.Contains(w))
+        );
     }
 }

@@ -26,13 +26,21 @@ public static class DateWords
     {
         var all = All(text, written, language);
         // A date that stands alone is not the day of the letter itself, nor one that is over.
-        return all.FirstOrDefault(d => d.Lead) ?? all.FirstOrDefault(d => d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language ?? Language.English));
+        return all.FirstOrDefault(d => d.Lead)
+            ?? all.FirstOrDefault(d =>
+                d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language ?? Language.English)
+            );
     }
 
     private static bool IsOfTheLetter(string text, WrittenDate date, Language language)
     {
         var before = text[Math.Max(0, date.Start - 24)..date.Start].TrimEnd(' ', '\t', ':', '.').ToLowerInvariant();
-        return language.Dated.Concat(Language.English.Dated).Any(w => before.EndsWith(w, StringComparison.Ordinal) && (before.Length == w.Length || !char.IsLetter(before[^(w.Length + 1)])));
+        return language
+            .Dated.Concat(Language.English.Dated)
+            .Any(w =>
+                before.EndsWith(w, StringComparison.Ordinal)
+                && (before.Length == w.Length || !char.IsLetter(before[^(w.Length + 1)]))
+            );
     }
 
     /// <summary>Every date of the text in the order in which they stand.</summary>
@@ -43,7 +51,16 @@ public static class DateWords
         var pattern = Patterns.GetOrAdd(language.Code, _ => Pattern(language));
         var matches = pattern.Matches(text);
         // Whether the day comes first in dates of digits, as the document shows: one that is above 12 tells.
-        var tells = matches.Where(m => m.Groups["a"].Success && m.Groups["sep"].Value != ".").Select(m => int.Parse(m.Groups["a"].Value, CultureInfo.InvariantCulture) > 12 ? true : int.Parse(m.Groups["b"].Value, CultureInfo.InvariantCulture) > 12 ? false : (bool?)null).Where(t => t is not null).Distinct().ToList();
+        var tells = matches
+            .Where(m => m.Groups["a"].Success && m.Groups["sep"].Value != ".")
+            .Select(m =>
+                int.Parse(m.Groups["a"].Value, CultureInfo.InvariantCulture) > 12 ? true
+                : int.Parse(m.Groups["b"].Value, CultureInfo.InvariantCulture) > 12 ? false
+                : (bool?)null
+            )
+            .Where(t => t is not null)
+            .Distinct()
+            .ToList();
         var dayFirst = tells.Count == 1 ? tells[0] : null;
         return [.. matches.Select(m => One(m, written, language, dayFirst)).OfType<WrittenDate>()];
     }
@@ -52,36 +69,81 @@ public static class DateWords
     {
         var lead = m.Groups["lead"];
         var start = lead.Success && !m.Groups["weekday"].Success ? SkipBlank(m, lead.Index + lead.Length) : m.Index;
-        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) => day is { } d ? new WrittenDate(d, start, m.Index + m.Length - start, how ?? "written so", sure, lead.Success || m.Groups["later"].Success || m.Groups["next"].Success) : null;
+        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) =>
+            day is { } d
+                ? new WrittenDate(
+                    d,
+                    start,
+                    m.Index + m.Length - start,
+                    how ?? "written so",
+                    sure,
+                    lead.Success || m.Groups["later"].Success || m.Groups["next"].Success
+                )
+                : null;
         int Number(string group) => int.Parse(m.Groups[group].Value, CultureInfo.InvariantCulture);
 
         if (m.Groups["iso"].Success)
             return Made(DateOf(Number("iy"), Number("im"), Number("id")), 0.95m);
         if (m.Groups["ofweek"].Success)
-            return Made(MondayOf(Number("ofweek"), null, written)?.AddDays(DayAt(m, language)), 0.85m, $"“{m.Value.Trim()}”");
+            return Made(
+                MondayOf(Number("ofweek"), null, written)?.AddDays(DayAt(m, language)),
+                0.85m,
+                $"“{m.Value.Trim()}”"
+            );
         if (m.Groups["weekday"].Success)
             return Weekday(m, written, language) is var (day, how) ? Made(day, 0.85m, how) : null;
         if (m.Groups["weekno"].Success)
-            return Made(MondayOf(Number("weekno"), m.Groups["wy"].Success ? Number("wy") : null, written), 0.8m, $"week {Number("weekno")}, its Monday");
+            return Made(
+                MondayOf(Number("weekno"), m.Groups["wy"].Success ? Number("wy") : null, written),
+                0.8m,
+                $"week {Number("weekno")}, its Monday"
+            );
         if (m.Groups["month"].Success)
             return Made(Ahead(m, Number("d"), Month(language, m.Groups["month"].Value), written), 0.9m);
         if (m.Groups["part"].Success)
         {
             var month = Month(language, m.Groups["pmonth"].Value);
-            var year = m.Groups["py"].Success ? Number("py") : month < written.Month ? written.Year + 1 : written.Year;
-            var isEnd = language.EndOf.Concat(Language.English.EndOf).Contains(Regex.Replace(m.Groups["part"].Value.ToLowerInvariant().Trim(), @"\s+", " "));
-            return month == 0 ? null : Made(DateOf(year, month, isEnd ? DateTime.DaysInMonth(year, month) : 15), 0.6m, $"“{m.Value.Trim()}”");
+            var year =
+                m.Groups["py"].Success ? Number("py")
+                : month < written.Month ? written.Year + 1
+                : written.Year;
+            var isEnd = language
+                .EndOf.Concat(Language.English.EndOf)
+                .Contains(Regex.Replace(m.Groups["part"].Value.ToLowerInvariant().Trim(), @"\s+", " "));
+            return month == 0
+                ? null
+                : Made(
+                    DateOf(year, month, isEnd ? DateTime.DaysInMonth(year, month) : 15),
+                    0.6m,
+                    $"“{m.Value.Trim()}”"
+                );
         }
         if (m.Groups["relative"].Success && Value(language.Relative, m.Groups["relative"].Value) is { } ahead)
-            return Made(written.AddDays(ahead), lead.Success ? 0.75m : Unled, $"“{m.Groups["relative"].Value}”, from {Say(written)}");
-        if (m.Groups["span"].Success && Value(language.Spans, m.Groups["span"].Value) is { } span && Number("count") is > 0 and < 100)
+            return Made(
+                written.AddDays(ahead),
+                lead.Success ? 0.75m : Unled,
+                $"“{m.Groups["relative"].Value}”, from {Say(written)}"
+            );
+        if (
+            m.Groups["span"].Success
+            && Value(language.Spans, m.Groups["span"].Value) is { } span
+            && Number("count") is > 0 and < 100
+        )
             return Made(written.AddDays(span * Number("count")), 0.7m, $"“{m.Value.Trim()}”, from {Say(written)}");
         return m.Groups["a"].Success ? Digits(m, written, dayFirst, Made) : null;
     }
 
-    private static WrittenDate? Digits(Match m, DateOnly written, bool? dayFirst, Func<DateOnly?, decimal, string?, WrittenDate?> made)
+    private static WrittenDate? Digits(
+        Match m,
+        DateOnly written,
+        bool? dayFirst,
+        Func<DateOnly?, decimal, string?, WrittenDate?> made
+    )
     {
-        var (a, b) = (int.Parse(m.Groups["a"].Value, CultureInfo.InvariantCulture), int.Parse(m.Groups["b"].Value, CultureInfo.InvariantCulture));
+        var (a, b) = (
+            int.Parse(m.Groups["a"].Value, CultureInfo.InvariantCulture),
+            int.Parse(m.Groups["b"].Value, CultureInfo.InvariantCulture)
+        );
         var year = m.Groups["y"].Success ? int.Parse(m.Groups["y"].Value, CultureInfo.InvariantCulture) : 0;
         year = year is > 0 and < 100 ? 2000 + year : year;
         // With points the day is always first; with slashes and dashes the document has to tell.
@@ -90,18 +152,31 @@ public static class DateWords
         {
             if (year > 0)
                 return DateOf(year, month, day);
-            return DateOf(written.Year, month, day) is not { } d ? null : d < written ? DateOf(written.Year + 1, month, day) : d;
+            return DateOf(written.Year, month, day) is not { } d ? null
+                : d < written ? DateOf(written.Year + 1, month, day)
+                : d;
         }
         var open = m.Groups["sep"].Value != "." && a <= 12 && b <= 12 && a != b && dayFirst is null;
         var found = first ? Of(a, b) : Of(b, a);
-        return made(found, open ? 0.5m : 0.9m, open ? $"the day or the month first? It could be {(Of(b, a) is { } other ? Say(other) : "another")} too" : null);
+        return made(
+            found,
+            open ? 0.5m : 0.9m,
+            open
+                ? $"the day or the month first? It could be {(Of(b, a) is { } other ? Say(other) : "another")} too"
+                : null
+        );
     }
 
     // A week of ISO 8601; one that is over is the next year's. Null where there is no such week.
     private static DateOnly? MondayOf(int week, int? year, DateOnly written)
     {
-        DateOnly? In(int y) => week >= 1 && week <= ISOWeek.GetWeeksInYear(y) ? DateOnly.FromDateTime(ISOWeek.ToDateTime(y, week, DayOfWeek.Monday)) : null;
-        return year is { } y ? In(y) : In(written.Year) is { } monday && monday.AddDays(6) >= written ? monday : In(written.Year + 1);
+        DateOnly? In(int y) =>
+            week >= 1 && week <= ISOWeek.GetWeeksInYear(y)
+                ? DateOnly.FromDateTime(ISOWeek.ToDateTime(y, week, DayOfWeek.Monday))
+                : null;
+        return year is { } y ? In(y)
+            : In(written.Year) is { } monday && monday.AddDays(6) >= written ? monday
+            : In(written.Year + 1);
     }
 
     // Monday is 0.
@@ -128,21 +203,28 @@ public static class DateWords
 
     private static DateOnly? Ahead(Match m, int day, int month, DateOnly written)
     {
-        var year = m.Groups["year"].Success ? int.Parse(m.Groups["year"].Value, CultureInfo.InvariantCulture) : written.Year;
+        var year = m.Groups["year"].Success
+            ? int.Parse(m.Groups["year"].Value, CultureInfo.InvariantCulture)
+            : written.Year;
         if (DateOf(year, month, day) is not { } found)
             return null;
         return !m.Groups["year"].Success && found < written ? found.AddYears(1) : found;
     }
 
     private static DateOnly? DateOf(int year, int month, int day) =>
-        year is >= 1990 and <= 2200 && month is >= 1 and <= 12 && day >= 1 && day <= DateTime.DaysInMonth(year, month) ? new DateOnly(year, month, day) : null;
+        year is >= 1990 and <= 2200 && month is >= 1 and <= 12 && day >= 1 && day <= DateTime.DaysInMonth(year, month)
+            ? new DateOnly(year, month, day)
+            : null;
 
     private static int Month(Language language, string word)
     {
         var plain = word.ToLowerInvariant().TrimEnd('.');
         foreach (var months in new[] { language.Months, Language.English.Months })
         {
-            var at = Array.FindIndex(months, x => x == plain || (plain.Length >= 3 && x.StartsWith(plain, StringComparison.Ordinal)));
+            var at = Array.FindIndex(
+                months,
+                x => x == plain || (plain.Length >= 3 && x.StartsWith(plain, StringComparison.Ordinal))
+            );
             if (at >= 0)
                 return at + 1;
         }
@@ -172,20 +254,25 @@ public static class DateWords
                 all.AddRange(w);
             return Language.AnyOf(all);
         }
-        var months = Language.AnyOf(l.Months.Concat(en.Months).SelectMany(m => new[] { m, m[..Math.Min(3, m.Length)], m[..Math.Min(4, m.Length)] }));
+        var months = Language.AnyOf(
+            l.Months.Concat(en.Months)
+                .SelectMany(m => new[] { m, m[..Math.Min(3, m.Length)], m[..Math.Min(4, m.Length)] })
+        );
         return new Regex(
-            $@"(?<!\w)(?:(?<lead>{Any(l.By, en.By)})[\s:]+(?:(?:the|den|der|dem|de|el|am|del|det|het)\s+)?)?(?:" +
-            $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d)|(?:[\s,]+\w{{1,3}}){{0,2}}[\s,]+(?:{Any(l.Week, en.Week)})\s*(?<ofweek>\d{{1,2}})(?!\d))?" +
-            @"|(?<iso>(?<iy>20\d\d)-(?<im>\d\d)-(?<id>\d\d))" +
-            $@"|(?:{Any(l.Week, en.Week)})\s*(?:no\.?|nr\.?|:)?\s*(?<weekno>\d{{1,2}})(?:\s*[/-]\s*(?<wy>20\d\d)|\s+(?<wy>20\d\d))?(?!\s*[\d.,]*\d)" +
-            $@"|(?<d>\d{{1,2}})(?:st|nd|rd|th|\.|º)?\s+(?:of\s+|de\s+)?(?<month>{months})\.?(?:,?\s+(?:de\s+)?(?<year>20\d\d))?" +
-            $@"|(?<month>{Any(en.Months)})\s+(?<d>\d{{1,2}})(?:st|nd|rd|th)?(?:,?\s+(?<year>20\d\d))?(?!\d)" +
-            $@"|(?<part>{Any(l.EndOf, en.EndOf, l.MiddleOf, en.MiddleOf)})\s*(?<pmonth>{Any(l.Months, en.Months)})(?:\s+(?<py>20\d\d))?" +
-            $@"|(?<relative>{Language.AnyOf(l.Relative.Keys)})" +
-            $@"|(?:{Any(l.Within, en.Within)})\s+(?<count>\d{{1,2}})\s+(?<span>{Language.AnyOf(l.Spans.Keys)})" +
-            @"|(?<a>\d{1,2})(?<sep>[./-])(?<b>\d{1,2})\k<sep>(?<y>20\d\d|\d\d)(?![\d./-]*\d)" +
-            @"|(?<a>\d{1,2})(?<sep>\.)(?<b>\d{1,2})\.(?!\d)" +
-            @")(?!\w)",
-            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+            $@"(?<!\w)(?:(?<lead>{Any(l.By, en.By)})[\s:]+(?:(?:the|den|der|dem|de|el|am|del|det|het)\s+)?)?(?:"
+                + $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d)|(?:[\s,]+\w{{1,3}}){{0,2}}[\s,]+(?:{Any(l.Week, en.Week)})\s*(?<ofweek>\d{{1,2}})(?!\d))?"
+                + @"|(?<iso>(?<iy>20\d\d)-(?<im>\d\d)-(?<id>\d\d))"
+                + $@"|(?:{Any(l.Week, en.Week)})\s*(?:no\.?|nr\.?|:)?\s*(?<weekno>\d{{1,2}})(?:\s*[/-]\s*(?<wy>20\d\d)|\s+(?<wy>20\d\d))?(?!\s*[\d.,]*\d)"
+                + $@"|(?<d>\d{{1,2}})(?:st|nd|rd|th|\.|º)?\s+(?:of\s+|de\s+)?(?<month>{months})\.?(?:,?\s+(?:de\s+)?(?<year>20\d\d))?"
+                + $@"|(?<month>{Any(en.Months)})\s+(?<d>\d{{1,2}})(?:st|nd|rd|th)?(?:,?\s+(?<year>20\d\d))?(?!\d)"
+                + $@"|(?<part>{Any(l.EndOf, en.EndOf, l.MiddleOf, en.MiddleOf)})\s*(?<pmonth>{Any(l.Months, en.Months)})(?:\s+(?<py>20\d\d))?"
+                + $@"|(?<relative>{Language.AnyOf(l.Relative.Keys)})"
+                + $@"|(?:{Any(l.Within, en.Within)})\s+(?<count>\d{{1,2}})\s+(?<span>{Language.AnyOf(l.Spans.Keys)})"
+                + @"|(?<a>\d{1,2})(?<sep>[./-])(?<b>\d{1,2})\k<sep>(?<y>20\d\d|\d\d)(?![\d./-]*\d)"
+                + @"|(?<a>\d{1,2})(?<sep>\.)(?<b>\d{1,2})\.(?!\d)"
+                + @")(?!\w)",
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+            TimeSpan.FromSeconds(1)
+        );
     }
 }

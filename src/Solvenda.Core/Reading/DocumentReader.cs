@@ -31,35 +31,53 @@ public static class DocumentReader
         var bought = buyer.Sure > 0 ? context.History(buyer.Value) : [];
         var warnings = document.Warnings.ToBuilder();
         if (document.Lines.Length > MostLines)
-            warnings.Add(string.Create(CultureInfo.InvariantCulture, $"{document.Lines.Length:#,0} lines are stated; the first {MostLines:#,0} were read, the others are kept in the original."));
+            warnings.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{document.Lines.Length:#,0} lines are stated; the first {MostLines:#,0} were read, the others are kept in the original."
+                )
+            );
         var currency = document.Currency is { } c && Currency.TryOf(c.Value, out var known) ? known : (Currency?)null;
         if (document.Currency is { } strange && currency is null)
             warnings.Add($"“{strange.Value}” is not a currency that we know.");
-        var lines = document.Lines.Take(MostLines).Select(l => Line(l, buyer, bought, context, language)).ToImmutableArray();
+        var lines = document
+            .Lines.Take(MostLines)
+            .Select(l => Line(l, buyer, bought, context, language))
+            .ToImmutableArray();
         lines = Sums.Check(lines, document, currency, warnings);
         return new Reading(
             document.Kind,
             buyer,
             Text(document.Contact),
             Text(document.PoNumber),
-            document.Wanted is { } w ? new Field<DateOnly?>(w.Value, 0.98m, "stated", [w.Where]) : Field<DateOnly?>.Missing,
+            document.Wanted is { } w
+                ? new Field<DateOnly?>(w.Value, 0.98m, "stated", [w.Where])
+                : Field<DateOnly?>.Missing,
             DeliverTo(document, buyer, context),
             Text(document.Incoterm),
             Text(document.IncotermPlace),
-            currency is not null ? new Field<Currency?>(currency, 0.99m, "stated", [document.Currency!.Where]) : Field<Currency?>.Missing,
-            document.PaymentDays is { } days ? new Field<int?>(days.Value, 0.95m, "stated", [days.Where]) : Field<int?>.Missing,
+            currency is not null
+                ? new Field<Currency?>(currency, 0.99m, "stated", [document.Currency!.Where])
+                : Field<Currency?>.Missing,
+            document.PaymentDays is { } days
+                ? new Field<int?>(days.Value, 0.95m, "stated", [days.Where])
+                : Field<int?>.Missing,
             lines,
             document.Charges,
-            warnings.ToImmutable())
+            warnings.ToImmutable()
+        )
         {
             QuoteNumber = Text(document.QuoteNumber),
             DeliverToCountry = document.DeliverToCountry,
-            Goods = document.Goods is { } goods ? new Field<decimal?>(goods.Value, 0.98m, "stated", [goods.Where]) : Field<decimal?>.Missing,
+            Goods = document.Goods is { } goods
+                ? new Field<decimal?>(goods.Value, 0.98m, "stated", [goods.Where])
+                : Field<decimal?>.Missing,
             Note = document.Note?.Value ?? "",
         };
     }
 
-    private static Field<string> Text(Stated<string>? stated) => stated is null ? Field<string>.Missing : new Field<string>(stated.Value, 0.98m, "stated", [stated.Where]);
+    private static Field<string> Text(Stated<string>? stated) =>
+        stated is null ? Field<string>.Missing : new Field<string>(stated.Value, 0.98m, "stated", [stated.Where]);
 
     // A place that is only a number is one of their addresses, if it carries that number.
     private static Field<string> DeliverTo(OrderDocument document, Field<BuyerId> buyer, ReadingContext context)
@@ -67,21 +85,42 @@ public static class DocumentReader
         if (document.DeliverTo is not { } stated)
             return Field<string>.Missing;
         var code = stated.Value.StartsWith("GLN ", StringComparison.Ordinal) ? stated.Value[4..] : null;
-        var place = code is null ? null : context.Addresses.FirstOrDefault(a => a.Buyer == buyer.Value && a.Code == code);
-        return place is null ? Text(stated) : new Field<string>(place.Words, 0.95m, $"their address {code}", [stated.Where]);
+        var place = code is null
+            ? null
+            : context.Addresses.FirstOrDefault(a => a.Buyer == buyer.Value && a.Code == code);
+        return place is null
+            ? Text(stated)
+            : new Field<string>(place.Words, 0.95m, $"their address {code}", [stated.Where]);
     }
 
-    private static ReadLine Line(StatedLine line, Field<BuyerId> buyer, IReadOnlyList<Bought> bought, ReadingContext context, Language? language)
+    private static ReadLine Line(
+        StatedLine line,
+        Field<BuyerId> buyer,
+        IReadOnlyList<Bought> bought,
+        ReadingContext context,
+        Language? language
+    )
     {
         var found = Item(line, buyer, bought, context, language);
         // "2 dozen" is 24, whatever column the dozen stands in.
-        var many = Language.All.Select(l => l.Groups.GetValueOrDefault(line.Unit.Trim().TrimEnd('.').ToLowerInvariant())).FirstOrDefault(n => n > 0);
+        var many = Language
+            .All.Select(l => l.Groups.GetValueOrDefault(line.Unit.Trim().TrimEnd('.').ToLowerInvariant()))
+            .FirstOrDefault(n => n > 0);
         var theirUnit = many > 0 ? Unit.Piece : UnitOf(line.Unit, language);
-        var quantity = many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
+        var quantity =
+            many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
         var code = line.SellersCode?.Value ?? line.BuyersCode?.Value ?? line.Gtin?.Value;
         ImmutableArray<Evidence> ofQuantity = quantity is null ? line.Evidence : [quantity.Where];
-        var unit = theirUnit is not { } u ? new Field<Unit>(found.Item?.StockUnit ?? Unit.Piece, line.Unit.Length == 0 ? 0.55m : 0.3m, line.Unit.Length == 0 ? "not stated; the item's own unit" : $"the unit {line.Unit} is unknown", ofQuantity)
-            : found.Item is { } item && item.Factor(u) is null ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
+        var unit =
+            theirUnit is not { } u
+                ? new Field<Unit>(
+                    found.Item?.StockUnit ?? Unit.Piece,
+                    line.Unit.Length == 0 ? 0.55m : 0.3m,
+                    line.Unit.Length == 0 ? "not stated; the item's own unit" : $"the unit {line.Unit} is unknown",
+                    ofQuantity
+                )
+            : found.Item is { } item && item.Factor(u) is null
+                ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
             : new Field<Unit>(u, 0.98m, "stated", ofQuantity);
         if (line.Unit.Length == 0 && found.Item is { SalesUnits.IsEmpty: true } or { StockUnit.Code: "C62" })
             unit = unit with { Sure = 0.85m };
@@ -89,17 +128,34 @@ public static class DocumentReader
             new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, found.Where),
             line.Words.Length > 0 ? line.Words : code ?? "",
             code,
-            quantity is null ? new Field<decimal?>(null, 0m, "not stated", []) : line.Open is not null ? new Field<decimal?>(quantity.Value, 0.4m, "is it a decimal or a thousands sign?", ofQuantity) : new Field<decimal?>(quantity.Value, 0.98m, "stated", ofQuantity),
+            quantity is null ? new Field<decimal?>(null, 0m, "not stated", [])
+                : line.Open is not null
+                    ? new Field<decimal?>(quantity.Value, 0.4m, "is it a decimal or a thousands sign?", ofQuantity)
+                : new Field<decimal?>(quantity.Value, 0.98m, "stated", ofQuantity),
             unit,
             line.Price?.Value,
             line.PriceBase,
             line.Note,
             (many > 0 ? line.Open * many : line.Open) is { } or && found.Item is { } open
-                ? [.. new[] { quantity!.Value, or }.Select(q => new Proposal(open.Id, open.Code, open.Words, q, unit.Value, 0.5m, q == or ? "a decimal sign" : "a thousands sign"))]
+                ?
+                [
+                    .. new[] { quantity!.Value, or }.Select(q => new Proposal(
+                        open.Id,
+                        open.Code,
+                        open.Words,
+                        q,
+                        unit.Value,
+                        0.5m,
+                        q == or ? "a decimal sign" : "a thousands sign"
+                    )),
+                ]
                 : found.Reading?.Proposals(quantity?.Value ?? 1m, theirUnit ?? Unit.Piece) ?? [],
-            line.Evidence)
+            line.Evidence
+        )
         {
-            Wanted = line.Wanted is { } w ? new Field<DateOnly?>(w.Value, 0.95m, "stated", [w.Where]) : Field<DateOnly?>.Missing,
+            Wanted = line.Wanted is { } w
+                ? new Field<DateOnly?>(w.Value, 0.95m, "stated", [w.Where])
+                : Field<DateOnly?>.Missing,
             Amount = line.Amount?.Value,
             WithTax = line.WithTax,
             TakenBack = line.TakenBack,
@@ -113,26 +169,56 @@ public static class DocumentReader
         var word = text.Trim().TrimEnd('.').ToLowerInvariant();
         return UnitTable.FromCode(text)
             ?? (language is not null && language.Units.TryGetValue(word, out var code) ? Unit.Of(code) : (Unit?)null)
-            ?? Language.All.Select(l => l.Units.TryGetValue(word, out var known) ? Unit.Of(known) : (Unit?)null).FirstOrDefault(u => u is not null)
+            ?? Language
+                .All.Select(l => l.Units.TryGetValue(word, out var known) ? Unit.Of(known) : (Unit?)null)
+                .FirstOrDefault(u => u is not null)
             ?? UnitTable.FromWord(text);
     }
 
-    private sealed record Found(Item? Item, string How, decimal Sure, ImmutableArray<Evidence> Where, ItemReading? Reading = null);
+    private sealed record Found(
+        Item? Item,
+        string How,
+        decimal Sure,
+        ImmutableArray<Evidence> Where,
+        ItemReading? Reading = null
+    );
 
-    private static Found Item(StatedLine line, Field<BuyerId> buyer, IReadOnlyList<Bought> bought, ReadingContext context, Language? language)
+    private static Found Item(
+        StatedLine line,
+        Field<BuyerId> buyer,
+        IReadOnlyList<Bought> bought,
+        ReadingContext context,
+        Language? language
+    )
     {
         var byOurs = line.SellersCode is { } ours ? context.Items.ByCode(ours.Value) : null;
         var byGtin = line.Gtin is { } gtin ? context.Items.ByCode(gtin.Value) : null;
         // Two codes that name two things contradict each other: a person decides.
         if (byOurs is not null && byGtin is not null && byOurs.Id != byGtin.Id)
-            return new Found(byOurs, $"our code says {byOurs.Code}, the GTIN says {byGtin.Code}", 0.4m, [line.SellersCode!.Where, line.Gtin!.Where], new ItemReading(byOurs, 0.4m, "", null, true, [new Candidate(byOurs, 0.5m), new Candidate(byGtin, 0.5m)]));
+            return new Found(
+                byOurs,
+                $"our code says {byOurs.Code}, the GTIN says {byGtin.Code}",
+                0.4m,
+                [line.SellersCode!.Where, line.Gtin!.Where],
+                new ItemReading(
+                    byOurs,
+                    0.4m,
+                    "",
+                    null,
+                    true,
+                    [new Candidate(byOurs, 0.5m), new Candidate(byGtin, 0.5m)]
+                )
+            );
         if (byOurs is not null)
             return new Found(byOurs, "our code", 0.99m, [line.SellersCode!.Where]);
         if (byGtin is not null)
             return new Found(byGtin, "GTIN", 0.99m, [line.Gtin!.Where]);
         if (line.BuyersCode is { } theirs)
         {
-            if (context.AliasOf(buyer, ItemFinder.Normal(theirs.Value)) is { } alias && context.Items.ById(alias.Item) is { } byAlias)
+            if (
+                context.AliasOf(buyer, ItemFinder.Normal(theirs.Value)) is { } alias
+                && context.Items.ById(alias.Item) is { } byAlias
+            )
                 return new Found(byAlias, "their code", 0.98m, [theirs.Where]);
             // Some write our code where theirs belongs.
             if (context.Items.ByCode(theirs.Value) is { } written)
@@ -142,8 +228,21 @@ public static class DocumentReader
         var stated = line.BuyersCode ?? line.SellersCode ?? line.Gtin;
         // A code that nobody knows is stronger than words that fit somehow: with it, words only propose.
         return stated is not null
-            ? new Found(null, $"{stated.Value} is unknown", 0.1m, line.Evidence, reading is null ? null : reading with { Sure = 0.1m })
-            : reading is { Item: { } item } ? new Found(reading.Sure >= 0.45m || reading.IsTie ? item : null, reading.How, reading.Sure, line.Evidence, reading)
+                ? new Found(
+                    null,
+                    $"{stated.Value} is unknown",
+                    0.1m,
+                    line.Evidence,
+                    reading is null ? null : reading with { Sure = 0.1m }
+                )
+            : reading is { Item: { } item }
+                ? new Found(
+                    reading.Sure >= 0.45m || reading.IsTie ? item : null,
+                    reading.How,
+                    reading.Sure,
+                    line.Evidence,
+                    reading
+                )
             : new Found(null, reading?.How ?? "no code that we know", 0.1m, line.Evidence, reading);
     }
 }

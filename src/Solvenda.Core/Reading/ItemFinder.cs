@@ -55,7 +55,14 @@ public sealed partial class ItemFinder
             var own = Words(item.Words).Select(Token).Distinct().ToArray();
             foreach (var token in own.Concat(Words(item.WordsElsewhere).Select(Token)).Distinct())
                 _postings[token].Add(_items.Count);
-            _items.Add(new Indexed { Item = item, Own = own, Sizes = [.. Split(item.Words).Where(t => SizeToken().IsMatch(t)).Distinct()] });
+            _items.Add(
+                new Indexed
+                {
+                    Item = item,
+                    Own = own,
+                    Sizes = [.. Split(item.Words).Where(t => SizeToken().IsMatch(t)).Distinct()],
+                }
+            );
         }
         _weights = [.. _postings.Select(p => 1 + Math.Log((_items.Count + 1) / (double)Math.Max(1, p.Count)))];
         foreach (var item in _items)
@@ -67,18 +74,31 @@ public sealed partial class ItemFinder
     {
         ArgumentNullException.ThrowIfNull(code);
         var bare = Bare(code);
-        return bare.Length == 0 ? null : _byCode.GetValueOrDefault(bare) ?? (bare.Length >= 8 && bare.All(char.IsAsciiDigit) ? _byGtin.GetValueOrDefault(bare.TrimStart('0')) : null);
+        return bare.Length == 0
+            ? null
+            : _byCode.GetValueOrDefault(bare)
+                ?? (
+                    bare.Length >= 8 && bare.All(char.IsAsciiDigit)
+                        ? _byGtin.GetValueOrDefault(bare.TrimStart('0'))
+                        : null
+                );
     }
 
     public Item? ById(ItemId id) => _byId.GetValueOrDefault(id);
 
     /// <summary>Whether things in the catalogue are called by this word, in whichever language.</summary>
-    public bool Knows(string word, Language? language = null) => Resolve(word.ToLower(CultureInfo.InvariantCulture), language).Any(t => t.Known);
+    public bool Knows(string word, Language? language = null) =>
+        Resolve(word.ToLower(CultureInfo.InvariantCulture), language).Any(t => t.Known);
 
     /// <summary>The best candidates, best first. Two with nearly the same score are a near tie, which the caller must not settle silently.</summary>
     /// <param name="boost">Added to an item's score, for what this buyer bought before; at most 0.1.</param>
     /// <param name="language">That the words are in; without it any that knows them.</param>
-    public ImmutableArray<Candidate> Search(string words, int most = 5, Func<ItemId, decimal>? boost = null, Language? language = null)
+    public ImmutableArray<Candidate> Search(
+        string words,
+        int most = 5,
+        Func<ItemId, decimal>? boost = null,
+        Language? language = null
+    )
     {
         var query = Query(words, language);
         var sizes = query.Where(q => SizeToken().IsMatch(q.Text)).Select(q => q.Text).ToHashSet();
@@ -114,7 +134,14 @@ public sealed partial class ItemFinder
         }
     }
 
-    private ImmutableArray<Candidate> Best(double[] matched, List<int> touched, HashSet<string> sizes, double total, int most, Func<ItemId, decimal>? boost)
+    private ImmutableArray<Candidate> Best(
+        double[] matched,
+        List<int> touched,
+        HashSet<string> sizes,
+        double total,
+        int most,
+        Func<ItemId, decimal>? boost
+    )
     {
         // An item with words that nobody said is a weaker match than one that was named whole.
         double Score(int at)
@@ -138,8 +165,14 @@ public sealed partial class ItemFinder
         }
         return
         [
-            .. best.UnorderedItems.Select(u => new Candidate(_items[u.Element].Item, decimal.Round((decimal)u.Priority, 4) + (boost?.Invoke(_items[u.Element].Item.Id) ?? 0m)))
-                .OrderByDescending(c => c.Score).ThenBy(c => c.Item.Code, StringComparer.Ordinal).Take(most),
+            .. best
+                .UnorderedItems.Select(u => new Candidate(
+                    _items[u.Element].Item,
+                    decimal.Round((decimal)u.Priority, 4) + (boost?.Invoke(_items[u.Element].Item.Id) ?? 0m)
+                ))
+                .OrderByDescending(c => c.Score)
+                .ThenBy(c => c.Item.Code, StringComparer.Ordinal)
+                .Take(most),
         ];
     }
 
@@ -151,7 +184,13 @@ public sealed partial class ItemFinder
         if (now.Count == 0)
             return null;
         var (sized, coloured) = (now.Any(t => SizeToken().IsMatch(t)), now.Any(IsColour));
-        return string.Join(' ', Words(like.Words).Where(t => !(sized && SizeToken().IsMatch(t)) && !(coloured && IsColour(t))).Concat(now).Distinct());
+        return string.Join(
+            ' ',
+            Words(like.Words)
+                .Where(t => !(sized && SizeToken().IsMatch(t)) && !(coloured && IsColour(t)))
+                .Concat(now)
+                .Distinct()
+        );
     }
 
     private static bool IsColour(string token) => Language.English.Colours.Contains(token);
@@ -171,7 +210,8 @@ public sealed partial class ItemFinder
     private static string Bare(string code) => new([.. code.ToUpperInvariant().Where(char.IsLetterOrDigit)]);
 
     // The catalogue's own words: idle ones gone, plurals as singulars.
-    private static IEnumerable<string> Words(string words) => Split(words).Where(t => !Language.English.IsIdle(t)).Select(Stem);
+    private static IEnumerable<string> Words(string words) =>
+        Split(words).Where(t => !Language.English.IsIdle(t)).Select(Stem);
 
     private List<(int Token, string Text, bool Guessed)> Query(string words, Language? language)
     {
@@ -209,7 +249,12 @@ public sealed partial class ItemFinder
     {
         // "thimble 12": in this trade a bare number in a thing's name is its millimetres.
         if (word.All(char.IsDigit))
-            return [_tokens.ContainsKey(word + "mm") ? (word + "mm", true, false) : NumberWord(word) is { } spelled ? (spelled, true, false) : (word, _tokens.ContainsKey(word), false)];
+            return
+            [
+                _tokens.ContainsKey(word + "mm") ? (word + "mm", true, false)
+                : NumberWord(word) is { } spelled ? (spelled, true, false)
+                : (word, _tokens.ContainsKey(word), false),
+            ];
         if (SizeToken().IsMatch(word))
             return [(word, _tokens.ContainsKey(word), false)];
         if (Known(word, language) is { } known)
@@ -221,13 +266,21 @@ public sealed partial class ItemFinder
         }
         for (var at = 3; at <= word.Length - 3; at++)
         {
-            if (Known(word[..at], language) is { } left && (Known(word[at..], language) ?? Known(word[at..].TrimStart('s', 'n'), language)) is { } right)
+            if (
+                Known(word[..at], language) is { } left
+                && (Known(word[at..], language) ?? Known(word[at..].TrimStart('s', 'n'), language)) is { } right
+            )
                 return [.. left, .. right];
         }
         return Near(word) is { } near ? [(near, true, true)] : [(Stem(word), false, false)];
     }
 
-    private string? NumberWord(string digits) => Language.English.Numbers.FirstOrDefault(n => n.Value.ToString(CultureInfo.InvariantCulture) == digits && _tokens.ContainsKey(n.Key)).Key;
+    private string? NumberWord(string digits) =>
+        Language
+            .English.Numbers.FirstOrDefault(n =>
+                n.Value.ToString(CultureInfo.InvariantCulture) == digits && _tokens.ContainsKey(n.Key)
+            )
+            .Key;
 
     private List<(string, bool, bool)>? Known(string word, Language? language)
     {
@@ -244,7 +297,12 @@ public sealed partial class ItemFinder
         return null;
     }
 
-    private List<(string, bool, bool)> Ours(string ours) => [.. ours.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries).Select(Stem).Select(t => (t, _tokens.ContainsKey(t), false))];
+    private List<(string, bool, bool)> Ours(string ours) =>
+        [
+            .. ours.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(Stem)
+                .Select(t => (t, _tokens.ContainsKey(t), false)),
+        ];
 
     // One letter wrong, missing or too much; two in a long word; never in what has a digit.
     private string? Near(string word)
@@ -252,8 +310,16 @@ public sealed partial class ItemFinder
         if (word.Length < 5 || word.Any(char.IsDigit))
             return null;
         var allowed = word.Length >= 8 ? 2 : 1;
-        return _tokens.Keys.Where(t => t.Length >= 4 && t[0] == word[0] && Math.Abs(t.Length - word.Length) <= allowed && !t.Any(char.IsDigit))
-            .Select(t => (Token: t, Distance: Distance(t, word, allowed))).Where(t => t.Distance <= allowed).OrderBy(t => t.Distance).ThenBy(t => t.Token, StringComparer.Ordinal).Select(t => t.Token).FirstOrDefault();
+        return _tokens
+            .Keys.Where(t =>
+                t.Length >= 4 && t[0] == word[0] && Math.Abs(t.Length - word.Length) <= allowed && !t.Any(char.IsDigit)
+            )
+            .Select(t => (Token: t, Distance: Distance(t, word, allowed)))
+            .Where(t => t.Distance <= allowed)
+            .OrderBy(t => t.Distance)
+            .ThenBy(t => t.Token, StringComparer.Ordinal)
+            .Select(t => t.Token)
+            .FirstOrDefault();
     }
 
     private static int Distance(string a, string b, int most)
@@ -277,27 +343,42 @@ public sealed partial class ItemFinder
         return row[^1];
     }
 
-    private static string Stem(string token) => token.Length > 3 && token[^1] == 's' && token[^2] != 's' ? token[..^1] : token;
+    private static string Stem(string token) =>
+        token.Length > 3 && token[^1] == 's' && token[^2] != 's' ? token[..^1] : token;
 
     private static IEnumerable<string> Split(string words)
     {
         var plain = new StringBuilder(words.Length);
-        foreach (var c in Inches.Replace(words, "$1in ").Normalize(NormalizationForm.FormKC).ToLower(CultureInfo.InvariantCulture))
+        foreach (
+            var c in Inches
+                .Replace(words, "$1in ")
+                .Normalize(NormalizationForm.FormKC)
+                .ToLower(CultureInfo.InvariantCulture)
+        )
             plain.Append(char.IsLetterOrDigit(c) || c is '.' or ',' or '²' ? c : ' ');
         var joined = SizeGap().Replace(plain.ToString(), "$1$2 ");
-        return joined.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => t.Trim('.', ',')).Where(t => t.Length > 0).Select(t => SizeToken().IsMatch(t) ? Metric(t) : t);
+        return joined
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Select(t => t.Trim('.', ','))
+            .Where(t => t.Length > 0)
+            .Select(t => SizeToken().IsMatch(t) ? Metric(t) : t);
     }
 
     // Centimetres as the millimetres that the trade counts in; a decimal comma as a point.
     private static string Metric(string size)
     {
         var plain = size.Replace(',', '.');
-        return plain.EndsWith("cm", StringComparison.Ordinal) && decimal.TryParse(plain[..^2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var cm)
+        return
+            plain.EndsWith("cm", StringComparison.Ordinal)
+            && decimal.TryParse(plain[..^2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var cm)
             ? string.Create(CultureInfo.InvariantCulture, $"{cm * 10m:0.###}mm")
             : plain;
     }
 
-    private static readonly Regex Inches = new($@"(\d)\s*{Language.InchPattern}", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant);
+    private static readonly Regex Inches = new(
+        $@"(\d)\s*{Language.InchPattern}",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    );
 
     [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|m|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
     private static partial Regex SizeGap();

@@ -12,7 +12,10 @@ namespace Solvenda.Core.Reading;
 /// </summary>
 public sealed class Language
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow,
+    };
 
     private HashSet<string>? _idle;
 
@@ -135,18 +138,53 @@ public sealed class Language
     public static Language Of(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        var words = text.ToLower(CultureInfo.InvariantCulture).Split([' ', '\n', '\t', ',', '.', ':', ';', '?', '!', '(', ')'], 2_001, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(2_000).ToList();
+        var words = text.ToLower(CultureInfo.InvariantCulture)
+            .Split(
+                [' ', '\n', '\t', ',', '.', ':', ';', '?', '!', '(', ')'],
+                2_001,
+                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+            )
+            .Take(2_000)
+            .ToList();
         // Words for things, days and greetings tell too, where a letter has hardly any sentence.
-        int Score(Language l) => words.Count(l.IsIdle) * 2 + words.Count(w => l.Units.ContainsKey(w) && w.Length > 3 || l.Words.ContainsKey(w) || l.Order.Contains(w) || l.Quote.Contains(w) || l.Days.Contains(w));
-        return All.Select(l => (Language: l, Score: Score(l))).OrderByDescending(x => x.Score).ThenBy(x => x.Language.Code == "en" ? 0 : 1).First().Language;
+        int Score(Language l) =>
+            words.Count(l.IsIdle) * 2
+            + words.Count(w =>
+                l.Units.ContainsKey(w) && w.Length > 3
+                || l.Words.ContainsKey(w)
+                || l.Order.Contains(w)
+                || l.Quote.Contains(w)
+                || l.Days.Contains(w)
+            );
+        return All.Select(l => (Language: l, Score: Score(l)))
+            .OrderByDescending(x => x.Score)
+            .ThenBy(x => x.Language.Code == "en" ? 0 : 1)
+            .First()
+            .Language;
     }
 
     /// <summary>Any of the words, as a whole one, the longest first; for a regular expression.</summary>
     public static string AnyOf(IEnumerable<string> words) =>
-        string.Join('|', words.Distinct(StringComparer.OrdinalIgnoreCase).OrderByDescending(w => w.Length).Select(w => Regex.Escape(w).Replace("\\ ", @"\s+", StringComparison.Ordinal)));
+        string.Join(
+            '|',
+            words
+                .Distinct(StringComparer.OrdinalIgnoreCase)
+                .OrderByDescending(w => w.Length)
+                .Select(w => Regex.Escape(w).Replace("\\ ", @"\s+", StringComparison.Ordinal))
+        );
 
     /// <summary>Whether one of the words stands in the text, as a whole one.</summary>
-    public static bool Says(string text, IEnumerable<string> words) => Sayings.GetOrAdd(AnyOf(words), any => new Regex($@"(?<!\w)(?:{any})(?!\w)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1))).IsMatch(text);
+    public static bool Says(string text, IEnumerable<string> words) =>
+        Sayings
+            .GetOrAdd(
+                AnyOf(words),
+                any => new Regex(
+                    $@"(?<!\w)(?:{any})(?!\w)",
+                    RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+                    TimeSpan.FromSeconds(1)
+                )
+            )
+            .IsMatch(text);
 
     // Making one takes longer than using it; there are some ten for each language.
     private static readonly ConcurrentDictionary<string, Regex> Sayings = new();
@@ -154,7 +192,12 @@ public sealed class Language
     private static IEnumerable<Language> Load()
     {
         var assembly = typeof(Language).Assembly;
-        foreach (var name in assembly.GetManifestResourceNames().Where(n => n.Contains(".Languages.", StringComparison.Ordinal)).Order(StringComparer.Ordinal))
+        foreach (
+            var name in assembly
+                .GetManifestResourceNames()
+                .Where(n => n.Contains(".Languages.", StringComparison.Ordinal))
+                .Order(StringComparer.Ordinal)
+        )
         {
             using var stream = assembly.GetManifestResourceStream(name)!;
             var language = JsonSerializer.Deserialize<Language>(stream, Json)!;

@@ -4,7 +4,14 @@ namespace Solvenda.Core.Reading;
 
 /// <summary>A letter as its words: who it is from, when it was written, and its text with the new part told from the quoted.</summary>
 /// <param name="FreshLength">Characters of <paramref name="Text"/> that are new; what follows is quoted history or a signature.</param>
-public sealed record Letter(string FromAddress, string FromName, string Subject, DateOnly Written, string Text, int FreshLength)
+public sealed record Letter(
+    string FromAddress,
+    string FromName,
+    string Subject,
+    DateOnly Written,
+    string Text,
+    int FreshLength
+)
 {
     /// <summary>A machine sent it by itself (RFC 3834): out of office, a bounce.</summary>
     public bool Automatic { get; init; }
@@ -22,12 +29,21 @@ public static class Letters
     // Thanks are said now and then before the end; so often by nobody.
     private const int MostClosings = 20;
 
-    private static readonly Lazy<Regex> Announces = new(() => new Regex(
-        $@"^\s*(?:[-_*=]{{2,}}\s*)?(?:.{{0,160}}\b(?:{Language.AnyOf(Language.All.SelectMany(l => l.Wrote))})\b\s*:?\s*(?:[-_*=]{{2,}}\s*)?$|(?:{Language.AnyOf(Language.All.SelectMany(l => l.From))})\s*:\s.*@)",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Multiline, TimeSpan.FromSeconds(1)));
+    private static readonly Lazy<Regex> Announces = new(() =>
+        new Regex(
+            $@"^\s*(?:[-_*=]{{2,}}\s*)?(?:.{{0,160}}\b(?:{Language.AnyOf(Language.All.SelectMany(l => l.Wrote))})\b\s*:?\s*(?:[-_*=]{{2,}}\s*)?$|(?:{Language.AnyOf(Language.All.SelectMany(l => l.From))})\s*:\s.*@)",
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Multiline,
+            TimeSpan.FromSeconds(1)
+        )
+    );
 
-    private static readonly Lazy<Regex> Closes = new(() => new Regex(
-        $@"^\s*(?:{Language.AnyOf(Language.All.SelectMany(l => l.Closing))})\s*[,.!]*\s*(?:\w+\s*)?[,.!]*\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1)));
+    private static readonly Lazy<Regex> Closes = new(() =>
+        new Regex(
+            $@"^\s*(?:{Language.AnyOf(Language.All.SelectMany(l => l.Closing))})\s*[,.!]*\s*(?:\w+\s*)?[,.!]*\s*$",
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+            TimeSpan.FromSeconds(1)
+        )
+    );
 
     /// <summary>Where the new part ends: at the first quoted line, the line that announces it, a signature mark (RFC 3676, 4.3), or the words that close a letter.</summary>
     public static int FreshLength(string text)
@@ -41,7 +57,17 @@ public static class Letters
                 return at;
             at = Math.Min(text.Length, at + line.Length + 1);
             // A forwarded letter begins with thanks and goes on below; only what closes something that was said is an end.
-            if (said && closings < MostClosings && line.Length < 80 && Closes.Value.IsMatch(line) && ++closings > 0 && IsSignature(text[at..Math.Min(text.Length, at + LongestSignature)], at + LongestSignature < text.Length))
+            if (
+                said
+                && closings < MostClosings
+                && line.Length < 80
+                && Closes.Value.IsMatch(line)
+                && ++closings > 0
+                && IsSignature(
+                    text[at..Math.Min(text.Length, at + LongestSignature)],
+                    at + LongestSignature < text.Length
+                )
+            )
                 return at;
             said |= line.Trim().Length > 0;
         }
@@ -67,14 +93,26 @@ public static class Letters
         return (0, "");
     }
 
-    private static readonly Regex Name = new(@"^\p{Lu}[\p{L}.'’-]*(?: (?:de|van|von|der|den|la|\p{Lu}[\p{L}.'’-]*)){1,3}$", RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+    private static readonly Regex Name = new(
+        @"^\p{Lu}[\p{L}.'’-]*(?: (?:de|van|von|der|den|la|\p{Lu}[\p{L}.'’-]*)){1,3}$",
+        RegexOptions.CultureInvariant,
+        TimeSpan.FromSeconds(1)
+    );
 
     // A name and how to reach them; a postscript is still the letter.
     private static bool IsSignature(string rest, bool goesOn)
     {
         if (goesOn && !rest.Contains('>', StringComparison.Ordinal) && !Announces.Value.IsMatch(rest))
             return false;
-        var lines = rest.Split('\n').Select(l => l.Trim()).Where(l => l.Length > 0).TakeWhile(l => !l.StartsWith('>') && !Announces.Value.IsMatch(l)).Take(11).ToList();
-        return lines.Count <= 10 && !lines.Any(l => l.StartsWith("PS", StringComparison.Ordinal) || l.StartsWith("P.S", StringComparison.Ordinal));
+        var lines = rest.Split('\n')
+            .Select(l => l.Trim())
+            .Where(l => l.Length > 0)
+            .TakeWhile(l => !l.StartsWith('>') && !Announces.Value.IsMatch(l))
+            .Take(11)
+            .ToList();
+        return lines.Count <= 10
+            && !lines.Any(l =>
+                l.StartsWith("PS", StringComparison.Ordinal) || l.StartsWith("P.S", StringComparison.Ordinal)
+            );
     }
 }

@@ -15,8 +15,21 @@ public static partial class MessageReader
             return (null, problem);
         try
         {
-            var reading = message.Document is { } document ? DocumentReader.Read(document, context, message.Clues) : Parts(message, today, context);
-            return (reading with { Warnings = [.. message.Warnings, .. message.Parts.Select(p => p.Warning).Where(w => w.Length > 0).Distinct(), .. reading.Warnings] }, null);
+            var reading = message.Document is { } document
+                ? DocumentReader.Read(document, context, message.Clues)
+                : Parts(message, today, context);
+            return (
+                reading with
+                {
+                    Warnings =
+                    [
+                        .. message.Warnings,
+                        .. message.Parts.Select(p => p.Warning).Where(w => w.Length > 0).Distinct(),
+                        .. reading.Warnings,
+                    ],
+                },
+                null
+            );
         }
         catch (RegexMatchTimeoutException)
         {
@@ -28,31 +41,82 @@ public static partial class MessageReader
     {
         var letter = message.Letter ?? new Letter("", "", message.Subject, today, "", 0);
         // What stands on pages and pictures speaks too, where the letter does not say it.
-        var pages = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Kind is PartKind.Pages or PartKind.Picture && p.Part.Text.Length > 0).ToList();
-        var language = Language.Of(string.Join('\n', message.Parts.Where(p => p.Kind is not (PartKind.Edi or PartKind.Xml or PartKind.Json or PartKind.Kept)).Select(p => p.Text[..Math.Min(p.Fresh, 5_000)])));
+        var pages = message
+            .Parts.Select((p, i) => (Part: p, Index: i))
+            .Where(p => p.Part.Kind is PartKind.Pages or PartKind.Picture && p.Part.Text.Length > 0)
+            .ToList();
+        var language = Language.Of(
+            string.Join(
+                '\n',
+                message
+                    .Parts.Where(p => p.Kind is not (PartKind.Edi or PartKind.Xml or PartKind.Json or PartKind.Kept))
+                    .Select(p => p.Text[..Math.Min(p.Fresh, 5_000)])
+            )
+        );
         var clues = message.Clues;
         foreach (var (part, index) in pages)
             clues = clues.AddRange(TextClues.Of(part.Text, index, "name", context));
-        var tables = message.Parts.Select((p, i) => (Part: p, Index: i)).Where(p => p.Part.Rows.Length > 0)
-            .Select(p => (p.Part, p.Index, Found: TableReading.Read(p.Part.Rows, p.Index, Sender(message), letter.Written, language, context, p.Part.Kind))).Where(t => t.Found.Lines.Length > 0).ToList();
+        var tables = message
+            .Parts.Select((p, i) => (Part: p, Index: i))
+            .Where(p => p.Part.Rows.Length > 0)
+            .Select(p =>
+                (
+                    p.Part,
+                    p.Index,
+                    Found: TableReading.Read(
+                        p.Part.Rows,
+                        p.Index,
+                        Sender(message),
+                        letter.Written,
+                        language,
+                        context,
+                        p.Part.Kind
+                    )
+                )
+            )
+            .Where(t => t.Found.Lines.Length > 0)
+            .ToList();
         var ofLetter = tables.Find(t => t.Part.Kind == PartKind.Letter && t.Part.Text == letter.Text);
-        var text = TextReader.Read(ofLetter.Found is null ? letter : letter with { Text = TableReading.Prose(ofLetter.Part, ofLetter.Found) }, context, clues, tables.Sum(t => t.Found.Lines.Length));
+        var text = TextReader.Read(
+            ofLetter.Found is null ? letter : letter with { Text = TableReading.Prose(ofLetter.Part, ofLetter.Found) },
+            context,
+            clues,
+            tables.Sum(t => t.Found.Lines.Length)
+        );
         var reading = text;
         foreach (var (part, index) in pages)
-            reading = With(reading, part, index, letter, language, context, readLines: tables.Count == 0 && reading.Lines.IsEmpty);
+            reading = With(
+                reading,
+                part,
+                index,
+                letter,
+                language,
+                context,
+                readLines: tables.Count == 0 && reading.Lines.IsEmpty
+            );
         foreach (var (part, index, found) in tables)
         {
-            var document = new OrderDocument(reading.Kind, found.Lines) { Goods = found.Goods, Warnings = found.Warnings };
+            var document = new OrderDocument(reading.Kind, found.Lines)
+            {
+                Goods = found.Goods,
+                Warnings = found.Warnings,
+            };
             var lines = DocumentReader.Read(document, context, reading.Buyer, language);
             reading = reading with
             {
-                Lines = reading.Lines.AddRange(part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines),
+                Lines = reading.Lines.AddRange(
+                    part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines
+                ),
                 Goods = reading.Goods.Sure > 0 ? reading.Goods : lines.Goods,
                 Warnings = reading.Warnings.AddRange(lines.Warnings.Where(w => !reading.Warnings.Contains(w))),
                 Language = language.Code,
             };
         }
-        return Questions(Kinded(reading, letter, language, tables.Count > 0 || pages.Count > 0), letter, tables.Count > 0);
+        return Questions(
+            Kinded(reading, letter, language, tables.Count > 0 || pages.Count > 0),
+            letter,
+            tables.Count > 0
+        );
     }
 
     // A table without a word about what is wanted is an order where it carries an order's number, else a price is asked.
@@ -62,7 +126,18 @@ public static partial class MessageReader
             return reading;
         var text = letter.Subject + "\n" + letter.Text;
         var asks = Language.Says(text, language.Quote) || Language.Says(text, Language.English.Quote);
-        return reading with { Kind = !asks && (reading.PoNumber.Sure > 0 || Language.Says(text, language.Order) || Language.Says(text, Language.English.Order)) ? MessageKind.Order : MessageKind.RequestForQuotation };
+        return reading with
+        {
+            Kind =
+                !asks
+                && (
+                    reading.PoNumber.Sure > 0
+                    || Language.Says(text, language.Order)
+                    || Language.Says(text, Language.English.Order)
+                )
+                    ? MessageKind.Order
+                    : MessageKind.RequestForQuotation,
+        };
     }
 
     // What a letter asks beside its table is for a person to answer.
@@ -71,22 +146,46 @@ public static partial class MessageReader
         if (!hasTable)
             return reading;
         var fresh = letter.Text[..Math.Min(letter.FreshLength, letter.Text.Length)];
-        var asked = Question().Matches(fresh).Select(m => Blank().Replace(m.Value.Trim(), " ")).Where(q => q.Length is > 10 and < 400).Take(5).ToList();
-        return asked.Count == 0 ? reading : reading with { Warnings = reading.Warnings.AddRange(asked.Select(q => $"They ask: “{q}”")) };
+        var asked = Question()
+            .Matches(fresh)
+            .Select(m => Blank().Replace(m.Value.Trim(), " "))
+            .Where(q => q.Length is > 10 and < 400)
+            .Take(5)
+            .ToList();
+        return asked.Count == 0
+            ? reading
+            : reading with
+            {
+                Warnings = reading.Warnings.AddRange(asked.Select(q => $"They ask: “{q}”")),
+            };
     }
 
-    private static Reading With(Reading reading, OriginalPart part, int index, Letter letter, Language language, ReadingContext context, bool readLines)
+    private static Reading With(
+        Reading reading,
+        OriginalPart part,
+        int index,
+        Letter letter,
+        Language language,
+        ReadingContext context,
+        bool readLines
+    )
     {
-        var page = new Letter("", "", "", letter.Written, part.Text, Math.Min(part.Text.Length, TextReader.LongestRead)) { Part = index };
+        var page = new Letter("", "", "", letter.Written, part.Text, Math.Min(part.Text.Length, TextReader.LongestRead))
+        {
+            Part = index,
+        };
         var fresh = part.Text[..page.FreshLength];
         var head = TextHead.Read(page, fresh, language, reading.Buyer, context);
         var lines = readLines ? TextReader.Lines(page, fresh, language, reading.Buyer, context) : [];
-        Field<T> Better<T>(Field<T> ours, Field<T> theirs) => ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
-        var kind = reading.Kind != MessageKind.Unclear ? reading.Kind
+        Field<T> Better<T>(Field<T> ours, Field<T> theirs) =>
+            ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
+        var kind =
+            reading.Kind != MessageKind.Unclear ? reading.Kind
             // A printed order has a column called "price" too: its number says what it is.
             : head.PoNumber.Sure > 0 ? MessageKind.Order
             : Language.Says(fresh, language.Quote) ? MessageKind.RequestForQuotation
-            : Language.Says(fresh, language.Order) ? MessageKind.Order : reading.Kind;
+            : Language.Says(fresh, language.Order) ? MessageKind.Order
+            : reading.Kind;
         return reading with
         {
             Kind = kind,
@@ -102,18 +201,28 @@ public static partial class MessageReader
             PaymentDays = Better(reading.PaymentDays, head.PaymentDays),
             Goods = Better(reading.Goods, head.Goods),
             Lines = reading.Lines.AddRange(part.Sure < 1m ? lines.Select(l => Doubted(l, part.Sure)) : lines),
-            Warnings = part.Sure < 1m ? reading.Warnings.Add($"{part.Name} was recognised from a picture: look at every figure.") : reading.Warnings,
+            Warnings =
+                part.Sure < 1m
+                    ? reading.Warnings.Add($"{part.Name} was recognised from a picture: look at every figure.")
+                    : reading.Warnings,
         };
     }
 
     // What was recognised on a picture is never sure enough to go on its own.
-    private static ReadLine Doubted(ReadLine line, decimal sure) => line with { Item = line.Item with { Sure = line.Item.Sure * sure }, Quantity = line.Quantity with { Sure = line.Quantity.Sure * sure } };
+    private static ReadLine Doubted(ReadLine line, decimal sure) =>
+        line with
+        {
+            Item = line.Item with { Sure = line.Item.Sure * sure },
+            Quantity = line.Quantity with { Sure = line.Quantity.Sure * sure },
+        };
 
     /// <summary>By whom a table's columns are remembered: the sender's domain, else who they are called.</summary>
     public static string Sender(Incoming message)
     {
         ArgumentNullException.ThrowIfNull(message);
-        return message.Letter is { FromAddress: { Length: > 0 } address } ? address.ToLowerInvariant() : message.From.ToLowerInvariant();
+        return message.Letter is { FromAddress: { Length: > 0 } address }
+            ? address.ToLowerInvariant()
+            : message.From.ToLowerInvariant();
     }
 
     [GeneratedRegex(@"[^.!?\n][^.!?]*\?")]

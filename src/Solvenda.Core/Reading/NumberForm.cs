@@ -25,12 +25,18 @@ public sealed record NumberForm(char? Sign)
     {
         ArgumentNullException.ThrowIfNull(text);
         var trimmed = text.Trim();
-        var negative = trimmed.StartsWith('-') || trimmed.StartsWith('\u2212') || (trimmed.EndsWith('-') && trimmed.Length > 1);
+        var negative =
+            trimmed.StartsWith('-') || trimmed.StartsWith('\u2212') || (trimmed.EndsWith('-') && trimmed.Length > 1);
         var plain = Bare(trimmed.Trim('-', '\u2212', '+'), out var grouped);
-        if (plain.Length is 0 or > 28 || !char.IsAsciiDigit(plain[^1]) || plain.Any(c => !char.IsAsciiDigit(c) && c is not (',' or '.')))
+        if (
+            plain.Length is 0 or > 28
+            || !char.IsAsciiDigit(plain[^1])
+            || plain.Any(c => !char.IsAsciiDigit(c) && c is not (',' or '.'))
+        )
             return null;
         var (commas, points) = (plain.Count(c => c == ','), plain.Count(c => c == '.'));
-        WrittenNumber? Signed(decimal? value, decimal? or = null) => value is { } v ? new WrittenNumber(negative ? -v : v, negative ? -or : or) : null;
+        WrittenNumber? Signed(decimal? value, decimal? or = null) =>
+            value is { } v ? new WrittenNumber(negative ? -v : v, negative ? -or : or) : null;
         if (commas == 0 && points == 0)
             return Signed(Value(plain, null));
         var last = plain[plain.LastIndexOfAny([',', '.'])];
@@ -67,7 +73,9 @@ public sealed record NumberForm(char? Sign)
     // Blanks and apostrophes part thousands, whatever the sign.
     private static string Bare(string text, out bool grouped)
     {
-        var plain = new string([.. text.Where(c => !(char.IsWhiteSpace(c) || c is '\u00a0' or '\u202f' or '\'' or '\u2019'))]);
+        var plain = new string([
+            .. text.Where(c => !(char.IsWhiteSpace(c) || c is '\u00a0' or '\u202f' or '\'' or '\u2019')),
+        ]);
         grouped = plain.Length < text.Length;
         return plain;
     }
@@ -75,6 +83,13 @@ public sealed record NumberForm(char? Sign)
     private static decimal? Value(string plain, char? sign)
     {
         var digits = new string([.. plain.Where(c => char.IsAsciiDigit(c) || c == sign)]);
-        return decimal.TryParse(sign is ',' ? digits.Replace(',', '.') : digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value) ? value : null;
+        return decimal.TryParse(
+            sign is ',' ? digits.Replace(',', '.') : digits,
+            NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out var value
+        )
+            ? value
+            : null;
     }
 }

@@ -33,7 +33,8 @@ internal static class NumberWords
     }
 
     // A dozen is a number too, but builds none.
-    private static IEnumerable<KeyValuePair<string, decimal>> Simple(Language language) => language.Numbers.Where(n => !language.Groups.Keys.Any(g => n.Key.Contains(g, StringComparison.Ordinal)));
+    private static IEnumerable<KeyValuePair<string, decimal>> Simple(Language language) =>
+        language.Numbers.Where(n => !language.Groups.Keys.Any(g => n.Key.Contains(g, StringComparison.Ordinal)));
 
     // The words one after the other, with a zero where a joint stands; null where something else stands between.
     private static List<decimal>? Parts(string text, Language language)
@@ -48,7 +49,11 @@ internal static class NumberWords
                 at++;
             if (at == text.Length)
                 return true;
-            foreach (var (word, value) in known.Select(n => (n.Key, n.Value)).Concat(language.NumberJoints.Select(j => (j, 0m))))
+            foreach (
+                var (word, value) in known
+                    .Select(n => (n.Key, n.Value))
+                    .Concat(language.NumberJoints.Select(j => (j, 0m)))
+            )
             {
                 if (!text.AsSpan(at).StartsWith(word, StringComparison.Ordinal))
                     continue;

@@ -22,7 +22,8 @@ public sealed record StatedLine(
     Stated<string>? SellersCode,
     Stated<string>? Gtin,
     string Words,
-    ImmutableArray<Evidence> Evidence)
+    ImmutableArray<Evidence> Evidence
+)
 {
     /// <summary>The day this line is wanted, where the line says one of its own.</summary>
     public Stated<DateOnly>? Wanted { get; init; }

@@ -35,7 +35,15 @@ public sealed record Field<T>(T? Value, decimal Sure, string How, ImmutableArray
 }
 
 /// <summary>A proposal for a line that was not sure: what one key would settle it as.</summary>
-public sealed record Proposal(ItemId Item, string Code, string Words, decimal Quantity, Unit Unit, decimal Score, string Why);
+public sealed record Proposal(
+    ItemId Item,
+    string Code,
+    string Words,
+    decimal Quantity,
+    Unit Unit,
+    decimal Score,
+    string Why
+);
 
 /// <summary>A buyer that it may be from, and why.</summary>
 public sealed record BuyerCandidate(BuyerId Buyer, string Name, string How, decimal Sure);
@@ -54,7 +62,8 @@ public sealed record ReadLine(
     decimal PriceBase,
     string Note,
     ImmutableArray<Proposal> Proposals,
-    ImmutableArray<Evidence> Evidence)
+    ImmutableArray<Evidence> Evidence
+)
 {
     /// <summary>The day this line is wanted, where it says one of its own.</summary>
     public Field<DateOnly?> Wanted { get; init; } = Field<DateOnly?>.Missing;
@@ -92,7 +101,8 @@ public sealed record Reading(
     Field<int?> PaymentDays,
     ImmutableArray<ReadLine> Lines,
     ImmutableArray<(string Kind, decimal Amount)> Charges,
-    ImmutableArray<string> Warnings)
+    ImmutableArray<string> Warnings
+)
 {
     /// <summary>A quote of ours that it refers to.</summary>
     public Field<string> QuoteNumber { get; init; } = Field<string>.Missing;
@@ -113,7 +123,11 @@ public sealed record Reading(
     public string Language { get; init; } = "";
 
     /// <summary>Whether a person has to look before it can be turned: the buyer or a line is not sure.</summary>
-    public bool NeedsYou => Buyer.Sure < ReadLine.SureEnough || Lines.IsEmpty || Lines.Any(l => l.NeedsYou) || (Wanted.Value is not null && Wanted.Sure < UnsureDate);
+    public bool NeedsYou =>
+        Buyer.Sure < ReadLine.SureEnough
+        || Lines.IsEmpty
+        || Lines.Any(l => l.NeedsYou)
+        || (Wanted.Value is not null && Wanted.Sure < UnsureDate);
 
     /// <summary>Under this a date could as well be another.</summary>
     public const decimal UnsureDate = 0.55m;

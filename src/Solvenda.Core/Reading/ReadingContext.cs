@@ -25,7 +25,8 @@ public sealed record ReadingContext(
     IReadOnlyDictionary<BuyerId, string> BuyerNames,
     ImmutableArray<BuyerSign> Signs,
     ImmutableArray<Alias> Aliases,
-    Func<BuyerId, IReadOnlyList<Bought>> History)
+    Func<BuyerId, IReadOnlyList<Bought>> History
+)
 {
     private Dictionary<(BuyerId?, string), Alias>? _aliases;
     private ILookup<string, BuyerSign>? _signs;
@@ -43,7 +44,9 @@ public sealed record ReadingContext(
     public Alias? AliasOf(Field<BuyerId> buyer, string normal)
     {
         _aliases ??= Aliases.GroupBy(a => (a.Buyer, a.Words)).ToDictionary(g => g.Key, g => g.First());
-        var found = (buyer is { Sure: > 0 } && _aliases.TryGetValue((buyer.Value, normal), out var own) ? own : null) ?? _aliases.GetValueOrDefault((null, normal));
+        var found =
+            (buyer is { Sure: > 0 } && _aliases.TryGetValue((buyer.Value, normal), out var own) ? own : null)
+            ?? _aliases.GetValueOrDefault((null, normal));
         if (found is not null)
             Helped.Add(found.Id);
         return found;

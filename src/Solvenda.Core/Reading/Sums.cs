@@ -11,7 +11,12 @@ public static class Sums
     private static bool Fits(decimal stated, decimal worked, decimal quantity, decimal priceBase) =>
         Math.Abs(stated - worked) <= 0.011m + (Math.Abs(quantity) / Math.Max(1m, priceBase) * 0.00005m);
 
-    public static ImmutableArray<ReadLine> Check(ImmutableArray<ReadLine> lines, OrderDocument document, Currency? currency, ImmutableArray<string>.Builder warnings)
+    public static ImmutableArray<ReadLine> Check(
+        ImmutableArray<ReadLine> lines,
+        OrderDocument document,
+        Currency? currency,
+        ImmutableArray<string>.Builder warnings
+    )
     {
         ArgumentNullException.ThrowIfNull(document);
         ArgumentNullException.ThrowIfNull(warnings);
@@ -22,18 +27,47 @@ public static class Sums
             if (stated is not { Amount: { } amount, Price: { } price, Quantity: { } quantity })
                 continue;
             var worked = (quantity.Value * price.Value / stated.PriceBase) + stated.Allowances;
-            if (Fits(amount.Value, worked, quantity.Value, stated.PriceBase) || Fits(amount.Value, worked - stated.Allowances, quantity.Value, stated.PriceBase))
+            if (
+                Fits(amount.Value, worked, quantity.Value, stated.PriceBase)
+                || Fits(amount.Value, worked - stated.Allowances, quantity.Value, stated.PriceBase)
+            )
                 continue;
-            warnings.Add(string.Create(CultureInfo.InvariantCulture,
-                $"Line {(stated.Number.Length > 0 ? stated.Number : (i + 1).ToString(CultureInfo.InvariantCulture))}: {quantity.Value:0.######} at {price.Value:0.00##}{(stated.PriceBase == 1m ? "" : $" per {stated.PriceBase:0.##}")} makes {worked:0.00}; {amount.Value:0.00} is stated."));
-            checkedLines[i] = line with { Quantity = line.Quantity with { Sure = 0.4m, How = "quantity, price and amount contradict each other" } };
+            warnings.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Line {(stated.Number.Length > 0 ? stated.Number : (i + 1).ToString(CultureInfo.InvariantCulture))}: {quantity.Value:0.######} at {price.Value:0.00##}{(stated.PriceBase == 1m ? "" : $" per {stated.PriceBase:0.##}")} makes {worked:0.00}; {amount.Value:0.00} is stated."
+                )
+            );
+            checkedLines[i] = line with
+            {
+                Quantity = line.Quantity with { Sure = 0.4m, How = "quantity, price and amount contradict each other" },
+            };
         }
-        if (document.Goods is { } total && document.Lines.All(l => l.Amount is not null || (l.Price is not null && l.Quantity is not null)) && document.Lines.Length <= lines.Length)
+        if (
+            document.Goods is { } total
+            && document.Lines.All(l => l.Amount is not null || (l.Price is not null && l.Quantity is not null))
+            && document.Lines.Length <= lines.Length
+        )
         {
-            var sum = document.Lines.Sum(l => l.Amount?.Value ?? Math.Round((l.Quantity!.Value * l.Price!.Value / l.PriceBase) + l.Allowances, currency?.Decimals ?? 2, MidpointRounding.AwayFromZero));
+            var sum = document.Lines.Sum(l =>
+                l.Amount?.Value
+                ?? Math.Round(
+                    (l.Quantity!.Value * l.Price!.Value / l.PriceBase) + l.Allowances,
+                    currency?.Decimals ?? 2,
+                    MidpointRounding.AwayFromZero
+                )
+            );
             var withCharges = sum + document.Charges.Sum(c => c.Amount);
-            if (Math.Abs(total.Value - sum) > 0.011m * document.Lines.Length && Math.Abs(total.Value - withCharges) > 0.011m * document.Lines.Length)
-                warnings.Add(string.Create(CultureInfo.InvariantCulture, $"The total says {total.Value:0.00}; the lines make {sum:0.00}."));
+            if (
+                Math.Abs(total.Value - sum) > 0.011m * document.Lines.Length
+                && Math.Abs(total.Value - withCharges) > 0.011m * document.Lines.Length
+            )
+                warnings.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"The total says {total.Value:0.00}; the lines make {sum:0.00}."
+                    )
+                );
         }
         return checkedLines.ToImmutable();
     }

@@ -17,7 +17,11 @@ public static partial class TextClues
         foreach (var (kind, pattern) in new[] { ("mail", MailAddress()), ("gln", Gln()), ("tax", TaxNumber()) })
         {
             foreach (Match m in pattern.Matches(read))
-                yield return new Clue(kind, m.Value.Replace(" ", "", StringComparison.Ordinal), [new Evidence(part, m.Index, m.Length)]);
+                yield return new Clue(
+                    kind,
+                    m.Value.Replace(" ", "", StringComparison.Ordinal),
+                    [new Evidence(part, m.Index, m.Length)]
+                );
         }
         foreach (var (_, name) in context.BuyerNames.Where(b => b.Value.Length >= ShortestName))
         {
@@ -32,6 +36,9 @@ public static partial class TextClues
     [GeneratedRegex(@"(?<!\d)\d{13}(?!\d)")]
     private static partial Regex Gln();
 
-    [GeneratedRegex(@"\b(?:AT ?U|BE ?0?|DE ?|DK ?|ES ?[A-Z]?|FI ?|FR ?|GB ?|IE ?|NL ?|NO ?|PL ?|SE ?)\d[\dA-Z ]{6,13}\d?[A-Z0-9]{0,3}\b", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\b(?:AT ?U|BE ?0?|DE ?|DK ?|ES ?[A-Z]?|FI ?|FR ?|GB ?|IE ?|NL ?|NO ?|PL ?|SE ?)\d[\dA-Z ]{6,13}\d?[A-Z0-9]{0,3}\b",
+        RegexOptions.CultureInvariant
+    )]
     private static partial Regex TaxNumber();
 }

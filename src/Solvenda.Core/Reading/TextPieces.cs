@@ -21,7 +21,11 @@ internal static partial class TextPieces
     // A clause ends at a sentence's end, a blank line, a dash, or where a list goes on in a new line; commas stay inside.
     public static IEnumerable<(int Start, int Length)> Clauses(string text)
     {
-        var ends = ClauseEnd().Matches(text).Select(m => (m.Index, m.Length)).Concat(NewLine().Matches(text).Where(m => BeginsAnew(text, m.Index)).Select(m => (m.Index, m.Length))).OrderBy(e => e.Index);
+        var ends = ClauseEnd()
+            .Matches(text)
+            .Select(m => (m.Index, m.Length))
+            .Concat(NewLine().Matches(text).Where(m => BeginsAnew(text, m.Index)).Select(m => (m.Index, m.Length)))
+            .OrderBy(e => e.Index);
         var start = 0;
         foreach (var (index, length) in ends.Append((text.Length, 0)))
         {
@@ -39,7 +43,8 @@ internal static partial class TextPieces
     {
         var before = text.LastIndexOf('\n', Math.Max(0, newLine - 1)) + 1;
         var rest = text.AsSpan(newLine + 1).TrimStart();
-        return newLine - before < 55 || (rest.Length > 0 && (rest[0] is '-' or '*' or '•' or '·' || char.IsAsciiDigit(rest[0])));
+        return newLine - before < 55
+            || (rest.Length > 0 && (rest[0] is '-' or '*' or '•' or '·' || char.IsAsciiDigit(rest[0])));
     }
 
     /// <summary>
@@ -53,12 +58,27 @@ internal static partial class TextPieces
         {
             var groups = anchor.Match.Groups;
             // "a", "one" and the like count only with a unit or a dozen.
-            if (groups["word"].Success && !groups["unit"].Success && !groups["group"].Success && NumberWords.Read(groups["word"].Value, grammar.Language) is 1m)
+            if (
+                groups["word"].Success
+                && !groups["unit"].Success
+                && !groups["group"].Success
+                && NumberWords.Read(groups["word"].Value, grammar.Language) is 1m
+            )
                 continue;
             // What stands before one of our codes counts, whatever joins them.
-            parted |= grammar.Between.IsMatch(clause[seen..anchor.At]) || clause[anchor.End..].Split(Blanks, 2, StringSplitOptions.RemoveEmptyEntries) is [var behind, ..] && behind.Any(char.IsDigit) && items.ByCode(behind) is not null;
+            parted |=
+                grammar.Between.IsMatch(clause[seen..anchor.At])
+                || clause[anchor.End..].Split(Blanks, 2, StringSplitOptions.RemoveEmptyEntries) is [var behind, ..]
+                    && behind.Any(char.IsDigit)
+                    && items.ByCode(behind) is not null;
             seen = anchor.End;
-            if (kept.Count > 0 && kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && groups["n"].Success && !clause[anchor.End..].Any(char.IsLetterOrDigit))
+            if (
+                kept.Count > 0
+                && kept[^1].Match.Groups["usual"].Success
+                && groups["unit"].Success
+                && groups["n"].Success
+                && !clause[anchor.End..].Any(char.IsLetterOrDigit)
+            )
                 kept[^1] = anchor with { ThingFrom = kept[^1].End };
             else if (kept.Count == 0 || parted)
             {
@@ -66,13 +86,21 @@ internal static partial class TextPieces
                 parted = false;
             }
             // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE 12-strand 600 m".
-            else if (!kept[^1].Match.Groups["unit"].Success && !kept[^1].Match.Groups["usual"].Success && groups["unit"].Success && clause[(kept.Count > 1 ? kept[^2].End : 0)..kept[^1].At].Any(char.IsLetter))
+            else if (
+                !kept[^1].Match.Groups["unit"].Success
+                && !kept[^1].Match.Groups["usual"].Success
+                && groups["unit"].Success
+                && clause[(kept.Count > 1 ? kept[^2].End : 0)..kept[^1].At].Any(char.IsLetter)
+            )
                 kept[^1] = anchor;
         }
         return kept;
     }
 
-    [GeneratedRegex(@"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*\.?[ \t]*(?:\r?\n|$))|;", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*\.?[ \t]*(?:\r?\n|$))|;",
+        RegexOptions.CultureInvariant
+    )]
     private static partial Regex ClauseEnd();
 
     [GeneratedRegex(@"\n")]

@@ -15,9 +15,19 @@ internal static class BreakGroups
         foreach (var line in sheet.Lines)
         {
             // What is offered as an option does not help the others to a better price.
-            if (line.Optional || line.Item is not { } id || book.Find(id) is not { } item || item.Factor(line.Unit) is not { } factor)
+            if (
+                line.Optional
+                || line.Item is not { } id
+                || book.Find(id) is not { } item
+                || item.Factor(line.Unit) is not { } factor
+            )
                 continue;
-            foreach (var group in book.AgreementsFor(buyer, item).Where(a => a.BreakGroup is not null && a.HoldsOn(sheet.PricingDate)).Select(a => a.BreakGroup!).Distinct())
+            foreach (
+                var group in book.AgreementsFor(buyer, item)
+                    .Where(a => a.BreakGroup is not null && a.HoldsOn(sheet.PricingDate))
+                    .Select(a => a.BreakGroup!)
+                    .Distinct()
+            )
                 sums[group] = sums.GetValueOrDefault(group) + (line.Quantity * factor);
         }
         return group => sums.GetValueOrDefault(group);

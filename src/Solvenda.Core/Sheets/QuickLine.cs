@@ -6,7 +6,13 @@ namespace Solvenda.Core.Sheets;
 
 /// <summary>A line as it is typed in one go: <c>thimble 12 x 20 @2.10 -5%</c>.</summary>
 /// <param name="Words">The code or words of the item.</param>
-public sealed partial record QuickLine(string Words, decimal? Quantity, Unit? Unit, decimal? Price, decimal? DiscountPercent)
+public sealed partial record QuickLine(
+    string Words,
+    decimal? Quantity,
+    Unit? Unit,
+    decimal? Price,
+    decimal? DiscountPercent
+)
 {
     /// <summary>
     /// Reads from the end: <c>-5%</c>, <c>@2.10</c>, then <c>x 20</c> or a number with a unit, or a bare number behind a code. Decimal sign is a point or a comma.
@@ -25,7 +31,11 @@ public sealed partial record QuickLine(string Words, decimal? Quantity, Unit? Un
             unit = word.Length > 0 ? UnitTable.FromWord(word) : null;
             // "thimble 12" is a size, "SHK-BOW-10 12" a quantity: a bare number counts only behind something that looks like a code.
             var bare = !m.Groups["x"].Success && word.Length == 0;
-            if ((word.Length == 0 || unit is not null) && (!bare || Code().IsMatch(rest[..m.Index].Trim())) && m.Index > 0)
+            if (
+                (word.Length == 0 || unit is not null)
+                && (!bare || Code().IsMatch(rest[..m.Index].Trim()))
+                && m.Index > 0
+            )
             {
                 quantity = Number(m.Groups["n"].Value);
                 rest = rest[..m.Index].Trim();
@@ -42,7 +52,14 @@ public sealed partial record QuickLine(string Words, decimal? Quantity, Unit? Un
     public static decimal? Number(string text)
     {
         var plain = text.Replace(" ", "", StringComparison.Ordinal).Replace('\u2212', '-').Replace(',', '.');
-        return decimal.TryParse(plain, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) ? n : null;
+        return decimal.TryParse(
+            plain,
+            NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out var n
+        )
+            ? n
+            : null;
     }
 
     private static decimal? Take(Regex pattern, ref string rest)

@@ -13,9 +13,18 @@ internal static class SheetCharges
 
     /// <param name="goods">Goods after the sheet discount.</param>
     public static (ImmutableArray<SheetCharge> Charges, FreightAnswer Freight) Of(
-        PriceBook book, Rates rates, Sheet sheet, IEnumerable<(SheetLine Line, Item? Item)> lines, Amount goods, Tax? tax)
+        PriceBook book,
+        Rates rates,
+        Sheet sheet,
+        IEnumerable<(SheetLine Line, Item? Item)> lines,
+        Amount goods,
+        Tax? tax
+    )
     {
-        var counted = lines.Where(l => l is { Item: not null, Line.Optional: false }).Select(l => (l.Line, Item: l.Item!)).ToList();
+        var counted = lines
+            .Where(l => l is { Item: not null, Line.Optional: false })
+            .Select(l => (l.Line, Item: l.Item!))
+            .ToList();
         if (sheet.KeptCharges is { } kept)
             return ([.. kept.Select(c => c with { Tax = tax })], FreightOf(book, rates, sheet, counted));
         var charges = ImmutableArray.CreateBuilder<SheetCharge>();
@@ -32,19 +41,36 @@ internal static class SheetCharges
             if (Freight.Insurance(book.InsurancePercent, goods.Value, carried, sheet.Currency) is { } premium)
                 charges.Add(new SheetCharge(InsuranceKind, premium, tax));
         }
-        foreach (var rule in book.Charges.Where(c => c.Basis == ChargeBasis.Sheet && c.HoldsOn(sheet.PricingDate) && !IsTyped(c.Id)))
+        foreach (
+            var rule in book.Charges.Where(c =>
+                c.Basis == ChargeBasis.Sheet && c.HoldsOn(sheet.PricingDate) && !IsTyped(c.Id)
+            )
+        )
         {
-            if (counted.Count > 0 && counted.Any(l => rule.Covers(l.Item, l.Line.Unit)) && IsSmall(rule, rates, sheet, goods) && rates.Convert(rule.Amount, rule.Currency, sheet.Currency) is { } value)
-                charges.Add(new SheetCharge(rule.Id, Amount.Round(value, sheet.Currency).Value, tax) { Words = rule.Words });
+            if (
+                counted.Count > 0
+                && counted.Any(l => rule.Covers(l.Item, l.Line.Unit))
+                && IsSmall(rule, rates, sheet, goods)
+                && rates.Convert(rule.Amount, rule.Currency, sheet.Currency) is { } value
+            )
+                charges.Add(
+                    new SheetCharge(rule.Id, Amount.Round(value, sheet.Currency).Value, tax) { Words = rule.Words }
+                );
         }
         return (charges.ToImmutable(), freight);
     }
 
     private static bool IsSmall(ChargeRule rule, Rates rates, Sheet sheet, Amount goods) =>
-        rule.BelowGoods is not { } below || (rates.Convert(below, rule.Currency, sheet.Currency) is { } limit && goods.Value < limit);
+        rule.BelowGoods is not { } below
+        || (rates.Convert(below, rule.Currency, sheet.Currency) is { } limit && goods.Value < limit);
 
     // Services weigh nothing; goods that nobody weighed are named.
-    private static FreightAnswer FreightOf(PriceBook book, Rates rates, Sheet sheet, List<(SheetLine Line, Item Item)> lines)
+    private static FreightAnswer FreightOf(
+        PriceBook book,
+        Rates rates,
+        Sheet sheet,
+        List<(SheetLine Line, Item Item)> lines
+    )
     {
         var (kilograms, dm3) = (0m, 0m);
         var unweighed = ImmutableArray.CreateBuilder<string>();
@@ -59,6 +85,17 @@ internal static class SheetCharges
                 kilograms += units * kg;
             dm3 += units * (item.VolumeDm3 ?? 0m);
         }
-        return Freight.Find(book, rates, sheet.Currency, sheet.Incoterm, sheet.DeliverToCountry, sheet.FreightService, sheet.PricingDate, kilograms, dm3, unweighed.ToImmutable());
+        return Freight.Find(
+            book,
+            rates,
+            sheet.Currency,
+            sheet.Incoterm,
+            sheet.DeliverToCountry,
+            sheet.FreightService,
+            sheet.PricingDate,
+            kilograms,
+            dm3,
+            unweighed.ToImmutable()
+        );
     }
 }

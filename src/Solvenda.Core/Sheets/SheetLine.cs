@@ -17,7 +17,14 @@ public enum LineKind
 
 /// <summary>What the buyer wrote for a line, kept as it was.</summary>
 /// <param name="Price">Their price per <paramref name="PriceBase"/> of their unit, in the currency of their document; null where they named none.</param>
-public sealed record AskedFor(string Words, string? Code, decimal? Quantity, Unit? Unit, decimal? Price, decimal PriceBase)
+public sealed record AskedFor(
+    string Words,
+    string? Code,
+    decimal? Quantity,
+    Unit? Unit,
+    decimal? Price,
+    decimal PriceBase
+)
 {
     public static readonly AskedFor Nothing = new("", null, null, null, null, 1m);
 }
@@ -36,7 +43,8 @@ public sealed record SheetLine(
     ImmutableArray<decimal> Charges,
     bool Optional,
     string Note,
-    AskedFor Asked);
+    AskedFor Asked
+);
 
 /// <summary>A sheet as typed: the priced body of a quote or an order.</summary>
 /// <param name="DeliverToCountry">ISO 3166-1 alpha-2; null where it is not known yet.</param>
@@ -47,7 +55,8 @@ public sealed record Sheet(
     ImmutableArray<SheetLine> Lines,
     SheetDiscount Discount,
     ImmutableArray<SheetCharge> Charges,
-    decimal Deposit)
+    decimal Deposit
+)
 {
     /// <summary>The channel that it is sold by; null where there is none.</summary>
     public string? Channel { get; init; }
@@ -66,4 +75,11 @@ public sealed record Sheet(
 }
 
 /// <summary>What a line was priced at, kept as long as item, unit and quantity stay: what was offered is what is ordered, whatever price lists do meanwhile.</summary>
-public sealed record KeptLine(ItemId Item, Unit Unit, decimal Quantity, PriceBuild Build, decimal? Cost, decimal? Floor);
+public sealed record KeptLine(
+    ItemId Item,
+    Unit Unit,
+    decimal Quantity,
+    PriceBuild Build,
+    decimal? Cost,
+    decimal? Floor
+);

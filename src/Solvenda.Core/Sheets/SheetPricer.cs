@@ -8,7 +8,14 @@ namespace Solvenda.Core.Sheets;
 
 /// <summary>A line with its price build, figures and limits. A heading, or a line without item, has no build.</summary>
 /// <param name="Floor">Floor per price base in the sheet's currency; null where unknown.</param>
-public sealed record PricedLine(SheetLine Line, Item? Item, PriceBuild Build, LineTerms Terms, LineFigures Figures, decimal? Floor)
+public sealed record PricedLine(
+    SheetLine Line,
+    Item? Item,
+    PriceBuild Build,
+    LineTerms Terms,
+    LineFigures Figures,
+    decimal? Floor
+)
 {
     /// <summary>Charges that rules put on the line; part of its charges.</summary>
     public ImmutableArray<LineCharge> RuleCharges { get; init; } = [];
@@ -20,7 +27,8 @@ public sealed record PricedLine(SheetLine Line, Item? Item, PriceBuild Build, Li
 
     public bool HasPrice => Build.Base is not null;
 
-    public bool BelowFloor => IsSold && HasPrice && IsBelowFloor(Figures.NetPrice, Figures.Earned, Figures.SheetDiscountShare);
+    public bool BelowFloor =>
+        IsSold && HasPrice && IsBelowFloor(Figures.NetPrice, Figures.Earned, Figures.SheetDiscountShare);
 
     /// <summary>Whether such a net price, or with a share of the sheet discount such earnings, would be below the floor.</summary>
     public bool IsBelowFloor(decimal netPrice, Amount earned, Amount share)
@@ -29,7 +37,9 @@ public sealed record PricedLine(SheetLine Line, Item? Item, PriceBuild Build, Li
             return false;
         // The sheet discount counts too: a line does not escape its floor by a discount given elsewhere. Rounded to four decimals,
         // earned x base / quantity is below the floor exactly where it is more than half a step below it; so nothing is divided.
-        return share.IsZero || Terms.Quantity <= 0 ? netPrice < floor : earned.Value * Terms.PriceBase < (floor - HalfStep) * Terms.Quantity;
+        return share.IsZero || Terms.Quantity <= 0
+            ? netPrice < floor
+            : earned.Value * Terms.PriceBase < (floor - HalfStep) * Terms.Quantity;
     }
 
     private const decimal HalfStep = 0.00005m;
@@ -37,7 +47,8 @@ public sealed record PricedLine(SheetLine Line, Item? Item, PriceBuild Build, Li
     /// <summary>Percent by which the net price is under the base price, whichever way it was typed; negative for a surcharge.</summary>
     public decimal DiscountPercent =>
         Terms.ByHand.Kind == ByHandKind.DiscountPercent ? Terms.ByHand.Value
-        : Terms.Base is { } b && b != 0 ? decimal.Round((b - Figures.NetPrice) * 100m / b, 4, MidpointRounding.AwayFromZero)
+        : Terms.Base is { } b && b != 0
+            ? decimal.Round((b - Figures.NetPrice) * 100m / b, 4, MidpointRounding.AwayFromZero)
         : 0m;
 }
 
@@ -50,7 +61,15 @@ public sealed record PricedPart(Item Item, decimal Quantity, Amount Net, Tax? Ta
 /// <summary>A sheet with all its figures.</summary>
 /// <param name="Charges">Typed ones, and those that came by rule.</param>
 public sealed record PricedSheet(
-    Sheet Sheet, Buyer Buyer, ImmutableArray<PricedLine> Lines, Tally Tally, ImmutableArray<SheetCharge> Charges, FreightAnswer Freight, Rates Rates, PriceBook Book)
+    Sheet Sheet,
+    Buyer Buyer,
+    ImmutableArray<PricedLine> Lines,
+    Tally Tally,
+    ImmutableArray<SheetCharge> Charges,
+    FreightAnswer Freight,
+    Rates Rates,
+    PriceBook Book
+)
 {
     public IEnumerable<PricedLine> Sold => Lines.Where(l => l.IsSold);
 }
@@ -72,18 +91,27 @@ public static class SheetPricer
             terms[i] = started[i].Terms;
         }
         var done = SheetArithmetic.Lines(sheet.Currency, terms, sheet.Discount);
-        var (charges, freight) = SheetCharges.Of(book, rates, sheet, started.Select((s, i) => (sheet.Lines[i], s.Item)), done.Goods - done.Taken, ChargeTax(asked));
+        var (charges, freight) = SheetCharges.Of(
+            book,
+            rates,
+            sheet,
+            started.Select((s, i) => (sheet.Lines[i], s.Item)),
+            done.Goods - done.Taken,
+            ChargeTax(asked)
+        );
         var tally = SheetArithmetic.Totals(sheet.Currency, terms, done, charges, sheet.Deposit);
         var lines = ImmutableArray.CreateBuilder<PricedLine>(started.Length);
         for (var i = 0; i < started.Length; i++)
         {
             var (item, build, _, floor, byRule) = started[i];
             var figures = done.Figures[i];
-            lines.Add(new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures), terms[i], figures, floor)
-            {
-                RuleCharges = byRule,
-                Parts = item is null ? [] : Parts(asked, sheet.Lines[i], item, terms[i], figures.Net),
-            });
+            lines.Add(
+                new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures), terms[i], figures, floor)
+                {
+                    RuleCharges = byRule,
+                    Parts = item is null ? [] : Parts(asked, sheet.Lines[i], item, terms[i], figures.Net),
+                }
+            );
         }
         return new PricedSheet(sheet, buyer, lines.MoveToImmutable(), tally, charges, freight, rates, book);
     }
@@ -91,7 +119,13 @@ public static class SheetPricer
     private sealed record Asked(PriceBook Book, Rates Rates, Buyer Buyer, Sheet Sheet);
 
     // A line before its arithmetic.
-    private readonly record struct Started(Item? Item, PriceBuild Build, LineTerms Terms, decimal? Floor, ImmutableArray<LineCharge> ByRule);
+    private readonly record struct Started(
+        Item? Item,
+        PriceBuild Build,
+        LineTerms Terms,
+        decimal? Floor,
+        ImmutableArray<LineCharge> ByRule
+    );
 
     private static readonly LineTerms Empty = new(0m, null, 1m, null, ByHand.None, [], false, false, null);
 
@@ -99,7 +133,14 @@ public static class SheetPricer
     private static Tax? ChargeTax(Asked a) => TaxOf(a, TaxClass.Standard);
 
     private static Tax? TaxOf(Asked a, TaxClass of) =>
-        TaxRules.Find(a.Book.SellerCountry, a.Sheet.DeliverToCountry, a.Buyer, of, a.Sheet.PricingDate, a.Book.TaxRates);
+        TaxRules.Find(
+            a.Book.SellerCountry,
+            a.Sheet.DeliverToCountry,
+            a.Buyer,
+            of,
+            a.Sheet.PricingDate,
+            a.Book.TaxRates
+        );
 
     private static Started Start(Asked a, SheetLine line, Func<string, decimal>? together)
     {
@@ -108,17 +149,58 @@ public static class SheetPricer
             return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null, []);
 
         var byRule = LineCharges(a, line, item);
-        ImmutableArray<decimal> charges = byRule.IsEmpty ? line.Charges : [.. line.Charges, .. byRule.Select(c => c.Amount)];
-        if (a.Sheet.Kept.TryGetValue(line.Key, out var kept) && kept.Item == item.Id && kept.Unit == line.Unit && kept.Quantity == line.Quantity)
+        ImmutableArray<decimal> charges = byRule.IsEmpty
+            ? line.Charges
+            : [.. line.Charges, .. byRule.Select(c => c.Amount)];
+        if (
+            a.Sheet.Kept.TryGetValue(line.Key, out var kept)
+            && kept.Item == item.Id
+            && kept.Unit == line.Unit
+            && kept.Quantity == line.Quantity
+        )
         {
-            var keptTerms = new LineTerms(line.Quantity, kept.Build.Base?.Value, kept.Build.PriceBase, kept.Cost, line.ByHand, charges, !line.Optional, true, TaxOf(a, item.TaxClass)) { TaxShares = TaxShares(a, item) };
+            var keptTerms = new LineTerms(
+                line.Quantity,
+                kept.Build.Base?.Value,
+                kept.Build.PriceBase,
+                kept.Cost,
+                line.ByHand,
+                charges,
+                !line.Optional,
+                true,
+                TaxOf(a, item.TaxClass)
+            )
+            {
+                TaxShares = TaxShares(a, item),
+            };
             return new Started(item, kept.Build, keptTerms, kept.Floor, byRule);
         }
-        var question = new PriceQuestion(item, line.Quantity, line.Unit, a.Buyer, a.Sheet.Currency, a.Sheet.PricingDate, a.Sheet.Channel);
+        var question = new PriceQuestion(
+            item,
+            line.Quantity,
+            line.Unit,
+            a.Buyer,
+            a.Sheet.Currency,
+            a.Sheet.PricingDate,
+            a.Sheet.Channel
+        );
         var build = BasePrice.Find(a.Book, a.Rates, question, together);
         var cost = BasePrice.Cost(a.Book, a.Rates, question, build.PriceBase);
         var floor = BasePrice.Floor(a.Book, a.Rates, question, build.PriceBase, cost);
-        var terms = new LineTerms(line.Quantity, build.Base?.Value, build.PriceBase, cost, line.ByHand, charges, !line.Optional, true, TaxOf(a, item.TaxClass)) { TaxShares = TaxShares(a, item) };
+        var terms = new LineTerms(
+            line.Quantity,
+            build.Base?.Value,
+            build.PriceBase,
+            cost,
+            line.ByHand,
+            charges,
+            !line.Optional,
+            true,
+            TaxOf(a, item.TaxClass)
+        )
+        {
+            TaxShares = TaxShares(a, item),
+        };
         return new Started(item, build, terms, floor, byRule);
     }
 
@@ -128,21 +210,50 @@ public static class SheetPricer
             return [];
         return
         [
-            .. a.Book.Charges
-                .Where(c => c.Basis != ChargeBasis.Sheet && c.HoldsOn(a.Sheet.PricingDate) && c.Covers(item, line.Unit))
-                .Select(c => (Rule: c, Amount: a.Rates.Convert(c.Basis == ChargeBasis.Piece ? c.Amount * line.Quantity : c.Amount, c.Currency, a.Sheet.Currency)))
+            .. a
+                .Book.Charges.Where(c =>
+                    c.Basis != ChargeBasis.Sheet && c.HoldsOn(a.Sheet.PricingDate) && c.Covers(item, line.Unit)
+                )
+                .Select(c =>
+                    (
+                        Rule: c,
+                        Amount: a.Rates.Convert(
+                            c.Basis == ChargeBasis.Piece ? c.Amount * line.Quantity : c.Amount,
+                            c.Currency,
+                            a.Sheet.Currency
+                        )
+                    )
+                )
                 .Where(c => c.Amount is not null)
-                .Select(c => new LineCharge(c.Rule.Id, c.Rule.Words, Amount.Round(c.Amount!.Value, a.Sheet.Currency).Value)),
+                .Select(c => new LineCharge(
+                    c.Rule.Id,
+                    c.Rule.Words,
+                    Amount.Round(c.Amount!.Value, a.Sheet.Currency).Value
+                )),
         ];
     }
 
     // A bundle's price is spread over its parts by their list value.
-    private static ImmutableArray<(Tax? Tax, long Weight)> TaxShares(Asked a, Item item) => item.Parts.IsEmpty
-        ? []
-        : [.. item.Parts.Select(p => a.Book.Find(p.Item) is { } part ? (TaxOf(a, part.TaxClass), Weight(a, part, p.Quantity)) : (null, 0L))];
+    private static ImmutableArray<(Tax? Tax, long Weight)> TaxShares(Asked a, Item item) =>
+        item.Parts.IsEmpty
+            ? []
+            :
+            [
+                .. item.Parts.Select(p =>
+                    a.Book.Find(p.Item) is { } part
+                        ? (TaxOf(a, part.TaxClass), Weight(a, part, p.Quantity))
+                        : (null, 0L)
+                ),
+            ];
 
     private static long Weight(Asked a, Item part, decimal quantity) =>
-        decimal.ToInt64(decimal.Round((a.Book.ListPriceOn(part, a.Sheet.PricingDate) ?? 0m) * quantity * UnitPrice.StepsPerUnit, 0, MidpointRounding.AwayFromZero));
+        decimal.ToInt64(
+            decimal.Round(
+                (a.Book.ListPriceOn(part, a.Sheet.PricingDate) ?? 0m) * quantity * UnitPrice.StepsPerUnit,
+                0,
+                MidpointRounding.AwayFromZero
+            )
+        );
 
     private static ImmutableArray<PricedPart> Parts(Asked a, SheetLine line, Item item, LineTerms terms, Amount net)
     {
@@ -150,8 +261,13 @@ public static class SheetPricer
             return [];
         var shares = net.SplitOver([.. terms.TaxShares.Select(s => s.Weight)]);
         var sets = line.Quantity * (item.Factor(line.Unit) ?? 1m);
-        return [.. item.Parts.Select((p, i) => (Part: a.Book.Find(p.Item), p.Quantity, i)).Where(p => p.Part is not null)
-            .Select(p => new PricedPart(p.Part!, p.Quantity * sets, shares[p.i], terms.TaxShares[p.i].Tax))];
+        return
+        [
+            .. item
+                .Parts.Select((p, i) => (Part: a.Book.Find(p.Item), p.Quantity, i))
+                .Where(p => p.Part is not null)
+                .Select(p => new PricedPart(p.Part!, p.Quantity * sets, shares[p.i], terms.TaxShares[p.i].Tax)),
+        ];
     }
 
     private static PriceBuild WithHand(PriceBuild build, LineTerms terms, LineFigures figures)
@@ -161,9 +277,20 @@ public static class SheetPricer
         var (kind, words) = terms.ByHand.Kind switch
         {
             ByHandKind.NetPrice => (StepKind.NetPrice, "typed"),
-            ByHandKind.Margin => (StepKind.Margin, FormattableString.Invariant($"for {terms.ByHand.Value:0.####} % margin")),
-            ByHandKind.DiscountAmount => (StepKind.Discount, FormattableString.Invariant($"\u2212{terms.ByHand.Value:0.00##} on the line")),
-            _ => (StepKind.Discount, FormattableString.Invariant($"{(terms.ByHand.Value < 0 ? "+" : "\u2212")}{Math.Abs(terms.ByHand.Value):0.####} %")),
+            ByHandKind.Margin => (
+                StepKind.Margin,
+                FormattableString.Invariant($"for {terms.ByHand.Value:0.####} % margin")
+            ),
+            ByHandKind.DiscountAmount => (
+                StepKind.Discount,
+                FormattableString.Invariant($"\u2212{terms.ByHand.Value:0.00##} on the line")
+            ),
+            _ => (
+                StepKind.Discount,
+                FormattableString.Invariant(
+                    $"{(terms.ByHand.Value < 0 ? "+" : "\u2212")}{Math.Abs(terms.ByHand.Value):0.####} %"
+                )
+            ),
         };
         var who = terms.ByHand.Who is { } name ? $"{words} by {name}" : words;
         return build with { Steps = build.Steps.Add(new PriceStep(kind, null, who, null, null, figures.NetPrice)) };

@@ -34,13 +34,28 @@ public readonly record struct Unit
 public static class UnitTable
 {
     /// <summary>One row: the code, the short word on a sheet, and the words that buyers write for it.</summary>
-    public sealed record Row(Unit Unit, string OnSheet, ImmutableArray<string> Words, ImmutableArray<string> OtherCodes);
+    public sealed record Row(
+        Unit Unit,
+        string OnSheet,
+        ImmutableArray<string> Words,
+        ImmutableArray<string> OtherCodes
+    );
 
     public static readonly ImmutableArray<Row> Rows =
     [
         new(Unit.Metre, "m", ["m", "mtr", "mtrs", "metre", "metres", "meter", "meters"], ["MR", "MTR", "LM"]),
-        new(Unit.Piece, "", ["pc", "pcs", "piece", "pieces", "st", "stk", "ea", "each", "off", "no", "nos"], ["EA", "PCE", "PC", "H87", "C62"]),
-        new(Unit.Coil, "coil", ["coil", "coils", "roll", "rolls", "rulle", "rullar", "rolle", "rollen"], ["CL", "RO", "RL"]),
+        new(
+            Unit.Piece,
+            "",
+            ["pc", "pcs", "piece", "pieces", "st", "stk", "ea", "each", "off", "no", "nos"],
+            ["EA", "PCE", "PC", "H87", "C62"]
+        ),
+        new(
+            Unit.Coil,
+            "coil",
+            ["coil", "coils", "roll", "rolls", "rulle", "rullar", "rolle", "rollen"],
+            ["CL", "RO", "RL"]
+        ),
         new(Unit.Box, "box", ["box", "boxes", "doos", "dozen boxes"], ["BX", "XBX"]),
         new(Unit.Foot, "ft", ["ft", "foot", "feet"], ["FT", "LF", "FOT"]),
         new(Unit.SquareMetre, "m²", ["m2", "m²", "sqm", "square metres"], ["MTK", "SM"]),
@@ -53,18 +68,21 @@ public static class UnitTable
     /// The exact factor from one measure to another that does not hang on the item: 1 ft = 0.3048 m
     /// (international yard and pound agreement, 1959). Null where there is none.
     /// </summary>
-    public static decimal? FixedFactor(Unit from, Unit to) => (from.Code, to.Code) switch
-    {
-        var (a, b) when a == b => 1m,
-        ("FOT", "MTR") => 0.3048m,
-        _ => null,
-    };
+    public static decimal? FixedFactor(Unit from, Unit to) =>
+        (from.Code, to.Code) switch
+        {
+            var (a, b) when a == b => 1m,
+            ("FOT", "MTR") => 0.3048m,
+            _ => null,
+        };
 
     /// <summary>The unit that a code of X12 (element 355), EDIFACT (6411) or Rec 20 means; null where the table lacks it.</summary>
     public static Unit? FromCode(string? code)
     {
         var sought = code?.Trim().ToUpperInvariant();
-        return Rows.FirstOrDefault(r => r.Unit.Code == sought || (sought is not null && r.OtherCodes.Contains(sought)))?.Unit;
+        return Rows.FirstOrDefault(r =>
+            r.Unit.Code == sought || (sought is not null && r.OtherCodes.Contains(sought))
+        )?.Unit;
     }
 
     /// <summary>The unit that a word means; null where the table lacks it.</summary>

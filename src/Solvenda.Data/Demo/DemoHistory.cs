@@ -9,13 +9,31 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Data.Demo;
 
 /// <summary>Two years of orders, what is still open of them, and the quotes that are out.</summary>
-internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<BuyerRow> buyers, IReadOnlyList<DemoCatalogue.Entry> catalogue, Random random, DateTime now)
+internal sealed class DemoHistory(
+    SolvendaDb db,
+    PriceBook book,
+    IReadOnlyList<BuyerRow> buyers,
+    IReadOnlyList<DemoCatalogue.Entry> catalogue,
+    Random random,
+    DateTime now
+)
 {
     private const int Orders = 1_500;
 
     private static readonly string[] Matters =
     [
-        "spring refit", "mooring renewal", "net mending", "stock order", "winter lay-up", "pontoon lines", "halyards", "training boats", "tow gear", "fly floor", "yard stock", "charter fleet",
+        "spring refit",
+        "mooring renewal",
+        "net mending",
+        "stock order",
+        "winter lay-up",
+        "pontoon lines",
+        "halyards",
+        "training boats",
+        "tow gear",
+        "fly floor",
+        "yard stock",
+        "charter fleet",
     ];
 
     private readonly DateOnly _today = DateOnly.FromDateTime(now);
@@ -29,9 +47,17 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
     public void Add()
     {
         foreach (var buyer in buyers)
-            _favourites[buyer.Id] = [.. catalogue.Where(e => e.Row.Successor is null).OrderBy(_ => random.Next()).Take(random.Next(6, 14))];
+            _favourites[buyer.Id] =
+            [
+                .. catalogue.Where(e => e.Row.Successor is null).OrderBy(_ => random.Next()).Take(random.Next(6, 14)),
+            ];
 
-        var days = Enumerable.Range(0, Orders).Select(_ => _today.AddDays(-random.Next(1, 730))).Where(d => d.DayOfWeek is not (DayOfWeek.Saturday or DayOfWeek.Sunday)).Order().ToList();
+        var days = Enumerable
+            .Range(0, Orders)
+            .Select(_ => _today.AddDays(-random.Next(1, 730)))
+            .Where(d => d.DayOfWeek is not (DayOfWeek.Saturday or DayOfWeek.Sunday))
+            .Order()
+            .ToList();
         while (days.Count < Orders)
             days.Insert(0, days[0]);
         foreach (var day in days)
@@ -40,8 +66,22 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         OpenQuotes();
         OpenItems();
         foreach (var ((series, year), count) in _counts)
-            db.Series.Add(new SeriesRow { Code = series, Year = year, Next = count + 1 });
-        db.Series.Add(new SeriesRow { Code = Series.Request, Year = _today.Year, Next = 401 });
+            db.Series.Add(
+                new SeriesRow
+                {
+                    Code = series,
+                    Year = year,
+                    Next = count + 1,
+                }
+            );
+        db.Series.Add(
+            new SeriesRow
+            {
+                Code = Series.Request,
+                Year = _today.Year,
+                Next = 401,
+            }
+        );
     }
 
     private BuyerRow Somebody()
@@ -64,12 +104,23 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
 
     private DossierRow Dossier(BuyerRow buyer, DateOnly day, string matter)
     {
-        var dossier = new DossierRow { Id = ++_dossier, Number = Number(Series.Dossier, day), BuyerId = buyer.Id, Matter = matter, CreatedAt = At(day) };
+        var dossier = new DossierRow
+        {
+            Id = ++_dossier,
+            Number = Number(Series.Dossier, day),
+            BuyerId = buyer.Id,
+            Matter = matter,
+            CreatedAt = At(day),
+        };
         db.Dossiers.Add(dossier);
         return dossier;
     }
 
-    private SheetRow Sheet(BuyerRow buyer, DateOnly day, IEnumerable<(DemoCatalogue.Entry Item, decimal Quantity, string Unit, decimal Discount)> lines)
+    private SheetRow Sheet(
+        BuyerRow buyer,
+        DateOnly day,
+        IEnumerable<(DemoCatalogue.Entry Item, decimal Quantity, string Unit, decimal Discount)> lines
+    )
     {
         var sheet = new SheetRow
         {
@@ -88,19 +139,21 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         };
         foreach (var (item, quantity, unit, discount) in lines)
         {
-            sheet.Lines.Add(new SheetLineRow
-            {
-                SheetId = sheet.Id,
-                Key = sheet.NextKey++,
-                Position = sheet.Lines.Count + 1,
-                ItemId = item.Row.Id,
-                Kind = LineKind.Item,
-                Words = book.Find(new(item.Row.Id))!.WordsIn(buyer.Language),
-                Quantity = quantity,
-                Unit = unit,
-                HandKind = discount > 0 ? ByHandKind.DiscountPercent : ByHandKind.None,
-                HandValue = discount,
-            });
+            sheet.Lines.Add(
+                new SheetLineRow
+                {
+                    SheetId = sheet.Id,
+                    Key = sheet.NextKey++,
+                    Position = sheet.Lines.Count + 1,
+                    ItemId = item.Row.Id,
+                    Kind = LineKind.Item,
+                    Words = book.Find(new(item.Row.Id))!.WordsIn(buyer.Language),
+                    Quantity = quantity,
+                    Unit = unit,
+                    HandKind = discount > 0 ? ByHandKind.DiscountPercent : ByHandKind.None,
+                    HandValue = discount,
+                }
+            );
         }
         sheet.Reprice(buyer, book);
         db.Sheets.Add(sheet);
@@ -110,20 +163,32 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
     private (DemoCatalogue.Entry, decimal, string, decimal) RandomLine(DemoCatalogue.Entry item)
     {
         var coil = item.CoilPrice is not null && random.Next(3) == 0;
-        var quantity = coil ? random.Next(1, 6) : item.Row.StockUnit is "MTR" or "MTK" ? random.Next(2, 40) * 10 : Math.Max(1, (int)(random.Next(4, 80) / Math.Max(1m, item.List / 20m)));
+        var quantity =
+            coil ? random.Next(1, 6)
+            : item.Row.StockUnit is "MTR" or "MTK" ? random.Next(2, 40) * 10
+            : Math.Max(1, (int)(random.Next(4, 80) / Math.Max(1m, item.List / 20m)));
         return (item, quantity, coil ? "CL" : item.Row.StockUnit, random.Next(5) == 0 ? random.Next(1, 5) : 0);
     }
 
     private IEnumerable<(DemoCatalogue.Entry, decimal, string, decimal)> RandomLines(BuyerRow buyer, int most)
     {
         var favourites = _favourites[buyer.Id];
-        return favourites.OrderBy(_ => random.Next()).Take(random.Next(1, Math.Min(most, favourites.Length) + 1)).Select(RandomLine);
+        return favourites
+            .OrderBy(_ => random.Next())
+            .Take(random.Next(1, Math.Min(most, favourites.Length) + 1))
+            .Select(RandomLine);
     }
 
     private void PastOrder(DateOnly day, BuyerRow buyer)
     {
         var sheet = Sheet(buyer, day, [.. RandomLines(buyer, 7)]);
-        Order(buyer, day, sheet, Dossier(buyer, day, Matters[random.Next(Matters.Length)]), $"{buyer.Name.ToUpperInvariant()[..2]}-{day:yyMM}{_order % 100:00}{random.Next(10)}");
+        Order(
+            buyer,
+            day,
+            sheet,
+            Dossier(buyer, day, Matters[random.Next(Matters.Length)]),
+            $"{buyer.Name.ToUpperInvariant()[..2]}-{day:yyMM}{_order % 100:00}{random.Next(10)}"
+        );
     }
 
     private void Order(BuyerRow buyer, DateOnly day, SheetRow sheet, DossierRow dossier, string po)
@@ -140,8 +205,15 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
             Channel = buyer.Country is "NO" or "US" or "NL" ? "edi" : "mail",
             PoKey = PoKey.Of(po),
             Terms = TermsTrack.Confirmed,
-            Goods = age > 9 ? GoodsTrack.Shipped : age > 5 ? GoodsTrack.Picking : GoodsTrack.Waiting,
-            Money = age > 45 ? MoneyTrack.Paid : age > 12 ? MoneyTrack.Invoiced : age > 9 ? MoneyTrack.ToInvoice : MoneyTrack.NotDue,
+            Goods =
+                age > 9 ? GoodsTrack.Shipped
+                : age > 5 ? GoodsTrack.Picking
+                : GoodsTrack.Waiting,
+            Money =
+                age > 45 ? MoneyTrack.Paid
+                : age > 12 ? MoneyTrack.Invoiced
+                : age > 9 ? MoneyTrack.ToInvoice
+                : MoneyTrack.NotDue,
             CreatedAt = At(day),
             ConfirmedAt = At(day).AddHours(1),
         };
@@ -150,13 +222,15 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         History(dossier.Id, order.Number, At(day).AddHours(1), "order.confirmed", "confirmed to the buyer");
         if (order.Money == MoneyTrack.Invoiced)
         {
-            db.OpenItems.Add(new OpenItemRow
-            {
-                BuyerId = buyer.Id,
-                Number = order.Number.Replace('S', 'F'),
-                Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
-                OpenMinor = sheet.TotalWithTaxMinor,
-            });
+            db.OpenItems.Add(
+                new OpenItemRow
+                {
+                    BuyerId = buyer.Id,
+                    Number = order.Number.Replace('S', 'F'),
+                    Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
+                    OpenMinor = sheet.TotalWithTaxMinor,
+                }
+            );
         }
         if (order.Goods != GoodsTrack.Shipped)
         {
@@ -164,7 +238,17 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
             {
                 var item = catalogue[(int)line.ItemId!.Value - 1].Row;
                 var factor = item.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m;
-                db.Commitments.Add(new CommitmentRow { OrderId = order.Id, LineKey = line.Key, ItemId = item.Id, Warehouse = "Skerrow quay", Day = _today.AddDays(random.Next(1, 8)), Quantity = line.Quantity * factor });
+                db.Commitments.Add(
+                    new CommitmentRow
+                    {
+                        OrderId = order.Id,
+                        LineKey = line.Key,
+                        ItemId = item.Id,
+                        Warehouse = "Skerrow quay",
+                        Day = _today.AddDays(random.Next(1, 8)),
+                        Quantity = line.Quantity * factor,
+                    }
+                );
             }
         }
     }
@@ -174,15 +258,50 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
     {
         var buyer = buyers.First(b => b.Name == "Tressel & Vane Rigging");
         DemoCatalogue.Entry Item(string code) => catalogue.First(e => e.Row.Code == code);
-        (int DaysAgo, decimal Metres, string Matter)[] bought = [(640, 120, "running rigging"), (480, 150, "halyards"), (286, 150, "charter fleet"), (205, 90, "sheets"), (104, 150, "spare halyards"), (61, 180, "halyards, 4 by 45 m")];
+        (int DaysAgo, decimal Metres, string Matter)[] bought =
+        [
+            (640, 120, "running rigging"),
+            (480, 150, "halyards"),
+            (286, 150, "charter fleet"),
+            (205, 90, "sheets"),
+            (104, 150, "spare halyards"),
+            (61, 180, "halyards, 4 by 45 m"),
+        ];
         foreach (var (ago, metres, matter) in bought)
         {
             var day = _today.AddDays(-ago);
-            var lines = new[] { (Item("BB2-10-NV"), metres, "MTR", ago is 104 ? 2.0834m : 0m), (Item("SHK-BOW-10"), 12m, "C62", 0m), (Item("PS3-12-WH"), 1m, "CL", 0m), (Item("SVC-EYE"), 6m, "C62", 0m) };
-            Order(buyer, day, Sheet(buyer, day, lines.Take(ago % 2 == 0 ? 4 : 3)), Dossier(buyer, day, matter), $"TV-{day:yyMMdd}");
+            var lines = new[]
+            {
+                (Item("BB2-10-NV"), metres, "MTR", ago is 104 ? 2.0834m : 0m),
+                (Item("SHK-BOW-10"), 12m, "C62", 0m),
+                (Item("PS3-12-WH"), 1m, "CL", 0m),
+                (Item("SVC-EYE"), 6m, "C62", 0m),
+            };
+            Order(
+                buyer,
+                day,
+                Sheet(buyer, day, lines.Take(ago % 2 == 0 ? 4 : 3)),
+                Dossier(buyer, day, matter),
+                $"TV-{day:yyMMdd}"
+            );
         }
-        foreach (var (number, due, minor) in new[] { ("F-0218", -4, 1_904_20L), ("F-0231", 3, 2_811_75L), ("F-0239", 17, 1_622_10L) })
-            db.OpenItems.Add(new OpenItemRow { BuyerId = buyer.Id, Number = $"F{_today.Year % 100:00}{number[1..]}", Due = _today.AddDays(due), OpenMinor = minor });
+        foreach (
+            var (number, due, minor) in new[]
+            {
+                ("F-0218", -4, 1_904_20L),
+                ("F-0231", 3, 2_811_75L),
+                ("F-0239", 17, 1_622_10L),
+            }
+        )
+            db.OpenItems.Add(
+                new OpenItemRow
+                {
+                    BuyerId = buyer.Id,
+                    Number = $"F{_today.Year % 100:00}{number[1..]}",
+                    Due = _today.AddDays(due),
+                    OpenMinor = minor,
+                }
+            );
     }
 
     private void OpenQuotes()
@@ -192,10 +311,14 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
             var buyer = i == 3 ? buyers.First(b => b.IsProspect) : Somebody();
             var age = 1 + (i % 13);
             var day = _today.AddDays(-age);
-            var state = i % 6 == 5 ? QuoteState.Drafting : i % 9 == 7 ? QuoteState.Declined : QuoteState.WithCustomer;
+            var state =
+                i % 6 == 5 ? QuoteState.Drafting
+                : i % 9 == 7 ? QuoteState.Declined
+                : QuoteState.WithCustomer;
             var sheet = Sheet(buyer, day, RandomLines(buyer, 6));
             // One lapses today, some this week, the rest later.
-            var until = state == QuoteState.WithCustomer ? _today.AddDays(i == 0 ? 0 : 1 + (i * 2 % 27)) : _today.AddDays(14);
+            var until =
+                state == QuoteState.WithCustomer ? _today.AddDays(i == 0 ? 0 : 1 + (i * 2 % 27)) : _today.AddDays(14);
             Quote(buyer, day, sheet, state, until, i);
         }
         WaitingAsk();
@@ -225,7 +348,17 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         {
             History(dossier.Id, quote.Number, sent, "quote.sent", $"A sent to {buyer.ContactName}");
             if (state == QuoteState.WithCustomer)
-                db.FollowUps.Add(new FollowUpRow { DossierId = dossier.Id, PersonId = quote.SellerId, Due = _today.AddDays(i % 5).ToDateTime(new TimeOnly(9 + (i % 7), 15 * (i % 4)), DateTimeKind.Utc), Words = $"call {buyer.ContactName}" });
+                db.FollowUps.Add(
+                    new FollowUpRow
+                    {
+                        DossierId = dossier.Id,
+                        PersonId = quote.SellerId,
+                        Due = _today
+                            .AddDays(i % 5)
+                            .ToDateTime(new TimeOnly(9 + (i % 7), 15 * (i % 4)), DateTimeKind.Utc),
+                        Words = $"call {buyer.ContactName}",
+                    }
+                );
         }
         return quote;
     }
@@ -236,25 +369,35 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
         var buyer = buyers.First(b => b.Name == "Aeolis Offshore Service");
         var day = _today.AddDays(-1);
         DemoCatalogue.Entry Item(string code) => catalogue.First(e => e.Row.Code == code);
-        var sheet = Sheet(buyer, day, [(Item("HM12-08-GY"), 800m, "MTR", 10m), (Item("SHK-DEE-12"), 60m, "C62", 0m), (Item("SVC-SEW"), 40m, "C62", 0m)]);
+        var sheet = Sheet(
+            buyer,
+            day,
+            [
+                (Item("HM12-08-GY"), 800m, "MTR", 10m),
+                (Item("SHK-DEE-12"), 60m, "C62", 0m),
+                (Item("SVC-SEW"), 40m, "C62", 0m),
+            ]
+        );
         var quote = Quote(buyer, day, sheet, QuoteState.InApproval, _today.AddDays(21), 4);
         var people = DemoPeople.Make().ToDictionary(p => new PersonId(p.Id), p => p.ToDecider());
         var figures = SheetFigures.Of(sheet.Reprice(buyer, book));
         var need = Route.Find(figures, people[new PersonId(quote.SellerId)], people);
         if (need.Approver is not { } approver)
             throw new InvalidOperationException("The demo's waiting ask needs nobody: its figures changed.");
-        db.Asks.Add(new AskRow
-        {
-            SheetId = sheet.Id,
-            Subject = quote.Number,
-            SellerId = quote.SellerId,
-            ApproverId = approver.Id.Value,
-            Outcome = AskOutcome.Waiting,
-            Why = "They run three vessels and want one supplier; the next order is in March.",
-            Figures = JsonSerializer.Serialize(figures),
-            Fired = JsonSerializer.Serialize(need.Fired),
-            AskedAt = At(day).AddHours(6),
-        });
+        db.Asks.Add(
+            new AskRow
+            {
+                SheetId = sheet.Id,
+                Subject = quote.Number,
+                SellerId = quote.SellerId,
+                ApproverId = approver.Id.Value,
+                Outcome = AskOutcome.Waiting,
+                Why = "They run three vessels and want one supplier; the next order is in March.",
+                Figures = JsonSerializer.Serialize(figures),
+                Fired = JsonSerializer.Serialize(need.Fired),
+                AskedAt = At(day).AddHours(6),
+            }
+        );
         History(quote.DossierId, quote.Number, At(day).AddHours(6), "quote.asked", $"asked {approver.Name}");
     }
 
@@ -262,11 +405,30 @@ internal sealed class DemoHistory(SolvendaDb db, PriceBook book, IReadOnlyList<B
     private void OpenItems()
     {
         var dunmarrow = buyers.First(b => b.Name == "Dunmarrow Rescue Trust");
-        db.OpenItems.Add(new OpenItemRow { BuyerId = dunmarrow.Id, Number = $"F{_today.Year % 100:00}-0102", Due = _today.AddDays(-11), OpenMinor = 1_280_40 });
+        db.OpenItems.Add(
+            new OpenItemRow
+            {
+                BuyerId = dunmarrow.Id,
+                Number = $"F{_today.Year % 100:00}-0102",
+                Due = _today.AddDays(-11),
+                OpenMinor = 1_280_40,
+            }
+        );
     }
 
     private void History(long dossier, string subject, DateTime at, string what, string words) =>
-        db.History.Add(new HistoryRow { At = at, Who = "demo", DossierId = dossier, Subject = subject, What = what, Words = words });
+        db.History.Add(
+            new HistoryRow
+            {
+                At = at,
+                Who = "demo",
+                DossierId = dossier,
+                Subject = subject,
+                What = what,
+                Words = words,
+            }
+        );
 
-    private static DateTime At(DateOnly day) => day.ToDateTime(new TimeOnly(9 + (day.Day % 6), day.Day * 2 % 60), DateTimeKind.Utc);
+    private static DateTime At(DateOnly day) =>
+        day.ToDateTime(new TimeOnly(9 + (day.Day % 6), day.Day * 2 % 60), DateTimeKind.Utc);
 }

@@ -9,7 +9,17 @@ internal static class DemoPeople
     /// <summary>In the order of their keys: whoever others report to comes first.</summary>
     public static IReadOnlyList<Person> Make()
     {
-        var oduya = P(1, "oduya", "Wilhelmina Oduya", "sales director", Roles.Seller | Roles.Lead, null, 100, Authority.AnyMargin, Authority.AnyValue);
+        var oduya = P(
+            1,
+            "oduya",
+            "Wilhelmina Oduya",
+            "sales director",
+            Roles.Seller | Roles.Lead,
+            null,
+            100,
+            Authority.AnyMargin,
+            Authority.AnyValue
+        );
         oduya.CreditOver = Authority.AnyValue;
         var stroud = P(6, "stroud", "Ephraim Stroud", "credit controller", Roles.Credit, 1);
         stroud.CreditOver = 25_000;
@@ -17,7 +27,17 @@ internal static class DemoPeople
         [
             oduya,
             P(2, "paz", "Leandro Paz", "sales lead", Roles.Seller | Roles.Lead, 1, 15, 15, 60_000),
-            P(3, "havergal", "Nell Havergal", "order desk lead", Roles.Desk | Roles.Seller | Roles.Lead, 1, 5, 25, 15_000),
+            P(
+                3,
+                "havergal",
+                "Nell Havergal",
+                "order desk lead",
+                Roles.Desk | Roles.Seller | Roles.Lead,
+                1,
+                5,
+                25,
+                15_000
+            ),
             P(4, "quill", "Sorcha Quill", "account manager, yards and schools", Roles.Seller, 2, 8, 22, 20_000),
             P(5, "mohr", "Bastian Mohr", "account manager, aquaculture and offshore", Roles.Seller, 2, 8, 22, 20_000),
             stroud,
@@ -28,17 +48,28 @@ internal static class DemoPeople
         ];
     }
 
-    private static Person P(long id, string login, string name, string does, Roles roles, long? reportsTo, decimal? discount = null, decimal? margin = null, decimal? value = null) => new()
-    {
-        Id = id,
-        Login = login,
-        Name = name,
-        Does = does,
-        Roles = roles,
-        ReportsToId = reportsTo,
-        DiscountPercent = discount,
-        LeastMarginPercent = margin,
-        Value = value,
-        Stamp = Guid.NewGuid().ToString("N"),
-    };
+    private static Person P(
+        long id,
+        string login,
+        string name,
+        string does,
+        Roles roles,
+        long? reportsTo,
+        decimal? discount = null,
+        decimal? margin = null,
+        decimal? value = null
+    ) =>
+        new()
+        {
+            Id = id,
+            Login = login,
+            Name = name,
+            Does = does,
+            Roles = roles,
+            ReportsToId = reportsTo,
+            DiscountPercent = discount,
+            LeastMarginPercent = margin,
+            Value = value,
+            Stamp = Guid.NewGuid().ToString("N"),
+        };
 }

@@ -8,10 +8,38 @@ internal static class DemoWords
     // English first, then as Languages. What a thing is comes before its stuff and its colour, the longer words before those within them.
     private static readonly string[][] Things =
     [
-        ["Three-strand polyester rope", "Polyestertauwerk, 3-schäftig,", "Driestrengs polyestertouw", "Treslagen polyesterlina", "Treslått polyestertau", "Cabo de poliéster de tres cordones"],
-        ["Braid-on-braid rope", "Tauwerk, doppelt geflochten,", "Dubbelgevlochten touw", "Dubbelflätad lina", "Dobbeltflettet tau", "Cabo de doble trenza"],
-        ["HMPE 12-strand line", "HMPE-Leine, 12-fach geflochten,", "HMPE-lijn, 12-strengs,", "HMPE-lina, 12-slagen,", "HMPE-line, 12-slått,", "Cabo HMPE de 12 cordones"],
-        ["Short-link chain", "Kurzgliedrige Kette", "Kortschalmige ketting", "Kortlänkad kätting", "Kortlenket kjetting", "Cadena de eslabón corto"],
+        [
+            "Three-strand polyester rope",
+            "Polyestertauwerk, 3-schäftig,",
+            "Driestrengs polyestertouw",
+            "Treslagen polyesterlina",
+            "Treslått polyestertau",
+            "Cabo de poliéster de tres cordones",
+        ],
+        [
+            "Braid-on-braid rope",
+            "Tauwerk, doppelt geflochten,",
+            "Dubbelgevlochten touw",
+            "Dubbelflätad lina",
+            "Dobbeltflettet tau",
+            "Cabo de doble trenza",
+        ],
+        [
+            "HMPE 12-strand line",
+            "HMPE-Leine, 12-fach geflochten,",
+            "HMPE-lijn, 12-strengs,",
+            "HMPE-lina, 12-slagen,",
+            "HMPE-line, 12-slått,",
+            "Cabo HMPE de 12 cordones",
+        ],
+        [
+            "Short-link chain",
+            "Kurzgliedrige Kette",
+            "Kortschalmige ketting",
+            "Kortlänkad kätting",
+            "Kortlenket kjetting",
+            "Cadena de eslabón corto",
+        ],
         ["Bow shackle", "Schäkel, geschweift", "Harpsluiting", "Lyrschackel", "Buesjakkel", "Grillete lira"],
         ["Dee shackle", "Schäkel, gerade", "D-sluiting", "Rakschackel", "Rett sjakkel", "Grillete recto"],
         ["Thimble", "Kausche", "Kous", "Kaus", "Kause", "Guardacabo"],
@@ -20,8 +48,22 @@ internal static class DemoWords
         ["Ball fender", "Kugelfender", "Kogelfender", "Kulfender", "Kulefender", "Defensa esférica"],
         ["Pick-up buoy", "Ankerboje", "Meerboei", "Förtöjningsboj", "Fortøyningsbøye", "Boya de amarre"],
         ["Knotless netting", "Knotenloses Netz", "Knooploos net", "Knutlöst nät", "Knuteløst nett", "Red sin nudos"],
-        ["Eye splice, per piece", "Augspleiß, je Stück", "Oogsplits, per stuk", "Ögonsplits, per styck", "Øyespleis, per stykk", "Gaza, por pieza"],
-        ["Life-jacket 150 N, adult", "Rettungsweste 150 N, Erwachsene", "Reddingsvest 150 N, volwassene", "Flytväst 150 N, vuxen", "Redningsvest 150 N, voksen", "Chaleco salvavidas 150 N, adulto"],
+        [
+            "Eye splice, per piece",
+            "Augspleiß, je Stück",
+            "Oogsplits, per stuk",
+            "Ögonsplits, per styck",
+            "Øyespleis, per stykk",
+            "Gaza, por pieza",
+        ],
+        [
+            "Life-jacket 150 N, adult",
+            "Rettungsweste 150 N, Erwachsene",
+            "Reddingsvest 150 N, volwassene",
+            "Flytväst 150 N, vuxen",
+            "Redningsvest 150 N, voksen",
+            "Chaleco salvavidas 150 N, adulto",
+        ],
     ];
 
     private static readonly string[][] Traits =
@@ -46,11 +88,22 @@ internal static class DemoWords
         if (Things.FirstOrDefault(t => words.StartsWith(t[0], StringComparison.Ordinal)) is not { } thing)
             return "";
         var rest = words[thing[0].Length..];
-        return string.Join("; ", Languages.Select((language, i) =>
-        {
-            var theirs = Traits.Aggregate(rest, (text, trait) => text.EndsWith(", " + trait[0], StringComparison.Ordinal) || text.Contains($", {trait[0]},", StringComparison.Ordinal)
-                ? text.Replace(", " + trait[0], ", " + trait[i + 1], StringComparison.Ordinal) : text);
-            return $"{language}: {thing[i + 1]}{theirs}".Replace(",,", ",", StringComparison.Ordinal);
-        }));
+        return string.Join(
+            "; ",
+            Languages.Select(
+                (language, i) =>
+                {
+                    var theirs = Traits.Aggregate(
+                        rest,
+                        (text, trait) =>
+                            text.EndsWith(", " + trait[0], StringComparison.Ordinal)
+                            || text.Contains($", {trait[0]},", StringComparison.Ordinal)
+                                ? text.Replace(", " + trait[0], ", " + trait[i + 1], StringComparison.Ordinal)
+                                : text
+                    );
+                    return $"{language}: {thing[i + 1]}{theirs}".Replace(",,", ",", StringComparison.Ordinal);
+                }
+            )
+        );
     }
 }

@@ -110,7 +110,11 @@ public sealed class GroupRow : IRecordRow
     public long Version { get; set; } = 1;
 }
 
-[Index(nameof(ItemId)), Index(nameof(Price)), Index(nameof(List), nameof(ItemId), nameof(Unit), nameof(Currency), nameof(From), IsUnique = true)]
+[
+    Index(nameof(ItemId)),
+    Index(nameof(Price)),
+    Index(nameof(List), nameof(ItemId), nameof(Unit), nameof(Currency), nameof(From), IsUnique = true)
+]
 public sealed class ListPriceRow : IRecordRow
 {
     public long Id { get; set; }

@@ -116,7 +116,13 @@ public sealed class SheetChargeRow
 }
 
 /// <summary>One revision of a quote.</summary>
-[Index(nameof(Number), nameof(Revision), IsUnique = true), Index(nameof(State)), Index(nameof(TokenHash)), Index(nameof(DossierId)), Index(nameof(SheetId), IsUnique = true)]
+[
+    Index(nameof(Number), nameof(Revision), IsUnique = true),
+    Index(nameof(State)),
+    Index(nameof(TokenHash)),
+    Index(nameof(DossierId)),
+    Index(nameof(SheetId), IsUnique = true)
+]
 public sealed class QuoteRow
 {
     public long Id { get; set; }
@@ -172,7 +178,13 @@ public enum MoneyTrack
     Paid,
 }
 
-[Index(nameof(Number), IsUnique = true), Index(nameof(PoKey)), Index(nameof(DossierId)), Index(nameof(SheetId), IsUnique = true), Index(nameof(Terms))]
+[
+    Index(nameof(Number), IsUnique = true),
+    Index(nameof(PoKey)),
+    Index(nameof(DossierId)),
+    Index(nameof(SheetId), IsUnique = true),
+    Index(nameof(Terms))
+]
 public sealed class OrderRow
 {
     public long Id { get; set; }

@@ -26,10 +26,19 @@ public enum FaultKind
 /// <param name="Segment">Position in the message, its head being 1; 0 where it is about the envelope.</param>
 /// <param name="Element">From 1; 0 where it is about the whole segment.</param>
 /// <param name="Bad">What stands there.</param>
-public sealed record Fault(FaultKind Kind, string Words, int Segment = 0, string Tag = "", int Element = 0, int Component = 0, string Bad = "")
+public sealed record Fault(
+    FaultKind Kind,
+    string Words,
+    int Segment = 0,
+    string Tag = "",
+    int Element = 0,
+    int Component = 0,
+    string Bad = ""
+)
 {
     /// <summary>Whether the message cannot be relied on at all.</summary>
-    public bool Breaks => Kind is FaultKind.Count or FaultKind.Reference or FaultKind.BrokenOff or FaultKind.SegmentMissing;
+    public bool Breaks =>
+        Kind is FaultKind.Count or FaultKind.Reference or FaultKind.BrokenOff or FaultKind.SegmentMissing;
 }
 
 /// <summary>One message of an interchange: its segments from head to trailer.</summary>
@@ -53,12 +62,22 @@ public sealed record EdiGroup(string Function, string Reference, string Sender)
 
 /// <summary>An interchange of either syntax, as far as its envelope could be told.</summary>
 /// <param name="Text">What evidence points into.</param>
-public sealed record EdiInterchange(string Text, Separators Separators, List<Segment> Segments, string Sender, string Receiver, string Reference)
+public sealed record EdiInterchange(
+    string Text,
+    Separators Separators,
+    List<Segment> Segments,
+    string Sender,
+    string Receiver,
+    string Reference
+)
 {
     public bool IsX12 => Segments[0].Is("ISA");
 
     /// <summary>What the sender identifies it by: the parties, its number and its date.</summary>
-    public string OwnId => IsX12 ? $"x12:{Sender}>{Receiver}:{Reference}:{Segments[0][9]}" : $"edifact:{Sender}>{Receiver}:{Reference}:{Segments[0][4, 1]}";
+    public string OwnId =>
+        IsX12
+            ? $"x12:{Sender}>{Receiver}:{Reference}:{Segments[0][9]}"
+            : $"edifact:{Sender}>{Receiver}:{Reference}:{Segments[0][4, 1]}";
 
     public List<EdiMessage> Messages { get; } = [];
 

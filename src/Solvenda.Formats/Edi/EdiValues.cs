@@ -8,7 +8,9 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
 {
     /// <summary>Text of a component; null where it is empty.</summary>
     public static Stated<string>? Text(Segment? segment, int element, int component = 1) =>
-        segment is not null && segment[element, component].Trim() is { Length: > 0 } text ? new Stated<string>(text, EdiInterchange.Where(segment, element, component)) : null;
+        segment is not null && segment[element, component].Trim() is { Length: > 0 } text
+            ? new Stated<string>(text, EdiInterchange.Where(segment, element, component))
+            : null;
 
     /// <summary>A number; null where there is none, with a fault where something else stands there.</summary>
     public Stated<decimal>? Number(Segment segment, int element, int component = 1)
@@ -18,7 +20,15 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
         if (text.Length == 0)
             return null;
         var plain = decimalMark == ',' ? text.Replace(',', '.') : text;
-        if (plain.Length <= 28 && decimal.TryParse(plain, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
+        if (
+            plain.Length <= 28
+            && decimal.TryParse(
+                plain,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+        )
             return new Stated<decimal>(number, EdiInterchange.Where(segment, element, component));
         Fault(FaultKind.NotANumber, $"“{text}” is not a number.", segment, element, component, text);
         return null;
@@ -33,7 +43,16 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
             return null;
         foreach (var form in forms)
         {
-            if (text.Length >= form.Length && DateOnly.TryParseExact(text.AsSpan(0, form.Length), form, CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
+            if (
+                text.Length >= form.Length
+                && DateOnly.TryParseExact(
+                    text.AsSpan(0, form.Length),
+                    form,
+                    CultureInfo.InvariantCulture,
+                    DateTimeStyles.None,
+                    out var day
+                )
+            )
                 return new Stated<DateOnly>(day, EdiInterchange.Where(segment, element, component));
         }
         Fault(FaultKind.NotADate, $"“{text}” is not a date.", segment, element, component, text);
@@ -48,7 +67,14 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
             Fault(FaultKind.ElementMissing, $"{segment.Tag}{element:00} is empty.", segment, element, component, "");
     }
 
-    public void Fault(FaultKind kind, string words, Segment segment, int element = 0, int component = 0, string bad = "")
+    public void Fault(
+        FaultKind kind,
+        string words,
+        Segment segment,
+        int element = 0,
+        int component = 0,
+        string bad = ""
+    )
     {
         ArgumentNullException.ThrowIfNull(segment);
         var position = 0;

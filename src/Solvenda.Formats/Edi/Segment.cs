@@ -2,7 +2,13 @@ namespace Solvenda.Formats.Edi;
 
 /// <summary>The characters that cut an interchange into segments, elements and components.</summary>
 /// <param name="Release">Takes the meaning of the character behind it away (EDIFACT); null where the syntax has none.</param>
-public sealed record Separators(char Element, char Component, char Terminator, char? Release = null, char DecimalMark = '.');
+public sealed record Separators(
+    char Element,
+    char Component,
+    char Terminator,
+    char? Release = null,
+    char DecimalMark = '.'
+);
 
 /// <summary>One segment. Where its elements end is known from the one pass over the text; their own text is cut out only when somebody asks for it, since of most nobody does.</summary>
 public sealed class Segment
@@ -13,9 +19,27 @@ public sealed class Segment
     private readonly int _first;
     private readonly int _shift;
 
-    private Segment(string text, int start, int length, Separators separators, Ends ends, int first, int elements, int shift)
+    private Segment(
+        string text,
+        int start,
+        int length,
+        Separators separators,
+        Ends ends,
+        int first,
+        int elements,
+        int shift
+    )
     {
-        (_text, Start, Length, _separators, _ends, _first, Elements, _shift) = (text, start, length, separators, ends, first, elements, shift);
+        (_text, Start, Length, _separators, _ends, _first, Elements, _shift) = (
+            text,
+            start,
+            length,
+            separators,
+            ends,
+            first,
+            elements,
+            shift
+        );
     }
 
     // Where the tag and every element of all segments ends: one array for the whole interchange.
@@ -54,7 +78,13 @@ public sealed class Segment
     public bool Is(string tag)
     {
         ArgumentNullException.ThrowIfNull(tag);
-        return Length >= tag.Length && _text.AsSpan(Start).StartsWith(tag, StringComparison.Ordinal) && (Length == tag.Length || _text[Start + tag.Length] is var next && (next == _separators.Element || next == _separators.Component || char.IsWhiteSpace(next)));
+        return Length >= tag.Length
+            && _text.AsSpan(Start).StartsWith(tag, StringComparison.Ordinal)
+            && (
+                Length == tag.Length
+                || _text[Start + tag.Length] is var next
+                    && (next == _separators.Element || next == _separators.Component || char.IsWhiteSpace(next))
+            );
     }
 
     /// <summary>Which of these it is; empty where it is none.</summary>
@@ -119,7 +149,7 @@ public sealed class Segment
             var found = _text.AsSpan(from, to - from).IndexOf(separator);
             return found < 0 ? to : from + found;
         }
-        for (var at = from; ;)
+        for (var at = from; ; )
         {
             var found = _text.AsSpan(at, to - at).IndexOfAny(separator, release);
             if (found < 0)
@@ -147,7 +177,8 @@ public sealed class Segment
     }
 
     /// <summary>The same segment in another text that holds it elsewhere.</summary>
-    public Segment In(string other, int delta) => new(other, Start + delta, Length, _separators, _ends, _first, Elements, _shift + delta);
+    public Segment In(string other, int delta) =>
+        new(other, Start + delta, Length, _separators, _ends, _first, Elements, _shift + delta);
 
     /// <summary>Cuts a text into segments and finds where their elements end, in one pass; the last is cut off where no terminator follows it.</summary>
     public static (List<Segment> Segments, bool BrokenOff) Split(string text, int from, Separators separators)
@@ -167,11 +198,25 @@ public sealed class Segment
             var (start, first) = (at, ends.Count);
             while (true)
             {
-                var found = at < text.Length ? text.AsSpan(at).IndexOfAny(separators.Element, separators.Terminator, release) : -1;
+                var found =
+                    at < text.Length
+                        ? text.AsSpan(at).IndexOfAny(separators.Element, separators.Terminator, release)
+                        : -1;
                 if (found < 0)
                 {
                     ends.Add(text.Length);
-                    segments.Add(new Segment(text, start, text.Length - start, separators, ends, first, ends.Count - first - 1, 0));
+                    segments.Add(
+                        new Segment(
+                            text,
+                            start,
+                            text.Length - start,
+                            separators,
+                            ends,
+                            first,
+                            ends.Count - first - 1,
+                            0
+                        )
+                    );
                     return (segments, true);
                 }
                 at += found;

@@ -59,14 +59,29 @@ public static class EdifactInterchange
             return (null, "The interchange has no UNB segment.");
         var separators = Usual;
         if (una >= 0 && una < unb && text.Length >= una + 9)
-            separators = new Separators(text[una + 4], text[una + 3], text[una + 8], text[una + 6] == ' ' ? null : text[una + 6], text[una + 5]);
+            separators = new Separators(
+                text[una + 4],
+                text[una + 3],
+                text[una + 8],
+                text[una + 6] == ' ' ? null : text[una + 6],
+                text[una + 5]
+            );
         else if (text[unb + 3] == OfLevelB.Element)
             separators = OfLevelB;
-        if (separators.Element == separators.Terminator || char.IsLetterOrDigit(separators.Element) || char.IsLetterOrDigit(separators.Terminator) || text[unb + 3] != separators.Element)
+        if (
+            separators.Element == separators.Terminator
+            || char.IsLetterOrDigit(separators.Element)
+            || char.IsLetterOrDigit(separators.Terminator)
+            || text[unb + 3] != separators.Element
+        )
             return (null, "The service characters cannot be told: UNA and UNB do not fit each other.");
         var (segments, brokenOff) = Segment.Split(text, unb, separators);
         var head = segments[0];
-        var interchange = new EdiInterchange(text, separators, segments, head[2, 1], head[3, 1], head[5, 1]) { SenderQualifier = head[2, 2], ReceiverQualifier = head[3, 2] };
+        var interchange = new EdiInterchange(text, separators, segments, head[2, 1], head[3, 1], head[5, 1])
+        {
+            SenderQualifier = head[2, 2],
+            ReceiverQualifier = head[3, 2],
+        };
         Walk(interchange, brokenOff);
         return (interchange, null);
     }
@@ -95,9 +110,23 @@ public static class EdifactInterchange
                     break;
                 case "UNE" when group is not null:
                     if (s[1, 1] != inGroup.ToString(CultureInfo.InvariantCulture))
-                        group.Faults.Add(new Fault(FaultKind.Count, $"UNE counts {s[1]} messages; there are {inGroup}.", Tag: "UNE", Bad: s[1]));
+                        group.Faults.Add(
+                            new Fault(
+                                FaultKind.Count,
+                                $"UNE counts {s[1]} messages; there are {inGroup}.",
+                                Tag: "UNE",
+                                Bad: s[1]
+                            )
+                        );
                     if (s[2, 1] != group.Reference)
-                        group.Faults.Add(new Fault(FaultKind.Reference, $"References differ: UNG says {group.Reference}, UNE says {s[2]}.", Tag: "UNE", Bad: s[2]));
+                        group.Faults.Add(
+                            new Fault(
+                                FaultKind.Reference,
+                                $"References differ: UNG says {group.Reference}, UNE says {s[2]}.",
+                                Tag: "UNE",
+                                Bad: s[2]
+                            )
+                        );
                     group = null;
                     break;
                 case "UNZ":
@@ -105,14 +134,38 @@ public static class EdifactInterchange
                     // With groups the groups are counted, else the messages (ISO 9735-1, 0036).
                     var counted = groups > 0 ? groups : all;
                     if (s[1, 1] != counted.ToString(CultureInfo.InvariantCulture))
-                        x.Faults.Add(new Fault(FaultKind.Count, $"UNZ counts {s[1]}; there are {counted}.", Tag: "UNZ", Element: 1, Bad: s[1]));
+                        x.Faults.Add(
+                            new Fault(
+                                FaultKind.Count,
+                                $"UNZ counts {s[1]}; there are {counted}.",
+                                Tag: "UNZ",
+                                Element: 1,
+                                Bad: s[1]
+                            )
+                        );
                     if (s[2, 1] != x.Reference)
-                        x.Faults.Add(new Fault(FaultKind.Reference, $"References differ: UNB says {x.Reference}, UNZ says {s[2]}.", Tag: "UNZ", Element: 2, Bad: s[2]));
+                        x.Faults.Add(
+                            new Fault(
+                                FaultKind.Reference,
+                                $"References differ: UNB says {x.Reference}, UNZ says {s[2]}.",
+                                Tag: "UNZ",
+                                Element: 2,
+                                Bad: s[2]
+                            )
+                        );
                     return;
             }
         }
         Close(x, group, unh, x.Segments.Count - 1, null);
-        x.Faults.Add(new Fault(FaultKind.BrokenOff, brokenOff ? $"The interchange breaks off inside a segment, after segment {x.Segments.Count - 1}." : $"The interchange breaks off after segment {x.Segments.Count}: its UNZ is missing.", Tag: "UNZ"));
+        x.Faults.Add(
+            new Fault(
+                FaultKind.BrokenOff,
+                brokenOff
+                    ? $"The interchange breaks off inside a segment, after segment {x.Segments.Count - 1}."
+                    : $"The interchange breaks off after segment {x.Segments.Count}: its UNZ is missing.",
+                Tag: "UNZ"
+            )
+        );
     }
 
     private static void Close(EdiInterchange x, EdiGroup? group, int unh, int last, Segment? unt)
@@ -120,16 +173,51 @@ public static class EdifactInterchange
         if (unh < 0)
             return;
         var head = x.Segments[unh];
-        var message = new EdiMessage(head[2, 1], head[1, 1], $"{head[2, 2]}.{head[2, 3]}", x.Segments.GetRange(unh, last - unh + 1)) { Group = group };
+        var message = new EdiMessage(
+            head[2, 1],
+            head[1, 1],
+            $"{head[2, 2]}.{head[2, 3]}",
+            x.Segments.GetRange(unh, last - unh + 1)
+        )
+        {
+            Group = group,
+        };
         x.Messages.Add(message);
         if (unt is null)
         {
-            message.Faults.Add(new Fault(FaultKind.BrokenOff, $"Message {message.Reference} breaks off: its UNT is missing.", message.Segments.Count, "UNT"));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.BrokenOff,
+                    $"Message {message.Reference} breaks off: its UNT is missing.",
+                    message.Segments.Count,
+                    "UNT"
+                )
+            );
             return;
         }
         if (unt[1, 1] != message.Segments.Count.ToString(CultureInfo.InvariantCulture))
-            message.Faults.Add(new Fault(FaultKind.Count, $"UNT counts {unt[1]} segments; there are {message.Segments.Count}.", message.Segments.Count, "UNT", 1, 0, unt[1]));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.Count,
+                    $"UNT counts {unt[1]} segments; there are {message.Segments.Count}.",
+                    message.Segments.Count,
+                    "UNT",
+                    1,
+                    0,
+                    unt[1]
+                )
+            );
         if (unt[2, 1] != message.Reference)
-            message.Faults.Add(new Fault(FaultKind.Reference, $"References differ: UNH says {message.Reference}, UNT says {unt[2]}.", message.Segments.Count, "UNT", 2, 0, unt[2]));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.Reference,
+                    $"References differ: UNH says {message.Reference}, UNT says {unt[2]}.",
+                    message.Segments.Count,
+                    "UNT",
+                    2,
+                    0,
+                    unt[2]
+                )
+            );
     }
 }

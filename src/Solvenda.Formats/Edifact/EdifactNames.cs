@@ -45,7 +45,17 @@ public static class EdifactNames
         ["UCM"] = "message answered",
     };
 
-    private static readonly Dictionary<string, string> Parties = new() { ["BY"] = "buyer", ["DP"] = "deliver to", ["IV"] = "invoice to", ["SU"] = "supplier", ["SE"] = "seller", ["ST"] = "ship to", ["UC"] = "ultimate consignee", ["CN"] = "consignee" };
+    private static readonly Dictionary<string, string> Parties = new()
+    {
+        ["BY"] = "buyer",
+        ["DP"] = "deliver to",
+        ["IV"] = "invoice to",
+        ["SU"] = "supplier",
+        ["SE"] = "seller",
+        ["ST"] = "ship to",
+        ["UC"] = "ultimate consignee",
+        ["CN"] = "consignee",
+    };
 
     private static readonly Dictionary<string, string> Messages = new()
     {
@@ -76,6 +86,8 @@ public static class EdifactNames
     public static string Of(Segment segment)
     {
         ArgumentNullException.ThrowIfNull(segment);
-        return segment.Tag == "NAD" && Parties.TryGetValue(segment[1, 1], out var party) ? party : Names.GetValueOrDefault(segment.Tag, "");
+        return segment.Tag == "NAD" && Parties.TryGetValue(segment[1, 1], out var party)
+            ? party
+            : Names.GetValueOrDefault(segment.Tag, "");
     }
 }

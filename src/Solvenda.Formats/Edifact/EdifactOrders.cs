@@ -9,13 +9,19 @@ namespace Solvenda.Formats.Edifact;
 /// <summary>Reads the messages ORDERS, ORDCHG and REQOTE (UN/EDIFACT directories D.93A and later).</summary>
 public sealed class EdifactOrders
 {
-    private static readonly Dictionary<string, MessageKind> Kinds = new() { ["ORDERS"] = MessageKind.Order, ["ORDCHG"] = MessageKind.Change, ["REQOTE"] = MessageKind.RequestForQuotation };
+    private static readonly Dictionary<string, MessageKind> Kinds = new()
+    {
+        ["ORDERS"] = MessageKind.Order,
+        ["ORDCHG"] = MessageKind.Change,
+        ["REQOTE"] = MessageKind.RequestForQuotation,
+    };
 
     // 2005: delivery requested, latest delivery, delivery, ship requested, earliest delivery, pick-up.
     private static readonly string[] Wanted = ["2", "63", "76", "10", "64", "200", "69"];
 
     // Item number types, 7143: those that the buyer gave, and those that are ours.
     private static readonly string[] Buyers = ["IN", "BP"];
+
     // Parties that goods go to, and prices, the one that counts first.
     private static readonly string[] Consignees = ["DP", "ST", "UC", "CN"];
     private static readonly string[] Prices = ["AAA", "AAB", "INF", "CAL"];
@@ -45,7 +51,12 @@ public sealed class EdifactOrders
         ArgumentNullException.ThrowIfNull(message);
         if (!Kinds.TryGetValue(message.Type, out var kind))
         {
-            message.Faults.Add(new Fault(FaultKind.NotTaken, $"Message {message.Type}{(EdifactNames.OfMessage(message.Type) is { Length: > 0 } name ? $" ({name})" : "")} is not one that becomes a request; it is kept and shown."));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.NotTaken,
+                    $"Message {message.Type}{(EdifactNames.OfMessage(message.Type) is { Length: > 0 } name ? $" ({name})" : "")} is not one that becomes a request; it is kept and shown."
+                )
+            );
             return null;
         }
         return new EdifactOrders(interchange, message).Read(kind);
@@ -56,7 +67,9 @@ public sealed class EdifactOrders
         var bgm = _message.Find("BGM");
         if (bgm is null)
         {
-            _message.Faults.Add(new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no BGM segment.", 2, "BGM"));
+            _message.Faults.Add(
+                new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no BGM segment.", 2, "BGM")
+            );
             return null;
         }
         // 1225: 1 is a cancellation.
@@ -66,7 +79,9 @@ public sealed class EdifactOrders
         var lines = Lines();
         if (lines.IsEmpty && kind != MessageKind.Cancellation)
         {
-            _message.Faults.Add(new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no lines.", _set.Count, "LIN"));
+            _message.Faults.Add(
+                new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no lines.", _set.Count, "LIN")
+            );
             return null;
         }
         CheckTotals(lines);
@@ -76,14 +91,21 @@ public sealed class EdifactOrders
         var (deliverTo, country) = DeliverTo(head);
         var references = head.Where(s => s.Is("RFF")).ToList();
         // A change names the order that it changes; a cancellation too.
-        var order = kind is MessageKind.Change or MessageKind.Cancellation ? references.FirstOrDefault(s => s[1, 1] is "ON" or "CO" or "ACW") : null;
+        var order = kind is MessageKind.Change or MessageKind.Cancellation
+            ? references.FirstOrDefault(s => s[1, 1] is "ON" or "CO" or "ACW")
+            : null;
         return new OrderDocument(kind, lines)
         {
             Clues = Clues(head),
             Contact = EdiValues.Text(contact, 2, 2),
             PoNumber = order is not null ? EdiValues.Text(order, 1, 2) : EdiValues.Text(bgm, 2),
-            QuoteNumber = references.FirstOrDefault(s => s[1, 1] is "AAG" or "PR" or "PQ") is { } quoted ? EdiValues.Text(quoted, 1, 2) : null,
-            Written = head.Where(s => s.Is("DTM") && s[1, 1] == "137").Select(Date).FirstOrDefault(d => d is not null)?.Value,
+            QuoteNumber = references.FirstOrDefault(s => s[1, 1] is "AAG" or "PR" or "PQ") is { } quoted
+                ? EdiValues.Text(quoted, 1, 2)
+                : null,
+            Written = head.Where(s => s.Is("DTM") && s[1, 1] == "137")
+                .Select(Date)
+                .FirstOrDefault(d => d is not null)
+                ?.Value,
             Wanted = Wish(head),
             DeliverTo = deliverTo,
             DeliverToCountry = country,
@@ -91,7 +113,9 @@ public sealed class EdifactOrders
             IncotermPlace = tod is null ? null : Place(head),
             Currency = head.FirstOrDefault(s => s.Is("CUX")) is { } cux ? EdiValues.Text(cux, 1, 2) : null,
             PaymentDays = PaymentDays(head),
-            Goods = _set.Skip(_end).FirstOrDefault(s => s.Is("MOA") && s[1, 1] is "79" or "86") is { } total ? _values.Number(total, 1, 2) : null,
+            Goods = _set.Skip(_end).FirstOrDefault(s => s.Is("MOA") && s[1, 1] is "79" or "86") is { } total
+                ? _values.Number(total, 1, 2)
+                : null,
             Note = Note(head),
             Charges = Charges(head),
             Warnings = [.. _warnings],
@@ -111,8 +135,16 @@ public sealed class EdifactOrders
         var text = dtm[1, 2];
         switch (dtm[1, 3])
         {
-            case "616" when text.Length == 6 && int.TryParse(text[..4], out var year) && int.TryParse(text[4..], out var week) && week is >= 1 and <= 53 && year is > 1900 and < 9000:
-                return new Stated<DateOnly>(DateOnly.FromDateTime(ISOWeek.ToDateTime(year, week, DayOfWeek.Monday)), EdiInterchange.Where(dtm, 1, 2));
+            case "616"
+                when text.Length == 6
+                    && int.TryParse(text[..4], out var year)
+                    && int.TryParse(text[4..], out var week)
+                    && week is >= 1 and <= 53
+                    && year is > 1900 and < 9000:
+                return new Stated<DateOnly>(
+                    DateOnly.FromDateTime(ISOWeek.ToDateTime(year, week, DayOfWeek.Monday)),
+                    EdiInterchange.Where(dtm, 1, 2)
+                );
             case "2":
                 return _values.Date(dtm, 1, 2, "ddMMyy");
             case "101":
@@ -126,13 +158,22 @@ public sealed class EdifactOrders
     }
 
     private Stated<DateOnly>? Wish(IReadOnlyList<Segment> segments) =>
-        Wanted.SelectMany(q => segments.Where(s => s.Is("DTM") && s[1, 1] == q)).Select(Date).FirstOrDefault(d => d is not null);
+        Wanted
+            .SelectMany(q => segments.Where(s => s.Is("DTM") && s[1, 1] == q))
+            .Select(Date)
+            .FirstOrDefault(d => d is not null);
 
     private ImmutableArray<Clue> Clues(List<Segment> head)
     {
         var clues = ImmutableArray.CreateBuilder<Clue>();
         var sender = _interchange.Segments[0];
-        clues.Add(new Clue(_interchange.SenderQualifier == "14" && _interchange.Sender.Length == 13 ? "gln" : "partner", _interchange.Sender, [EdiInterchange.Where(sender, 2, 1)]));
+        clues.Add(
+            new Clue(
+                _interchange.SenderQualifier == "14" && _interchange.Sender.Length == 13 ? "gln" : "partner",
+                _interchange.Sender,
+                [EdiInterchange.Where(sender, 2, 1)]
+            )
+        );
         var inBuyer = false;
         foreach (var s in head)
         {
@@ -142,7 +183,13 @@ public sealed class EdifactOrders
                 if (!inBuyer)
                     continue;
                 if (s[2, 1].Length > 0)
-                    clues.Add(new Clue(s[2, 3] == "9" || s[2, 1].Length == 13 ? "gln" : "partner", s[2, 1], [EdiInterchange.Where(s, 2, 1)]));
+                    clues.Add(
+                        new Clue(
+                            s[2, 3] == "9" || s[2, 1].Length == 13 ? "gln" : "partner",
+                            s[2, 1],
+                            [EdiInterchange.Where(s, 2, 1)]
+                        )
+                    );
                 if (Name(s) is { Length: > 0 } name)
                     clues.Add(new Clue("name", name, [EdiInterchange.Where(s)]));
             }
@@ -163,14 +210,32 @@ public sealed class EdifactOrders
 
     private static (Stated<string>? Words, string? Country) DeliverTo(List<Segment> head)
     {
-        var nad = Consignees.Select(q => head.FirstOrDefault(s => s.Is("NAD") && s[1, 1] == q)).FirstOrDefault(s => s is not null);
+        var nad = Consignees
+            .Select(q => head.FirstOrDefault(s => s.Is("NAD") && s[1, 1] == q))
+            .FirstOrDefault(s => s is not null);
         if (nad is null)
             return (null, null);
         var street = string.Join(' ', Enumerable.Range(1, 4).Select(c => nad[5, c]).Where(t => t.Length > 0));
-        var parts = new[] { Name(nad), street, string.Join(' ', new[] { nad[8, 1], nad[6, 1] }.Where(t => t.Length > 0)), nad[9, 1] }.Where(t => t.Length > 0).ToList();
+        var parts = new[]
+        {
+            Name(nad),
+            street,
+            string.Join(' ', new[] { nad[8, 1], nad[6, 1] }.Where(t => t.Length > 0)),
+            nad[9, 1],
+        }
+            .Where(t => t.Length > 0)
+            .ToList();
         // Only a GLN: the place behind the number is for the buyer's addresses to tell.
-        var text = parts.Count > 0 ? string.Join(", ", parts) : nad[2, 1].Length > 0 ? $"GLN {nad[2, 1]}" : "";
-        return text.Length == 0 ? (null, null) : (new Stated<string>(text, EdiInterchange.Where(nad)), nad[9, 1].Length == 2 ? nad[9, 1].ToUpperInvariant() : null);
+        var text =
+            parts.Count > 0 ? string.Join(", ", parts)
+            : nad[2, 1].Length > 0 ? $"GLN {nad[2, 1]}"
+            : "";
+        return text.Length == 0
+            ? (null, null)
+            : (
+                new Stated<string>(text, EdiInterchange.Where(nad)),
+                nad[9, 1].Length == 2 ? nad[9, 1].ToUpperInvariant() : null
+            );
     }
 
     // The place stands in the LOC behind the TOD; 1 is the place of the delivery terms.
@@ -185,16 +250,24 @@ public sealed class EdifactOrders
     private static Stated<int>? PaymentDays(List<Segment> head)
     {
         var pat = head.FirstOrDefault(s => s.Is("PAT") && s[3, 3] is "D" or "CD" or "" && s[3, 4].Length > 0);
-        return pat is not null && int.TryParse(pat[3, 4], NumberStyles.None, CultureInfo.InvariantCulture, out var days) ? new Stated<int>(days, EdiInterchange.Where(pat, 3, 4)) : null;
+        return pat is not null && int.TryParse(pat[3, 4], NumberStyles.None, CultureInfo.InvariantCulture, out var days)
+            ? new Stated<int>(days, EdiInterchange.Where(pat, 3, 4))
+            : null;
     }
 
     private static Stated<string>? Note(List<Segment> head)
     {
         var notes = head.Where(s => s.Is("FTX")).ToList();
-        return notes.Count == 0 ? null : new Stated<string>(string.Join("; ", notes.Select(Words)), new Evidence(0, notes[0].Start, notes[^1].Start + notes[^1].Length - notes[0].Start));
+        return notes.Count == 0
+            ? null
+            : new Stated<string>(
+                string.Join("; ", notes.Select(Words)),
+                new Evidence(0, notes[0].Start, notes[^1].Start + notes[^1].Length - notes[0].Start)
+            );
     }
 
-    private static string Words(Segment ftx) => string.Join(' ', Enumerable.Range(1, 5).Select(c => ftx[4, c]).Where(t => t.Length > 0));
+    private static string Words(Segment ftx) =>
+        string.Join(' ', Enumerable.Range(1, 5).Select(c => ftx[4, c]).Where(t => t.Length > 0));
 
     // ALC begins an allowance (A) or a charge (C); its MOA carries the amount.
     private ImmutableArray<(string, decimal)> Charges(List<Segment> head)
@@ -206,7 +279,18 @@ public sealed class EdifactOrders
                 continue;
             var moa = head.Skip(i + 1).TakeWhile(s => !s.Is("ALC")).FirstOrDefault(s => s.Is("MOA"));
             if (moa is not null && _values.Number(moa, 1, 2) is { } amount)
-                charges.Add((head[i][5, 1] switch { "FC" => "freight", "HD" => "handling", "IN" => "insurance", var other => head[i][5, 4].Length > 0 ? head[i][5, 4] : other }, head[i][1, 1] == "A" ? -amount.Value : amount.Value));
+                charges.Add(
+                    (
+                        head[i][5, 1] switch
+                        {
+                            "FC" => "freight",
+                            "HD" => "handling",
+                            "IN" => "insurance",
+                            var other => head[i][5, 4].Length > 0 ? head[i][5, 4] : other,
+                        },
+                        head[i][1, 1] == "A" ? -amount.Value : amount.Value
+                    )
+                );
         }
         return charges.ToImmutable();
     }
@@ -214,7 +298,7 @@ public sealed class EdifactOrders
     private ImmutableArray<StatedLine> Lines()
     {
         var lines = ImmutableArray.CreateBuilder<StatedLine>();
-        for (var at = _firstLine; at < _end;)
+        for (var at = _firstLine; at < _end; )
         {
             var next = Math.Min(_end, Index(s => s.Is("LIN"), at + 1));
             var detail = _set.GetRange(at, next - at);
@@ -228,30 +312,57 @@ public sealed class EdifactOrders
     {
         var lin = detail[0];
         Stated<string>? Code(string[] types) =>
-            types.Contains(lin[3, 2]) && lin[3, 1].Length > 0 ? EdiValues.Text(lin, 3)
-            : detail.Where(s => s.Is("PIA")).SelectMany(s => Enumerable.Range(2, 5).Where(e => types.Contains(s[e, 2])).Select(e => EdiValues.Text(s, e))).FirstOrDefault(c => c is not null);
+            types.Contains(lin[3, 2]) && lin[3, 1].Length > 0
+                ? EdiValues.Text(lin, 3)
+                : detail
+                    .Where(s => s.Is("PIA"))
+                    .SelectMany(s =>
+                        Enumerable.Range(2, 5).Where(e => types.Contains(s[e, 2])).Select(e => EdiValues.Text(s, e))
+                    )
+                    .FirstOrDefault(c => c is not null);
         // A schedule has quantities of its own behind SCC or LOC.
         var own = detail.TakeWhile(s => !s.Is("SCC") && !(s.Is("LOC") && s[1, 1] is "7" or "11")).ToList();
-        var qty = own.FirstOrDefault(s => s.Is("QTY") && s[1, 1] is "21" or "1" or "12" or "47") ?? own.FirstOrDefault(s => s.Is("QTY"));
+        var qty =
+            own.FirstOrDefault(s => s.Is("QTY") && s[1, 1] is "21" or "1" or "12" or "47")
+            ?? own.FirstOrDefault(s => s.Is("QTY"));
         if (qty is not null)
             _values.Needs(qty, 1, 2);
-        var pri = Prices.Select(q => detail.FirstOrDefault(s => s.Is("PRI") && s[1, 1] == q)).FirstOrDefault(s => s is not null);
+        var pri = Prices
+            .Select(q => detail.FirstOrDefault(s => s.Is("PRI") && s[1, 1] == q))
+            .FirstOrDefault(s => s is not null);
         var imd = detail.Where(s => s.Is("IMD")).ToList();
         var amount = detail.FirstOrDefault(s => s.Is("MOA") && s[1, 1] is "203" or "38");
-        var change = lin[2, 1] switch { "1" => "added", "2" => "taken back", "3" => "changed", "5" or "" or "4" => "", _ => "" };
+        var change = lin[2, 1] switch
+        {
+            "1" => "added",
+            "2" => "taken back",
+            "3" => "changed",
+            "5" or "" or "4" => "",
+            _ => "",
+        };
         return new StatedLine(
             lin[1, 1],
             qty is null ? null : _values.Number(qty, 1, 2),
             qty?[1, 3] is { Length: > 0 } unit ? unit : "PCE",
             pri is null ? null : _values.Number(pri, 1, 2),
             pri is not null && _values.Number(pri, 1, 5) is { Value: > 0 } each ? each.Value : 1m,
-            Code(Buyers), Code(Sellers), Code(Gtins),
+            Code(Buyers),
+            Code(Sellers),
+            Code(Gtins),
             string.Join(' ', imd.Select(s => s[3, 4].Length > 0 ? $"{s[3, 4]} {s[3, 5]}".Trim() : s[3, 1])),
-            [EdiInterchange.Where(lin), .. imd.Select(s => EdiInterchange.Where(s))])
+            [EdiInterchange.Where(lin), .. imd.Select(s => EdiInterchange.Where(s))]
+        )
         {
             Wanted = Wish(own),
             Amount = amount is null ? null : _values.Number(amount, 1, 2),
-            Note = string.Join("; ", detail.Where(s => s.Is("FTX")).Select(Words).Prepend(_message.Type == "ORDCHG" ? change : "").Where(w => w.Length > 0)),
+            Note = string.Join(
+                "; ",
+                detail
+                    .Where(s => s.Is("FTX"))
+                    .Select(Words)
+                    .Prepend(_message.Type == "ORDCHG" ? change : "")
+                    .Where(w => w.Length > 0)
+            ),
             TakenBack = _message.Type == "ORDCHG" && lin[2, 1] == "2",
         };
     }
@@ -270,14 +381,16 @@ public sealed class EdifactOrders
             var group = detail.Skip(i + 1).TakeWhile(s => !s.Is("SCC") && !s.Is("LOC") && !s.Is("PRI")).ToList();
             foreach (var (qty, days) in Quantities(group))
             {
-                parts.Add(line with
-                {
-                    Quantity = _values.Number(qty, 1, 2),
-                    Unit = qty[1, 3].Length > 0 ? qty[1, 3] : line.Unit,
-                    Wanted = Wish(days) ?? line.Wanted,
-                    Note = place.Length > 0 ? $"to {place}" : line.Note,
-                    Evidence = [EdiInterchange.Where(qty), .. line.Evidence],
-                });
+                parts.Add(
+                    line with
+                    {
+                        Quantity = _values.Number(qty, 1, 2),
+                        Unit = qty[1, 3].Length > 0 ? qty[1, 3] : line.Unit,
+                        Wanted = Wish(days) ?? line.Wanted,
+                        Note = place.Length > 0 ? $"to {place}" : line.Note,
+                        Evidence = [EdiInterchange.Where(qty), .. line.Evidence],
+                    }
+                );
             }
         }
         if (parts.Count == 0)
@@ -285,7 +398,12 @@ public sealed class EdifactOrders
         var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
         if (line.Quantity is { } stated && stated.Value != sum)
         {
-            _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."));
+            _warnings.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
+                )
+            );
             _values.Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", detail[0]);
         }
         return parts;
@@ -298,7 +416,10 @@ public sealed class EdifactOrders
         for (var i = 0; i < group.Count; i++)
         {
             if (group[i].Is("QTY"))
-                yield return (group[i], [.. group.Skip(i + 1).TakeWhile(s => !s.Is("QTY")).Where(s => s.Is("DTM")), .. before]);
+                yield return (
+                    group[i],
+                    [.. group.Skip(i + 1).TakeWhile(s => !s.Is("QTY")).Where(s => s.Is("DTM")), .. before]
+                );
         }
     }
 
@@ -312,9 +433,19 @@ public sealed class EdifactOrders
             var number = _set.Count(s => s.Is("LIN"));
             var sum = lines.Sum(l => l.Quantity?.Value ?? 0m);
             if (cnt[1, 1] == "2" && stated.Value != number)
-                _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"CNT counts {stated.Value:0} lines; there are {number}."));
+                _warnings.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"CNT counts {stated.Value:0} lines; there are {number}."
+                    )
+                );
             else if (cnt[1, 1] == "1" && stated.Value != sum)
-                _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"The control total of the quantities is {stated.Value:0.##}; they add up to {sum:0.##}."));
+                _warnings.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"The control total of the quantities is {stated.Value:0.##}; they add up to {sum:0.##}."
+                    )
+                );
         }
     }
 }

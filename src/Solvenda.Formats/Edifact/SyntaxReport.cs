@@ -18,20 +18,40 @@ public static class SyntaxReport
             count++;
             text.Append(segment).Append("'\n");
         }
-        Add($"UNB+UNOC:3+{Party(of.Receiver, of.ReceiverQualifier)}+{Party(of.Sender, of.SenderQualifier)}+{at.ToString("yyMMdd:HHmm", CultureInfo.InvariantCulture)}+{Clean(reference)}");
+        Add(
+            $"UNB+UNOC:3+{Party(of.Receiver, of.ReceiverQualifier)}+{Party(of.Sender, of.SenderQualifier)}+{at.ToString("yyMMdd:HHmm", CultureInfo.InvariantCulture)}+{Clean(reference)}"
+        );
         count = 0;
         Add("UNH+1+CONTRL:D:3:UN");
         // 0083: 7 acknowledged, 8 received, 4 rejected with all its messages.
         var envelope = of.Faults.FirstOrDefault();
-        Add($"UCI+{Clean(of.Reference)}+{Party(of.Sender, of.SenderQualifier)}+{Party(of.Receiver, of.ReceiverQualifier)}+{(envelope is null ? "7" : "8")}{(envelope is null ? "" : $"+{Code(envelope.Kind)}+{Clean(envelope.Tag.Length > 0 ? envelope.Tag : "UNZ")}")}");
+        Add(
+            $"UCI+{Clean(of.Reference)}+{Party(of.Sender, of.SenderQualifier)}+{Party(of.Receiver, of.ReceiverQualifier)}+{(envelope is null ? "7" : "8")}{(envelope is null ? "" : $"+{Code(envelope.Kind)}+{Clean(envelope.Tag.Length > 0 ? envelope.Tag : "UNZ")}")}"
+        );
         foreach (var m in of.Messages)
         {
             var breaks = m.Faults.FirstOrDefault(f => f.Breaks);
             var action = breaks is not null || m.Faults.Any(f => f.Kind == FaultKind.NotTaken) ? "4" : "7";
-            var code = m.Faults.Any(f => f.Kind == FaultKind.NotTaken) ? "14" : breaks is null ? "" : Code(breaks.Kind);
+            var code =
+                m.Faults.Any(f => f.Kind == FaultKind.NotTaken) ? "14"
+                : breaks is null ? ""
+                : Code(breaks.Kind);
             var version = m.Version.Split('.');
-            Add($"UCM+{Clean(m.Reference)}+{Clean(m.Type)}:{Clean(version[0])}:{Clean(version.Length > 1 ? version[1] : "")}:UN+{action}{(code.Length > 0 ? "+" + code : "")}");
-            foreach (var at2 in m.Faults.Where(f => f.Segment > 0 && f.Kind is FaultKind.SegmentMissing or FaultKind.ElementMissing or FaultKind.NotANumber or FaultKind.NotADate).GroupBy(f => f.Segment))
+            Add(
+                $"UCM+{Clean(m.Reference)}+{Clean(m.Type)}:{Clean(version[0])}:{Clean(version.Length > 1 ? version[1] : "")}:UN+{action}{(code.Length > 0 ? "+" + code : "")}"
+            );
+            foreach (
+                var at2 in m
+                    .Faults.Where(f =>
+                        f.Segment > 0
+                        && f.Kind
+                            is FaultKind.SegmentMissing
+                                or FaultKind.ElementMissing
+                                or FaultKind.NotANumber
+                                or FaultKind.NotADate
+                    )
+                    .GroupBy(f => f.Segment)
+            )
             {
                 Add($"UCS+{at2.Key}{(at2.Any(f => f.Kind == FaultKind.SegmentMissing) ? "+13" : "")}");
                 foreach (var f in at2.Where(f => f.Element > 0))
@@ -44,16 +64,18 @@ public static class SyntaxReport
     }
 
     // 0085: 12 invalid value, 13 missing, 14 value not supported in this position, 28 references do not match, 29 control count does not match, 37 invalid type of characters.
-    private static string Code(FaultKind kind) => kind switch
-    {
-        FaultKind.SegmentMissing or FaultKind.ElementMissing or FaultKind.BrokenOff => "13",
-        FaultKind.Reference => "28",
-        FaultKind.Count => "29",
-        FaultKind.NotANumber => "37",
-        _ => "12",
-    };
+    private static string Code(FaultKind kind) =>
+        kind switch
+        {
+            FaultKind.SegmentMissing or FaultKind.ElementMissing or FaultKind.BrokenOff => "13",
+            FaultKind.Reference => "28",
+            FaultKind.Count => "29",
+            FaultKind.NotANumber => "37",
+            _ => "12",
+        };
 
-    private static string Party(string id, string qualifier) => Clean(id) + (qualifier.Length > 0 ? ":" + Clean(qualifier) : "");
+    private static string Party(string id, string qualifier) =>
+        Clean(id) + (qualifier.Length > 0 ? ":" + Clean(qualifier) : "");
 
     private static string Clean(string text)
     {

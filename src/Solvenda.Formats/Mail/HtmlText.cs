@@ -12,11 +12,63 @@ public static partial class HtmlText
 
     private const int DeepestHtml = 400;
 
-    private static readonly string[] Voids = ["br", "hr", "img", "meta", "link", "input", "col", "p", "li", "td", "th", "tr", "option", "wbr", "area", "base", "source"];
+    private static readonly string[] Voids =
+    [
+        "br",
+        "hr",
+        "img",
+        "meta",
+        "link",
+        "input",
+        "col",
+        "p",
+        "li",
+        "td",
+        "th",
+        "tr",
+        "option",
+        "wbr",
+        "area",
+        "base",
+        "source",
+    ];
 
-    private static readonly HashSet<string> Blocks = ["P", "DIV", "TR", "LI", "H1", "H2", "H3", "H4", "H5", "H6", "UL", "OL", "TABLE", "BLOCKQUOTE", "HR", "PRE", "ADDRESS", "SECTION", "ARTICLE", "HEADER", "FOOTER"];
+    private static readonly HashSet<string> Blocks =
+    [
+        "P",
+        "DIV",
+        "TR",
+        "LI",
+        "H1",
+        "H2",
+        "H3",
+        "H4",
+        "H5",
+        "H6",
+        "UL",
+        "OL",
+        "TABLE",
+        "BLOCKQUOTE",
+        "HR",
+        "PRE",
+        "ADDRESS",
+        "SECTION",
+        "ARTICLE",
+        "HEADER",
+        "FOOTER",
+    ];
 
-    private static readonly HashSet<string> Silent = ["SCRIPT", "STYLE", "HEAD", "TITLE", "NOSCRIPT", "TEMPLATE", "IFRAME", "OBJECT"];
+    private static readonly HashSet<string> Silent =
+    [
+        "SCRIPT",
+        "STYLE",
+        "HEAD",
+        "TITLE",
+        "NOSCRIPT",
+        "TEMPLATE",
+        "IFRAME",
+        "OBJECT",
+    ];
 
     /// <summary>Without scripts, forms, remote pictures, frames, or anything that fetches; links lead nowhere.</summary>
     public static string Clean(string html)
@@ -25,11 +77,37 @@ public static partial class HtmlText
         if (IsTooDeep(html))
             return "";
         var sanitizer = new HtmlSanitizer();
-        foreach (var tag in new[] { "form", "input", "button", "textarea", "select", "img", "picture", "video", "audio", "source", "map", "area", "base", "link", "meta" })
+        foreach (
+            var tag in new[]
+            {
+                "form",
+                "input",
+                "button",
+                "textarea",
+                "select",
+                "img",
+                "picture",
+                "video",
+                "audio",
+                "source",
+                "map",
+                "area",
+                "base",
+                "link",
+                "meta",
+            }
+        )
             sanitizer.AllowedTags.Remove(tag);
         foreach (var attribute in new[] { "href", "src", "srcset", "background", "action", "id", "class", "name" })
             sanitizer.AllowedAttributes.Remove(attribute);
-        foreach (var property in sanitizer.AllowedCssProperties.Where(p => p.Contains("image", StringComparison.Ordinal) || p is "background" or "content" or "cursor" or "list-style" or "position").ToList())
+        foreach (
+            var property in sanitizer
+                .AllowedCssProperties.Where(p =>
+                    p.Contains("image", StringComparison.Ordinal)
+                    || p is "background" or "content" or "cursor" or "list-style" or "position"
+                )
+                .ToList()
+        )
             sanitizer.AllowedCssProperties.Remove(property);
         sanitizer.AllowedSchemes.Clear();
         return sanitizer.Sanitize(html.Length > LongestHtml ? html[..LongestHtml] : html);
@@ -41,12 +119,25 @@ public static partial class HtmlText
         ArgumentNullException.ThrowIfNull(html);
         // Made to hold a parser up: its words are all that is taken.
         if (IsTooDeep(html))
-            return System.Net.WebUtility.HtmlDecode(Tag().Replace(html.Length > LongestHtml ? html[..LongestHtml] : html, " ")).Trim();
+            return System
+                .Net.WebUtility.HtmlDecode(Tag().Replace(html.Length > LongestHtml ? html[..LongestHtml] : html, " "))
+                .Trim();
         var document = new HtmlParser().ParseDocument(html.Length > LongestHtml ? html[..LongestHtml] : html);
         var text = new StringBuilder();
         if (document.Body is { } body)
             Write(body, text, 0, 0);
-        var lines = text.ToString().Split('\n').Select(l => string.Join('\t', l.Split('\t').Select(c => string.Join(' ', c.Split([' ', '\r', '\u00a0'], StringSplitOptions.RemoveEmptyEntries)))).TrimEnd('\t'));
+        var lines = text.ToString()
+            .Split('\n')
+            .Select(l =>
+                string.Join(
+                        '\t',
+                        l.Split('\t')
+                            .Select(c =>
+                                string.Join(' ', c.Split([' ', '\r', '\u00a0'], StringSplitOptions.RemoveEmptyEntries))
+                            )
+                    )
+                    .TrimEnd('\t')
+            );
         var plain = new StringBuilder();
         var empty = 0;
         foreach (var line in lines)
@@ -62,9 +153,16 @@ public static partial class HtmlText
     private static bool IsTooDeep(string html)
     {
         var depth = 0;
-        for (var at = html.IndexOf('<', StringComparison.Ordinal); at >= 0 && at + 1 < html.Length; at = html.IndexOf('<', at + 1))
+        for (
+            var at = html.IndexOf('<', StringComparison.Ordinal);
+            at >= 0 && at + 1 < html.Length;
+            at = html.IndexOf('<', at + 1)
+        )
         {
-            depth += html[at + 1] == '/' ? -1 : char.IsAsciiLetter(html[at + 1]) && !IsVoid(html.AsSpan(at + 1)) ? 1 : 0;
+            depth +=
+                html[at + 1] == '/' ? -1
+                : char.IsAsciiLetter(html[at + 1]) && !IsVoid(html.AsSpan(at + 1)) ? 1
+                : 0;
             if (depth > DeepestHtml)
                 return true;
         }
@@ -76,7 +174,11 @@ public static partial class HtmlText
     {
         foreach (var name in Voids)
         {
-            if (tag.StartsWith(name, StringComparison.OrdinalIgnoreCase) && tag.Length > name.Length && !char.IsAsciiLetter(tag[name.Length]))
+            if (
+                tag.StartsWith(name, StringComparison.OrdinalIgnoreCase)
+                && tag.Length > name.Length
+                && !char.IsAsciiLetter(tag[name.Length])
+            )
                 return true;
         }
         return false;
@@ -99,7 +201,8 @@ public static partial class HtmlText
             if (child is not IElement element || Silent.Contains(element.TagName) || Hidden(element))
                 continue;
             var block = Blocks.Contains(element.TagName);
-            var inQuote = quoted + (element.TagName == "BLOCKQUOTE" || element.ClassList.Contains("gmail_quote") ? 1 : 0);
+            var inQuote =
+                quoted + (element.TagName == "BLOCKQUOTE" || element.ClassList.Contains("gmail_quote") ? 1 : 0);
             if (element.TagName == "BR" || (block && text.Length > 0 && text[^1] != '\n'))
                 NewLine(text, inQuote);
             if (inQuote > quoted && text.Length > 0)
@@ -121,8 +224,13 @@ public static partial class HtmlText
 
     // What is hidden from the reader says nothing to us either.
     private static bool Hidden(IElement element) =>
-        element.HasAttribute("hidden") || (element.GetAttribute("style") ?? "").Replace(" ", "", StringComparison.Ordinal) is var style
-        && (style.Contains("display:none", StringComparison.OrdinalIgnoreCase) || style.Contains("visibility:hidden", StringComparison.OrdinalIgnoreCase) || style.Contains("font-size:0", StringComparison.OrdinalIgnoreCase));
+        element.HasAttribute("hidden")
+        || (element.GetAttribute("style") ?? "").Replace(" ", "", StringComparison.Ordinal) is var style
+            && (
+                style.Contains("display:none", StringComparison.OrdinalIgnoreCase)
+                || style.Contains("visibility:hidden", StringComparison.OrdinalIgnoreCase)
+                || style.Contains("font-size:0", StringComparison.OrdinalIgnoreCase)
+            );
 
     [System.Text.RegularExpressions.GeneratedRegex("<[^>]*>", System.Text.RegularExpressions.RegexOptions.None, 1_000)]
     private static partial System.Text.RegularExpressions.Regex Tag();

@@ -17,7 +17,14 @@ public sealed record MailAttachment(string Name, string ContentType, byte[] Byte
 /// <param name="MessageId">Without angle brackets; null where the mail has none.</param>
 /// <param name="Html">Cleaned; empty where it had none.</param>
 /// <param name="Warnings">What was noticed while taking it apart: a signature that was not tested, something locked.</param>
-public sealed record MailMessage(string? MessageId, DateTimeOffset? Date, Letter Letter, string Html, IReadOnlyList<MailAttachment> Attachments, IReadOnlyList<string> Warnings);
+public sealed record MailMessage(
+    string? MessageId,
+    DateTimeOffset? Date,
+    Letter Letter,
+    string Html,
+    IReadOnlyList<MailAttachment> Attachments,
+    IReadOnlyList<string> Warnings
+);
 
 /// <summary>Reads a mail (RFC 5322, MIME) into its letter and what is attached: nested, forwarded and signed ones too. Never throws on bad bytes: returns the reason.</summary>
 public static class MailReader
@@ -28,7 +35,15 @@ public static class MailReader
     // TNEF is written in the code pages of Windows.
     static MailReader() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
 
-    private static readonly string[] Forwarded = ["forward", "weitergeleitet", "doorgestuurd", "vidarebefordrat", "videresendt", "reenviado"];
+    private static readonly string[] Forwarded =
+    [
+        "forward",
+        "weitergeleitet",
+        "doorgestuurd",
+        "vidarebefordrat",
+        "videresendt",
+        "reenviado",
+    ];
 
     private const int MostAttachments = 60;
 
@@ -56,13 +71,37 @@ public static class MailReader
         if (text.Length == 0 && opened.Attachments.Count == 0)
             return (null, "The mail has no text and nothing attached.");
         var from = message.From.Mailboxes.FirstOrDefault() ?? message.Sender;
-        var written = message.Headers.Contains(HeaderId.Date) && message.Date != default ? DateOnly.FromDateTime(message.Date.DateTime) : today;
-        var letter = new Letter(from?.Address ?? "", from?.Name ?? "", message.Subject ?? "", written, text, Fresh(text))
+        var written =
+            message.Headers.Contains(HeaderId.Date) && message.Date != default
+                ? DateOnly.FromDateTime(message.Date.DateTime)
+                : today;
+        var letter = new Letter(
+            from?.Address ?? "",
+            from?.Name ?? "",
+            message.Subject ?? "",
+            written,
+            text,
+            Fresh(text)
+        )
         {
             // RFC 3834, 5; and what older programs say.
-            Automatic = message.Headers["Auto-Submitted"] is { } auto && !auto.StartsWith("no", StringComparison.OrdinalIgnoreCase) || message.Headers["X-Autoreply"] is not null || message.Body is MultipartReport,
+            Automatic =
+                message.Headers["Auto-Submitted"] is { } auto
+                    && !auto.StartsWith("no", StringComparison.OrdinalIgnoreCase)
+                || message.Headers["X-Autoreply"] is not null
+                || message.Body is MultipartReport,
         };
-        return (new MailMessage(message.MessageId, message.Date == default ? null : message.Date, letter, html, opened.Attachments, opened.Warnings), null);
+        return (
+            new MailMessage(
+                message.MessageId,
+                message.Date == default ? null : message.Date,
+                letter,
+                html,
+                opened.Attachments,
+                opened.Warnings
+            ),
+            null
+        );
     }
 
     // Forwarded in the text with hardly a word above: then what was forwarded is the letter.
@@ -72,7 +111,12 @@ public static class MailReader
         if (text[..fresh].Trim().Length > 160 || fresh >= text.Length)
             return fresh;
         var rest = text[fresh..].TrimStart();
-        return rest.StartsWith('>') || !IsForward(rest) ? fresh : fresh + (text[fresh..].Length - rest.Length) + HeadLength(rest) + Letters.FreshLength(rest[HeadLength(rest)..]);
+        return rest.StartsWith('>') || !IsForward(rest)
+            ? fresh
+            : fresh
+                + (text[fresh..].Length - rest.Length)
+                + HeadLength(rest)
+                + Letters.FreshLength(rest[HeadLength(rest)..]);
     }
 
     private static bool IsForward(string rest)
@@ -140,10 +184,13 @@ public static class MailReader
                 case TnefPart tnef:
                     Tnef(tnef, depth);
                     break;
-                case MimePart part when part.ContentType.IsMimeType("application", "pkcs7-mime") || part.ContentType.IsMimeType("application", "x-pkcs7-mime"):
+                case MimePart part
+                    when part.ContentType.IsMimeType("application", "pkcs7-mime")
+                        || part.ContentType.IsMimeType("application", "x-pkcs7-mime"):
                     Pkcs7(part, depth);
                     break;
-                case TextPart { IsAttachment: false } text when text.ContentType.IsMimeType("text", "plain") && text.FileName is null:
+                case TextPart { IsAttachment: false } text
+                    when text.ContentType.IsMimeType("text", "plain") && text.FileName is null:
                     Add(_texts, text.Text);
                     break;
                 case TextPart { IsAttachment: false } text when text.IsHtml && text.FileName is null:
@@ -158,7 +205,9 @@ public static class MailReader
         // The plain text where there is one; the HTML is kept to be shown.
         private void Alternative(MultipartAlternative alternative, int depth)
         {
-            var plain = alternative.OfType<TextPart>().FirstOrDefault(t => t.ContentType.IsMimeType("text", "plain") && t.Text.Trim().Length > 0);
+            var plain = alternative
+                .OfType<TextPart>()
+                .FirstOrDefault(t => t.ContentType.IsMimeType("text", "plain") && t.Text.Trim().Length > 0);
             foreach (var part in alternative)
             {
                 if (part is TextPart { IsHtml: true } html)
@@ -173,7 +222,16 @@ public static class MailReader
             using var bytes = new MemoryStream();
             inner.WriteTo(bytes);
             if (Room(bytes.Length))
-                Attachments.Add(new MailAttachment(Named(part.ContentDisposition?.FileName, $"{(inner.Subject is { Length: > 0 } subject ? subject : "message")}.eml"), "message/rfc822", bytes.ToArray()));
+                Attachments.Add(
+                    new MailAttachment(
+                        Named(
+                            part.ContentDisposition?.FileName,
+                            $"{(inner.Subject is { Length: > 0 } subject ? subject : "message")}.eml"
+                        ),
+                        "message/rfc822",
+                        bytes.ToArray()
+                    )
+                );
         }
 
         private void Tnef(TnefPart tnef, int depth)
@@ -183,7 +241,8 @@ public static class MailReader
             {
                 Take(tnef.ConvertToMessage().Body, depth + 1);
             }
-            catch (Exception e) when (e is TnefException or FormatException or NotSupportedException or ArgumentException)
+            catch (Exception e)
+                when (e is TnefException or FormatException or NotSupportedException or ArgumentException)
             {
                 Note($"{Named(tnef.FileName, "winmail.dat")} is damaged; it is kept.");
                 Attach(tnef);
@@ -215,7 +274,13 @@ public static class MailReader
             // Pictures of a signature are no attachments that anybody sent.
             if (part.ContentId is not null && part.ContentType.IsMimeType("image", "*") && !part.IsAttachment)
                 return;
-            Attachments.Add(new MailAttachment(Named(part.FileName, part.ContentType.MimeType.Replace('/', '.')), part.ContentType.MimeType, bytes));
+            Attachments.Add(
+                new MailAttachment(
+                    Named(part.FileName, part.ContentType.MimeType.Replace('/', '.')),
+                    part.ContentType.MimeType,
+                    bytes
+                )
+            );
         }
 
         private byte[] Bytes(MimePart part)
@@ -249,7 +314,9 @@ public static class MailReader
         private static string Named(string? name, string other)
         {
             var plain = new string([.. Path.GetFileName(name ?? "").Where(c => !char.IsControl(c))]).Trim();
-            return plain.Length == 0 ? other : plain.Length > 120 ? plain[..120] : plain;
+            return plain.Length == 0 ? other
+                : plain.Length > 120 ? plain[..120]
+                : plain;
         }
     }
 }

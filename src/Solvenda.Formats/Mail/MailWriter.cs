@@ -3,7 +3,14 @@ using MimeKit;
 namespace Solvenda.Formats.Mail;
 
 /// <summary>A mail to be sent: plain text, with attachments.</summary>
-public sealed record OutgoingMail(string From, string FromName, string To, string Subject, string Text, IReadOnlyList<(string Name, string ContentType, byte[] Content)> Attachments);
+public sealed record OutgoingMail(
+    string From,
+    string FromName,
+    string To,
+    string Subject,
+    string Text,
+    IReadOnlyList<(string Name, string ContentType, byte[] Content)> Attachments
+);
 
 /// <summary>Writes a mail as MIME.</summary>
 public static class MailWriter
@@ -12,7 +19,12 @@ public static class MailWriter
     public static byte[] Write(OutgoingMail mail, string messageId, DateTimeOffset date)
     {
         ArgumentNullException.ThrowIfNull(mail);
-        var message = new MimeMessage { Subject = mail.Subject, MessageId = messageId, Date = date };
+        var message = new MimeMessage
+        {
+            Subject = mail.Subject,
+            MessageId = messageId,
+            Date = date,
+        };
         message.From.Add(new MailboxAddress(mail.FromName, mail.From));
         message.To.Add(MailboxAddress.Parse(mail.To));
         var body = new BodyBuilder { TextBody = mail.Text };
@@ -26,5 +38,7 @@ public static class MailWriter
 
     /// <summary>True where the text is one address that a mail can go to.</summary>
     public static bool IsAddress(string? text) =>
-        text is { Length: > 2 and < 255 } && MailboxAddress.TryParse(text, out var address) && address.Address.Contains('@', StringComparison.Ordinal);
+        text is { Length: > 2 and < 255 }
+        && MailboxAddress.TryParse(text, out var address)
+        && address.Address.Contains('@', StringComparison.Ordinal);
 }

@@ -18,40 +18,50 @@ internal sealed class BoundedFilters : BaseFilterProvider
     private const int LargestLzw = 100 * 1024;
     private const long LargestAll = 150 * 1024 * 1024;
 
-    private BoundedFilters(Dictionary<string, IFilter> filters) : base(filters)
-    {
-    }
+    private BoundedFilters(Dictionary<string, IFilter> filters)
+        : base(filters) { }
 
     public static BoundedFilters Make()
     {
         var count = new Count();
         var flate = new Bounded(new FlateFilter(), Inflated, count);
         // LZW is old and seldom; twelve bits stand for at most 4,096 bytes, so that so little cannot become too much. Two bytes of runs stand for at most 128.
-        var lzw = new Bounded(new LzwFilter(), (bytes, _) => bytes.Length <= LargestLzw ? bytes.Length * 20L : long.MaxValue, count);
+        var lzw = new Bounded(
+            new LzwFilter(),
+            (bytes, _) => bytes.Length <= LargestLzw ? bytes.Length * 20L : long.MaxValue,
+            count
+        );
         var runs = new Bounded(new RunLengthFilter(), (bytes, _) => bytes.Length * 64L, count);
         // These two write bytes as letters, and unpack to less.
         var (ascii85, hex) = (new Ascii85Filter(), new AsciiHexDecodeFilter());
         // What holds pictures is handed on as it is: nothing here decodes it.
-        var (jpeg, fax, jbig2, jpx) = (new DctDecodeFilter(), new CcittFaxDecodeFilter(), new Jbig2DecodeFilter(), new JpxDecodeFilter());
-        return new BoundedFilters(new Dictionary<string, IFilter>
-        {
-            ["FlateDecode"] = flate,
-            ["Fl"] = flate,
-            ["LZWDecode"] = lzw,
-            ["LZW"] = lzw,
-            ["RunLengthDecode"] = runs,
-            ["RL"] = runs,
-            ["ASCII85Decode"] = ascii85,
-            ["A85"] = ascii85,
-            ["ASCIIHexDecode"] = hex,
-            ["AHx"] = hex,
-            ["DCTDecode"] = jpeg,
-            ["DCT"] = jpeg,
-            ["CCITTFaxDecode"] = fax,
-            ["CCF"] = fax,
-            ["JBIG2Decode"] = jbig2,
-            ["JPXDecode"] = jpx,
-        });
+        var (jpeg, fax, jbig2, jpx) = (
+            new DctDecodeFilter(),
+            new CcittFaxDecodeFilter(),
+            new Jbig2DecodeFilter(),
+            new JpxDecodeFilter()
+        );
+        return new BoundedFilters(
+            new Dictionary<string, IFilter>
+            {
+                ["FlateDecode"] = flate,
+                ["Fl"] = flate,
+                ["LZWDecode"] = lzw,
+                ["LZW"] = lzw,
+                ["RunLengthDecode"] = runs,
+                ["RL"] = runs,
+                ["ASCII85Decode"] = ascii85,
+                ["A85"] = ascii85,
+                ["ASCIIHexDecode"] = hex,
+                ["AHx"] = hex,
+                ["DCTDecode"] = jpeg,
+                ["DCT"] = jpeg,
+                ["CCITTFaxDecode"] = fax,
+                ["CCF"] = fax,
+                ["JBIG2Decode"] = jbig2,
+                ["JPXDecode"] = jpx,
+            }
+        );
     }
 
     // Unpacked once into nothing, only to see how much it is; as far as the bound.
@@ -64,7 +74,7 @@ internal sealed class BoundedFilters : BaseFilterProvider
         var total = 0L;
         try
         {
-            for (int read; total <= most && (read = flate.Read(buffer)) > 0;)
+            for (int read; total <= most && (read = flate.Read(buffer)) > 0; )
                 total += read;
         }
         catch (InvalidDataException)
@@ -83,9 +93,17 @@ internal sealed class BoundedFilters : BaseFilterProvider
     {
         public bool IsSupported => inner.IsSupported;
 
-        public Memory<byte> Decode(Memory<byte> input, DictionaryToken streamDictionary, IFilterProvider filterProvider, int filterIndex)
+        public Memory<byte> Decode(
+            Memory<byte> input,
+            DictionaryToken streamDictionary,
+            IFilterProvider filterProvider,
+            int filterIndex
+        )
         {
-            var most = streamDictionary.TryGet(NameToken.Subtype, out NameToken subtype) && subtype.Data == "Image" ? LargestPicture : LargestOther;
+            var most =
+                streamDictionary.TryGet(NameToken.Subtype, out NameToken subtype) && subtype.Data == "Image"
+                    ? LargestPicture
+                    : LargestOther;
             var bytes = size(input, most);
             if (bytes > most || Interlocked.Add(ref count.Bytes, bytes) > LargestAll)
                 throw new PdfDocumentFormatException(TooMuch);

@@ -44,7 +44,13 @@ public static class PageLayout
             }
             text.Append('\n');
         }
-        return new OriginalPart(name, kind, text.ToString()) { Words = placed.ToImmutable(), Rows = rows.Count(r => r.Count(c => c.Text.Length > 0) > 2) >= 2 ? rows.ToImmutable() : [], Pages = pages.Count, Sure = sure };
+        return new OriginalPart(name, kind, text.ToString())
+        {
+            Words = placed.ToImmutable(),
+            Rows = rows.Count(r => r.Count(c => c.Text.Length > 0) > 2) >= 2 ? rows.ToImmutable() : [],
+            Pages = pages.Count,
+            Sure = sure,
+        };
     }
 
     /// <summary>Words without a wide gap between them.</summary>
@@ -70,9 +76,19 @@ public static class PageLayout
     private static List<Line> Lines(IReadOnlyList<PageWord> words)
     {
         var lines = new List<(double Sum, double Size, List<PageWord> Words)>();
-        foreach (var word in words.Where(w => w.Text.Trim().Length > 0 && double.IsFinite(w.Top) && double.IsFinite(w.Left) && w.Height > 0).OrderBy(Middle))
+        foreach (
+            var word in words
+                .Where(w =>
+                    w.Text.Trim().Length > 0 && double.IsFinite(w.Top) && double.IsFinite(w.Left) && w.Height > 0
+                )
+                .OrderBy(Middle)
+        )
         {
-            if (lines.Count > 0 && lines[^1] is var (sum, size, line) && Math.Abs((sum / line.Count) - Middle(word)) <= Math.Min(size, word.Height) * SameLine)
+            if (
+                lines.Count > 0
+                && lines[^1] is var (sum, size, line)
+                && Math.Abs((sum / line.Count) - Middle(word)) <= Math.Min(size, word.Height) * SameLine
+            )
             {
                 line.Add(word);
                 lines[^1] = (sum + Middle(word), Math.Max(size, word.Height), line);
@@ -80,7 +96,10 @@ public static class PageLayout
             else
                 lines.Add((Middle(word), word.Height, [word]));
         }
-        return [.. lines.Select(l => new Line(l.Sum / l.Words.Count, l.Size, Boxes([.. l.Words.OrderBy(w => w.Left)])))];
+        return
+        [
+            .. lines.Select(l => new Line(l.Sum / l.Words.Count, l.Size, Boxes([.. l.Words.OrderBy(w => w.Left)]))),
+        ];
     }
 
     private static double Middle(PageWord word) => word.Top + (word.Height / 2);
@@ -101,7 +120,7 @@ public static class PageLayout
 
     private static IEnumerable<Row> Rows(List<Line> lines)
     {
-        for (var at = 0; at < lines.Count;)
+        for (var at = 0; at < lines.Count; )
         {
             var end = EndOfTable(lines, at);
             if (end == at)
@@ -126,11 +145,21 @@ public static class PageLayout
         var (top, bottom) = (first, first);
         while (top > 0 && table[top].Middle - table[top - 1].Middle < table[top].Size * Beside)
             top--;
-        while (bottom + 1 < table.Count && table[bottom + 1].Middle - table[bottom].Middle < table[bottom].Size * Beside)
+        while (
+            bottom + 1 < table.Count && table[bottom + 1].Middle - table[bottom].Middle < table[bottom].Size * Beside
+        )
             bottom++;
-        var head = Merged(table[top..(bottom + 1)].SelectMany(l => l.Boxes).SelectMany(b => b.Words).Select(w => new Span(w.Left, w.Left + w.Width)));
+        var head = Merged(
+            table[top..(bottom + 1)]
+                .SelectMany(l => l.Boxes)
+                .SelectMany(b => b.Words)
+                .Select(w => new Span(w.Left, w.Left + w.Width))
+        );
         var rows = table.Where((l, i) => (i < top || i > bottom) && l.Boxes.Count > 1).Select(l => l.Boxes).ToList();
-        var words = rows.SelectMany(r => r).SelectMany(b => b.Words).Select(w => new Span(w.Left, w.Left + w.Width)).ToList();
+        var words = rows.SelectMany(r => r)
+            .SelectMany(b => b.Words)
+            .Select(w => new Span(w.Left, w.Left + w.Width))
+            .ToList();
         var ends = new List<double>();
         for (var i = 0; i + 1 < head.Count; i++)
         {
@@ -139,10 +168,19 @@ public static class PageLayout
                 continue;
             // Between the words of one head nothing ends, unless rows have something on both sides.
             var at = (free.Left + free.Right) / 2;
-            if (right - left > table[first].Size * NextCell || rows.Any(r => r.Any(b => b.Words[0].Left < at && b.Span.Right > at)) || rows.Any(r => AreBoth(r, at, table[first].Boxes.Select(b => b.Span).FirstOrDefault(s => s.Right > at))))
+            if (
+                right - left > table[first].Size * NextCell
+                || rows.Any(r => r.Any(b => b.Words[0].Left < at && b.Span.Right > at))
+                || rows.Any(r =>
+                    AreBoth(r, at, table[first].Boxes.Select(b => b.Span).FirstOrDefault(s => s.Right > at))
+                )
+            )
                 ends.Add(at);
         }
-        return [.. table.Select(l => l.Boxes.Count > 1 ? l with { Boxes = [.. l.Boxes.SelectMany(b => Cut(b, ends))] } : l)];
+        return
+        [
+            .. table.Select(l => l.Boxes.Count > 1 ? l with { Boxes = [.. l.Boxes.SelectMany(b => Cut(b, ends))] } : l),
+        ];
     }
 
     // What stands over each other is one.
@@ -161,14 +199,22 @@ public static class PageLayout
 
     // Two cells of a row under what looks like one head.
     private static bool AreBoth(List<Box> row, double at, Span head) =>
-        row.FindLastIndex(b => b.Span.Right <= at) is >= 0 and var left && left + 1 < row.Count && row[left].Span.Shared(head) > 0 && row[left + 1].Span.Shared(head) > 0;
+        row.FindLastIndex(b => b.Span.Right <= at) is >= 0 and var left
+        && left + 1 < row.Count
+        && row[left].Span.Shared(head) > 0
+        && row[left + 1].Span.Shared(head) > 0;
 
     // The widest piece between two places that no word stands in.
     private static Span? FreeIn(double left, double right, List<Span> words)
     {
         Span? best = null;
         var from = left;
-        foreach (var word in words.Where(w => w.Right > left && w.Left < right).OrderBy(w => w.Left).Append(new Span(right, right)))
+        foreach (
+            var word in words
+                .Where(w => w.Right > left && w.Left < right)
+                .OrderBy(w => w.Left)
+                .Append(new Span(right, right))
+        )
         {
             if (word.Left > from && (best is not { } b || word.Left - from > b.Right - b.Left))
                 best = new Span(from, word.Left);
@@ -184,7 +230,13 @@ public static class PageLayout
     private static Span[] Columns(List<Line> table)
     {
         Span[] columns = [.. table.MaxBy(l => l.Boxes.Count)!.Boxes.Select(b => b.Span)];
-        foreach (var span in table.Where(l => l.Boxes.Count > 1).SelectMany(l => l.Boxes).Select(b => b.Span).OrderByDescending(s => s.Right - s.Left))
+        foreach (
+            var span in table
+                .Where(l => l.Boxes.Count > 1)
+                .SelectMany(l => l.Boxes)
+                .Select(b => b.Span)
+                .OrderByDescending(s => s.Right - s.Left)
+        )
         {
             // What runs over two is a heading, or says nothing.
             if (columns.Count(c => c.Shared(span) > 0) <= 1)
@@ -196,11 +248,22 @@ public static class PageLayout
     // From a line over wide ones to the last wide one, or what belongs to it; the same where no table begins.
     private static int EndOfTable(List<Line> lines, int from)
     {
-        var first = Enumerable.Range(from, Math.Min(2, lines.Count - from)).FirstOrDefault(i => lines[i].Boxes.Count >= Wide && (i == from || lines[i].Middle - lines[from].Middle < lines[i].Size * Beside), -1);
+        var first = Enumerable
+            .Range(from, Math.Min(2, lines.Count - from))
+            .FirstOrDefault(
+                i =>
+                    lines[i].Boxes.Count >= Wide
+                    && (i == from || lines[i].Middle - lines[from].Middle < lines[i].Size * Beside),
+                -1
+            );
         if (first < 0)
             return from;
         var (last, wide) = (first, 1);
-        for (var i = first + 1; i < lines.Count && i - last <= Between && lines[i].Middle - lines[i - 1].Middle < lines[i].Size * Apart; i++)
+        for (
+            var i = first + 1;
+            i < lines.Count && i - last <= Between && lines[i].Middle - lines[i - 1].Middle < lines[i].Size * Apart;
+            i++
+        )
         {
             if (lines[i].Boxes.Count < Wide)
                 continue;
@@ -215,10 +278,14 @@ public static class PageLayout
     // Lines that stand close together with only one among them that fills the columns are one row. Where all stand equally close, each line is a row of its own.
     private static IEnumerable<List<Line>> Together(List<Line> table, Span[] columns)
     {
-        for (var at = 0; at < table.Count;)
+        for (var at = 0; at < table.Count; )
         {
             var next = at + 1;
-            while (next < table.Count && table[next].Middle - table[next - 1].Middle <= Math.Min(table[next].Size, table[next - 1].Size) * Tight)
+            while (
+                next < table.Count
+                && table[next].Middle - table[next - 1].Middle
+                    <= Math.Min(table[next].Size, table[next - 1].Size) * Tight
+            )
                 next++;
             var close = table[at..next];
             if (IsRow(close, columns))
@@ -227,7 +294,11 @@ public static class PageLayout
             {
                 // Between rows there may be hardly more room than between the lines of a cell.
                 var closer = Closer(close);
-                foreach (var row in closer.Count > 1 && closer.TrueForAll(c => IsRow(c, columns)) ? closer : Overlapping(close))
+                foreach (
+                    var row in closer.Count > 1 && closer.TrueForAll(c => IsRow(c, columns))
+                        ? closer
+                        : Overlapping(close)
+                )
                     yield return row;
             }
             at = next;
@@ -235,12 +306,19 @@ public static class PageLayout
     }
 
     private static bool IsRow(List<Line> close, Span[] columns) =>
-        close.Count == 1 || (close.Count(l => l.Boxes.Count >= Wide && IsFull(l, close)) <= 1 && close.TrueForAll(l => Fits(l, columns)));
+        close.Count == 1
+        || (
+            close.Count(l => l.Boxes.Count >= Wide && IsFull(l, close)) <= 1 && close.TrueForAll(l => Fits(l, columns))
+        );
 
     private static List<List<Line>> Closer(List<Line> lines)
     {
         double Pitch(int i) => lines[i].Middle - lines[i - 1].Middle;
-        var apart = Enumerable.Range(1, lines.Count - 1).Where(i => Pitch(i) >= Math.Min(lines[i].Size, lines[i - 1].Size) * Beside).Select(Pitch).ToList();
+        var apart = Enumerable
+            .Range(1, lines.Count - 1)
+            .Where(i => Pitch(i) >= Math.Min(lines[i].Size, lines[i - 1].Size) * Beside)
+            .Select(Pitch)
+            .ToList();
         if (apart.Count == 0)
             return [lines];
         var within = apart.Min() * Even;
@@ -274,11 +352,13 @@ public static class PageLayout
     }
 
     // A heading between rows runs over the columns; the words of a cell stay within theirs.
-    private static bool Fits(Line line, Span[] columns) => line.Boxes.All(b =>
-    {
-        var at = Column(b.Span, columns);
-        return (at + 1 >= columns.Length || b.Span.Right <= columns[at + 1].Left + 1) && (at == 0 || b.Span.Left >= columns[at - 1].Right - 1);
-    });
+    private static bool Fits(Line line, Span[] columns) =>
+        line.Boxes.All(b =>
+        {
+            var at = Column(b.Span, columns);
+            return (at + 1 >= columns.Length || b.Span.Right <= columns[at + 1].Left + 1)
+                && (at == 0 || b.Span.Left >= columns[at - 1].Right - 1);
+        });
 
     private static Row RowOf(List<Line> lines, Span[] columns)
     {
@@ -301,7 +381,13 @@ public static class PageLayout
         return best;
     }
 
-    private static ImmutableArray<Cell> Written(Row row, PageText page, int number, StringBuilder text, ImmutableArray<PlacedWord>.Builder placed)
+    private static ImmutableArray<Cell> Written(
+        Row row,
+        PageText page,
+        int number,
+        StringBuilder text,
+        ImmutableArray<PlacedWord>.Builder placed
+    )
     {
         var cells = ImmutableArray.CreateBuilder<Cell>(row.Columns.Length);
         var begun = false;
@@ -321,10 +407,25 @@ public static class PageLayout
                 foreach (var word in box.Words)
                 {
                     // A code that was broken behind its hyphen is whole again.
-                    var broken = word == box.Words[0] && text.Length > start + 1 && text[^1] == '-' && char.IsLetterOrDigit(text[^2]) && char.IsLetterOrDigit(word.Text[0]);
+                    var broken =
+                        word == box.Words[0]
+                        && text.Length > start + 1
+                        && text[^1] == '-'
+                        && char.IsLetterOrDigit(text[^2])
+                        && char.IsLetterOrDigit(word.Text[0]);
                     if (text.Length > start && !broken)
                         text.Append(' ');
-                    placed.Add(new PlacedWord(text.Length, word.Text.Length, number, word.Left / page.Width, word.Top / page.Height, word.Width / page.Width, word.Height / page.Height));
+                    placed.Add(
+                        new PlacedWord(
+                            text.Length,
+                            word.Text.Length,
+                            number,
+                            word.Left / page.Width,
+                            word.Top / page.Height,
+                            word.Width / page.Width,
+                            word.Height / page.Height
+                        )
+                    );
                     text.Append(word.Text);
                 }
             }

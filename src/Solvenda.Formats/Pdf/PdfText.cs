@@ -12,7 +12,12 @@ public sealed record PageText(double Width, double Height, IReadOnlyList<PageWor
 
 /// <summary>What a PDF holds, as far as it was read, and the pictures on pages that have no words; or why there is nothing.</summary>
 /// <param name="Count">Pages that it has, read or not.</param>
-public sealed record PdfPages(IReadOnlyList<PageText> Pages, IReadOnlyList<byte[]> Pictures, int Count, string? Problem);
+public sealed record PdfPages(
+    IReadOnlyList<PageText> Pages,
+    IReadOnlyList<byte[]> Pictures,
+    int Count,
+    string? Problem
+);
 
 /// <summary>Reads the text of a PDF (ISO 32000) with the places where it stands. Scans have none: their pictures are handed on.</summary>
 public static class PdfText
@@ -39,7 +44,12 @@ public static class PdfText
     public static PdfPages Read(byte[] raw)
     {
         if (_left >= MostLeft)
-            return new PdfPages([], [], 0, "Other PDFs that do not come to an end are being given up; this one is kept, and can be read later.");
+            return new PdfPages(
+                [],
+                [],
+                0,
+                "Other PDFs that do not come to an end are being given up; this one is kept, and can be read later."
+            );
         var late = new PdfPages([], [], 0, "The PDF takes too long to open; it is kept as it came.");
         if (HasLongPlainStream(raw))
             return late with { Problem = TooMuch };
@@ -51,8 +61,13 @@ public static class PdfText
                 found = Open(raw);
                 if (Interlocked.Exchange(ref ended, 1) == 1)
                     Interlocked.Decrement(ref _left);
-            }, 4 * 1024 * 1024)
-        { IsBackground = true, Priority = ThreadPriority.BelowNormal };
+            },
+            4 * 1024 * 1024
+        )
+        {
+            IsBackground = true,
+            Priority = ThreadPriority.BelowNormal,
+        };
         work.Start();
         var done = work.Join(_ready ? Patience : FirstPatience);
         _ready = true;
@@ -67,7 +82,7 @@ public static class PdfText
     // What a page draws takes thirty times its bytes when it is parsed. Packed streams are bounded where they are unpacked; those that are not are told by how far apart their ends are.
     private static bool HasLongPlainStream(ReadOnlySpan<byte> raw)
     {
-        for (var at = 0; raw[at..].IndexOf("stream"u8) is >= 0 and var found;)
+        for (var at = 0; raw[at..].IndexOf("stream"u8) is >= 0 and var found; )
         {
             at += found + 6;
             if (raw[at..].IndexOf("endstream"u8) is not (>= 0 and var length))
@@ -85,7 +100,16 @@ public static class PdfText
     {
         try
         {
-            using var document = PdfDocument.Open(raw, new ParsingOptions { UseLenientParsing = true, SkipMissingFonts = true, ClipPaths = false, FilterProvider = BoundedFilters.Make() });
+            using var document = PdfDocument.Open(
+                raw,
+                new ParsingOptions
+                {
+                    UseLenientParsing = true,
+                    SkipMissingFonts = true,
+                    ClipPaths = false,
+                    FilterProvider = BoundedFilters.Make(),
+                }
+            );
             var pages = new List<PageText>();
             var pictures = new List<byte[]>();
             var words = 0;
@@ -102,7 +126,16 @@ public static class PdfText
         // Whatever a parser of foreign bytes throws, the answer is that it cannot be opened.
         catch (Exception e) when (e is not OutOfMemoryException)
         {
-            return new PdfPages([], [], 0, e.Message.Contains(BoundedFilters.TooMuch, StringComparison.Ordinal) ? TooMuch : e.Message.Contains("ncrypt", StringComparison.Ordinal) || e.Message.Contains("assword", StringComparison.Ordinal) ? "The PDF is locked with a password." : "The PDF is damaged, or no PDF.");
+            return new PdfPages(
+                [],
+                [],
+                0,
+                e.Message.Contains(BoundedFilters.TooMuch, StringComparison.Ordinal) ? TooMuch
+                    : e.Message.Contains("ncrypt", StringComparison.Ordinal)
+                    || e.Message.Contains("assword", StringComparison.Ordinal)
+                        ? "The PDF is locked with a password."
+                    : "The PDF is damaged, or no PDF."
+            );
         }
     }
 
@@ -114,9 +147,14 @@ public static class PdfText
         var (size, drawn) = (letter.PointSize, box.Height);
         // Letters that are turned, or whose size says nothing, are taken as they are drawn.
         var plain = word.TextOrientation == TextOrientation.Horizontal && size > 1 && size < drawn * 4;
-        var (top, height) = plain ? (pageHeight - letter.StartBaseLine.Y - (size * 0.8), size) : (pageHeight - box.Top, drawn);
+        var (top, height) = plain
+            ? (pageHeight - letter.StartBaseLine.Y - (size * 0.8), size)
+            : (pageHeight - box.Top, drawn);
         return new PageWord(word.Text.Normalize(NormalizationForm.FormKC), box.Left, top, box.Width, height);
     }
 
-    private static byte[]? Picture(IPdfImage image) => image.RawBytes is { Length: > 2 } bytes && bytes[0] == 0xFF && bytes[1] == 0xD8 ? bytes.ToArray() : image.TryGetPng(out var png) ? png : null;
+    private static byte[]? Picture(IPdfImage image) =>
+        image.RawBytes is { Length: > 2 } bytes && bytes[0] == 0xFF && bytes[1] == 0xD8 ? bytes.ToArray()
+        : image.TryGetPng(out var png) ? png
+        : null;
 }

@@ -29,7 +29,17 @@ public static class PdfWriter
     {
         ArgumentNullException.ThrowIfNull(document);
         using var stream = new MemoryStream();
-        using (var pdf = SKDocument.CreatePdf(stream, new SKDocumentPdfMetadata { Title = $"{document.Title} {document.Number}", Author = document.Seller, RasterDpi = 144 }))
+        using (
+            var pdf = SKDocument.CreatePdf(
+                stream,
+                new SKDocumentPdfMetadata
+                {
+                    Title = $"{document.Title} {document.Number}",
+                    Author = document.Seller,
+                    RasterDpi = 144,
+                }
+            )
+        )
         {
             new Setter(pdf, document).Set();
             pdf.Close();
@@ -39,7 +49,8 @@ public static class PdfWriter
 
     private static SKTypeface Face(string name)
     {
-        using var font = Assembly.GetExecutingAssembly().GetManifestResourceStream($"Solvenda.Formats.Pdf.Fonts.{name}.ttf")
+        using var font =
+            Assembly.GetExecutingAssembly().GetManifestResourceStream($"Solvenda.Formats.Pdf.Fonts.{name}.ttf")
             ?? throw new InvalidOperationException($"The font {name} is not in the assembly.");
         return SKTypeface.FromStream(font) ?? throw new InvalidOperationException($"The font {name} cannot be read.");
     }
@@ -156,7 +167,14 @@ public static class PdfWriter
         private void EndPage()
         {
             Text(doc.Footer, Left, PageHeight - 32f, Sans.Value, 7.2f, Second);
-            TextRight(string.Format(CultureInfo.InvariantCulture, doc.Labels.Page, _page), Right, PageHeight - 32f, Sans.Value, 7.2f, Second);
+            TextRight(
+                string.Format(CultureInfo.InvariantCulture, doc.Labels.Page, _page),
+                Right,
+                PageHeight - 32f,
+                Sans.Value,
+                7.2f,
+                Second
+            );
             pdf.EndPage();
         }
 
@@ -191,14 +209,29 @@ public static class PdfWriter
                 _y += 16f;
                 return;
             }
-            var words = Wrap(line.IsOptional ? string.Format(CultureInfo.InvariantCulture, doc.Labels.IfWanted, line.Words) : line.Words, Sans.Value, 9f, QuantityX - 44f - WordsX).ToList();
+            var words = Wrap(
+                    line.IsOptional
+                        ? string.Format(CultureInfo.InvariantCulture, doc.Labels.IfWanted, line.Words)
+                        : line.Words,
+                    Sans.Value,
+                    9f,
+                    QuantityX - 44f - WordsX
+                )
+                .ToList();
             var small = new[] { line.Code, line.Note, line.When }.Where(t => t.Length > 0).ToList();
             Room((words.Count * 12f) + (small.Count > 0 ? 11f : 0f) + 6f);
             TextRight(line.Number, Left + 12f, _y, Sans.Value, 8f, Second);
             TextRight(line.Quantity, QuantityX, _y, Sans.Value, 9f, Ink);
             TextRight(line.Price, PriceX, _y, Sans.Value, 9f, Ink);
             TextRight(line.Discount, DiscountX, _y, Sans.Value, 9f, Ink);
-            TextRight(line.IsOptional ? $"({line.Amount})" : line.Amount, Right, _y, Sans.Value, 9f, line.IsOptional ? Second : Ink);
+            TextRight(
+                line.IsOptional ? $"({line.Amount})" : line.Amount,
+                Right,
+                _y,
+                Sans.Value,
+                9f,
+                line.IsOptional ? Second : Ink
+            );
             foreach (var part in words)
             {
                 Text(part, WordsX, _y, Sans.Value, 9f, Ink);
@@ -254,7 +287,14 @@ public static class PdfWriter
                     RuleFrom(Left + 288f, _y - 11f, 0.8f, Ink);
                     _y += 3f;
                 }
-                Text(label, Left + 288f, _y, strong ? Bold.Value : Sans.Value, strong ? 10.5f : 8.8f, strong ? Ink : Second);
+                Text(
+                    label,
+                    Left + 288f,
+                    _y,
+                    strong ? Bold.Value : Sans.Value,
+                    strong ? 10.5f : 8.8f,
+                    strong ? Ink : Second
+                );
                 TextRight(value, Right, _y, strong ? Bold.Value : Sans.Value, strong ? 10.5f : 8.8f, Ink);
                 _y += 15f;
             }
@@ -277,7 +317,12 @@ public static class PdfWriter
 
         private void Text(string text, float x, float y, SKTypeface face, float size, SKColor color)
         {
-            using var font = new SKFont(face, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+            using var font = new SKFont(face, size)
+            {
+                Subpixel = true,
+                LinearMetrics = true,
+                Hinting = SKFontHinting.None,
+            };
             using var paint = new SKPaint { Color = color, IsAntialias = true };
             _canvas.DrawText(text, x, y, SKTextAlign.Left, font, paint);
         }
@@ -289,13 +334,23 @@ public static class PdfWriter
 
         private void RuleFrom(float x, float y, float width, SKColor color)
         {
-            using var paint = new SKPaint { Color = color, StrokeWidth = width, IsStroke = true };
+            using var paint = new SKPaint
+            {
+                Color = color,
+                StrokeWidth = width,
+                IsStroke = true,
+            };
             _canvas.DrawLine(x, y, Right, y, paint);
         }
 
         private static float Width(string text, SKTypeface face, float size)
         {
-            using var font = new SKFont(face, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+            using var font = new SKFont(face, size)
+            {
+                Subpixel = true,
+                LinearMetrics = true,
+                Hinting = SKFontHinting.None,
+            };
             return font.MeasureText(text);
         }
 

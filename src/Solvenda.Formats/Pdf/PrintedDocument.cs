@@ -3,7 +3,19 @@ using System.Collections.Immutable;
 namespace Solvenda.Formats.Pdf;
 
 /// <summary>One line as printed; all texts are ready, numbers already formatted.</summary>
-public sealed record PrintedLine(bool IsHeading, string Number, string Code, string Words, string Note, string Quantity, string Price, string Discount, string Amount, bool IsOptional, string When);
+public sealed record PrintedLine(
+    bool IsHeading,
+    string Number,
+    string Code,
+    string Words,
+    string Note,
+    string Quantity,
+    string Price,
+    string Discount,
+    string Amount,
+    bool IsOptional,
+    string When
+);
 
 /// <summary>One row of the tax table.</summary>
 public sealed record PrintedTax(string Words, string Basis, string Tax);
@@ -14,7 +26,16 @@ public sealed record PrintedTax(string Words, string Basis, string Tax);
 public sealed record PrintedLetter(ImmutableArray<string> To, string Text);
 
 /// <summary>The words that the writer itself sets, in the language of the document; <paramref name="Page"/> and <paramref name="IfWanted"/> with a place {0}.</summary>
-public sealed record PrintedLabels(string What, string Quantity, string Price, string Less, string Tax, string TaxOn, string Page, string IfWanted);
+public sealed record PrintedLabels(
+    string What,
+    string Quantity,
+    string Price,
+    string Less,
+    string Tax,
+    string TaxOn,
+    string Page,
+    string IfWanted
+);
 
 /// <summary>A quote or an order acknowledgement, ready to be set: the writer lays out and breaks pages, it computes nothing.</summary>
 /// <param name="Letter">The letter on a page in front of it; null: none.</param>
@@ -33,4 +54,5 @@ public sealed record PrintedDocument(
     ImmutableArray<string> Closing,
     string Footer,
     PrintedLabels Labels,
-    PrintedLetter? Letter);
+    PrintedLetter? Letter
+);

@@ -24,14 +24,16 @@ public static class Recognition
         ArgumentNullException.ThrowIfNull(picture);
         if (!IsInstalled || picture.Length > LargestPicture || !IsOfPageSize(picture))
             return null;
-        using var process = Process.Start(new ProcessStartInfo(Program, ["stdin", "stdout", "-l", Languages(), "tsv"])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            UseShellExecute = false,
-            Environment = { ["OMP_THREAD_LIMIT"] = "1" },
-        });
+        using var process = Process.Start(
+            new ProcessStartInfo(Program, ["stdin", "stdout", "-l", Languages(), "tsv"])
+            {
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+                UseShellExecute = false,
+                Environment = { ["OMP_THREAD_LIMIT"] = "1" },
+            }
+        );
         if (process is null)
             return null;
         var output = process.StandardOutput.ReadToEndAsync();
@@ -90,7 +92,11 @@ public static class Recognition
             else if (cells[0] == "4")
                 (top, size) = (At(7), At(9));
             // The rules of a table are taken for letters now and then.
-            else if (cells[0] == "5" && At(10) > 30 && cells[11].Trim().Trim('|', '[', ']', '_', '\u2014', '\u2013', '-', '=', '~') is { Length: > 0 } word)
+            else if (
+                cells[0] == "5"
+                && At(10) > 30
+                && cells[11].Trim().Trim('|', '[', ']', '_', '\u2014', '\u2013', '-', '=', '~') is { Length: > 0 } word
+            )
                 words.Add(new PageWord(cells[11].TrimEnd().EndsWith('-') ? word + "-" : word, At(6), top, At(8), size));
         }
         return width > 0 && words.Count > 0 ? new PageText(width, height, words) : null;

@@ -59,7 +59,10 @@ public static class Grid
         var start = strokes && line.TrimStart().StartsWith('|') ? line.IndexOf('|', StringComparison.Ordinal) + 1 : 0;
         for (var i = start; i < line.Length; i++)
         {
-            var cut = strokes ? line[i] == '|' : tabs ? line[i] == '\t' : i + 2 < line.Length && line[i] == ' ' && line[i + 1] == ' ' && i > start;
+            var cut =
+                strokes ? line[i] == '|'
+                : tabs ? line[i] == '\t'
+                : i + 2 < line.Length && line[i] == ' ' && line[i + 1] == ' ' && i > start;
             if (!cut)
                 continue;
             Add(start, i);

@@ -40,17 +40,28 @@ public static class SheetFile
             throw new TableException("It is neither CSV nor XLSX.");
         // The separator that cuts most lines alike.
         var lines = text.Split('\n', 60).Take(50).Where(l => l.Trim().Length > 0).ToList();
-        var separator = Separators.MaxBy(s => lines.Select(l => l.Split(s).Length).Where(n => n > 1).GroupBy(n => n).Select(g => g.Count() * Math.Min(g.Key, 8)).DefaultIfEmpty(0).Max())!;
-        using var csv = new CsvReader(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture)
-        {
-            Delimiter = separator,
-            HasHeaderRecord = false,
-            BadDataFound = null,
-            MissingFieldFound = null,
-            TrimOptions = TrimOptions.Trim,
-            MaxFieldSize = 32_000,
-            IgnoreBlankLines = false,
-        });
+        var separator = Separators.MaxBy(s =>
+            lines
+                .Select(l => l.Split(s).Length)
+                .Where(n => n > 1)
+                .GroupBy(n => n)
+                .Select(g => g.Count() * Math.Min(g.Key, 8))
+                .DefaultIfEmpty(0)
+                .Max()
+        )!;
+        using var csv = new CsvReader(
+            new StringReader(text),
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                Delimiter = separator,
+                HasHeaderRecord = false,
+                BadDataFound = null,
+                MissingFieldFound = null,
+                TrimOptions = TrimOptions.Trim,
+                MaxFieldSize = 32_000,
+                IgnoreBlankLines = false,
+            }
+        );
         var rows = new List<IReadOnlyList<string>>();
         try
         {
@@ -65,7 +76,15 @@ public static class SheetFile
     }
 
     private static OriginalPart Whole(OriginalPart part, bool isCut) =>
-        isCut ? part with { Warning = string.Create(CultureInfo.InvariantCulture, $"{part.Name} has more than {MostRows:#,0} rows; those beyond are kept in the original.") } : part;
+        isCut
+            ? part with
+            {
+                Warning = string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{part.Name} has more than {MostRows:#,0} rows; those beyond are kept in the original."
+                ),
+            }
+            : part;
 
     private static ImmutableArray<OriginalPart> Workbook(byte[] raw, string name)
     {
@@ -74,16 +93,38 @@ public static class SheetFile
             Weigh(raw);
             using var stream = new MemoryStream(raw, writable: false);
             var sheets = stream.GetSheetNames().Take(MostSheets).ToList();
-            return [.. sheets.Select(s => Cut(Grid.Part(sheets.Count == 1 ? name : $"{name}, {s}", Rows(raw, s)))).Where(p => p.Rows.Any(r => r.Any(c => c.Text.Length > 0)))];
+            return
+            [
+                .. sheets
+                    .Select(s => Cut(Grid.Part(sheets.Count == 1 ? name : $"{name}, {s}", Rows(raw, s))))
+                    .Where(p => p.Rows.Any(r => r.Any(c => c.Text.Length > 0))),
+            ];
         }
-        catch (Exception e) when (e is InvalidDataException or System.Xml.XmlException or KeyNotFoundException or NullReferenceException or FormatException or InvalidOperationException or ArgumentException or NotSupportedException)
+        catch (Exception e)
+            when (e
+                    is InvalidDataException
+                        or System.Xml.XmlException
+                        or KeyNotFoundException
+                        or NullReferenceException
+                        or FormatException
+                        or InvalidOperationException
+                        or ArgumentException
+                        or NotSupportedException
+            )
         {
             throw new TableException("The workbook is damaged, or of a kind that we cannot open.");
         }
     }
 
     // One row more than is read was fetched, to know that there is one.
-    private static OriginalPart Cut(OriginalPart part) => Whole(part with { Rows = part.Rows.Length > MostRows ? part.Rows[..MostRows] : part.Rows }, part.Rows.Length > MostRows);
+    private static OriginalPart Cut(OriginalPart part) =>
+        Whole(
+            part with
+            {
+                Rows = part.Rows.Length > MostRows ? part.Rows[..MostRows] : part.Rows,
+            },
+            part.Rows.Length > MostRows
+        );
 
     private static void Weigh(byte[] raw)
     {
@@ -105,7 +146,11 @@ public static class SheetFile
     private static IEnumerable<IReadOnlyList<string>> Rows(byte[] raw, string sheet)
     {
         using var stream = new MemoryStream(raw, writable: false);
-        foreach (IDictionary<string, object?> row in stream.Query(useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX).Take(MostRows + 1))
+        foreach (
+            IDictionary<string, object?> row in stream
+                .Query(useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX)
+                .Take(MostRows + 1)
+        )
             yield return [.. row.Values.Take(MostColumns).Select(TableReader.Text)];
     }
 }

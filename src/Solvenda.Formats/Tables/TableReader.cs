@@ -70,19 +70,33 @@ public static class TableReader
         }
     }
 
-    internal static TableException Unreadable(CsvReader csv, CsvHelperException e) => new(e is MaxFieldSizeException
-        ? $"A cell before line {csv.Parser.RawRow} is longer than 32,000 characters; is a quotation mark missing?"
-        : $"Line {csv.Parser.RawRow} cannot be read: {e.Message.Split('\n')[0]}");
+    internal static TableException Unreadable(CsvReader csv, CsvHelperException e) =>
+        new(
+            e is MaxFieldSizeException
+                ? $"A cell before line {csv.Parser.RawRow} is longer than 32,000 characters; is a quotation mark missing?"
+                : $"Line {csv.Parser.RawRow} cannot be read: {e.Message.Split('\n')[0]}"
+        );
 
-    private static CsvReader Open(byte[] bytes, Encoding encoding, string separator) => new(
-        new StreamReader(new MemoryStream(bytes), encoding),
-        new CsvConfiguration(CultureInfo.InvariantCulture) { Delimiter = separator, BadDataFound = Damaged, MissingFieldFound = null, TrimOptions = TrimOptions.Trim, MaxFieldSize = 32_000 });
+    private static CsvReader Open(byte[] bytes, Encoding encoding, string separator) =>
+        new(
+            new StreamReader(new MemoryStream(bytes), encoding),
+            new CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                Delimiter = separator,
+                BadDataFound = Damaged,
+                MissingFieldFound = null,
+                TrimOptions = TrimOptions.Trim,
+                MaxFieldSize = 32_000,
+            }
+        );
 
     // A quote inside a plain cell is an inch; one that opened a cell and is not closed where the cell ends would swallow what follows.
     private static void Damaged(BadDataFoundArgs bad)
     {
         if (bad.Field.TrimStart().StartsWith('"'))
-            throw new TableException($"Line {bad.Context.Parser!.RawRow}: a quote opens a cell and does not close it. Nothing of the file was taken.");
+            throw new TableException(
+                $"Line {bad.Context.Parser!.RawRow}: a quote opens a cell and does not close it. Nothing of the file was taken."
+            );
     }
 
     // UTF-8 where the bytes are valid UTF-8, else Windows-1252's first half as ISO 8859-1, which loses nothing.
@@ -104,9 +118,14 @@ public static class TableReader
                 if (zip.Entries.Sum(e => e.Length) > MostUnpacked)
                     throw new TableException("The workbook unpacks to more than 600 MB.");
             }
-            var head = Lines(bytes).Select(l => l.Cells).FirstOrDefault() ?? throw new TableException("The first sheet has no row.");
+            var head =
+                Lines(bytes).Select(l => l.Cells).FirstOrDefault()
+                ?? throw new TableException("The first sheet has no row.");
             Fitting(head);
-            return new Table([.. head.Select(h => h.Trim())], Lines(bytes).Skip(1).Where(r => r.Cells.Any(c => c.Length > 0)));
+            return new Table(
+                [.. head.Select(h => h.Trim())],
+                Lines(bytes).Skip(1).Where(r => r.Cells.Any(c => c.Length > 0))
+            );
         }
         catch (InvalidDataException)
         {
@@ -126,14 +145,25 @@ public static class TableReader
     }
 
     // Numbers come as binary floating point; fifteen digits are what a spreadsheet itself keeps.
-    internal static string Text(object? value) => value switch
-    {
-        null => "",
-        double d => decimal.TryParse(d.ToString("G15", CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture, out var exact) ? exact.ToString(CultureInfo.InvariantCulture) : d.ToString("G15", CultureInfo.InvariantCulture),
-        DateTime at => at.ToString(at.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-dd HH:mm:ss", CultureInfo.InvariantCulture),
-        bool yes => yes ? "yes" : "no",
-        _ => Convert.ToString(value, CultureInfo.InvariantCulture)!.Trim(),
-    };
+    internal static string Text(object? value) =>
+        value switch
+        {
+            null => "",
+            double d => decimal.TryParse(
+                d.ToString("G15", CultureInfo.InvariantCulture),
+                NumberStyles.Float,
+                CultureInfo.InvariantCulture,
+                out var exact
+            )
+                ? exact.ToString(CultureInfo.InvariantCulture)
+                : d.ToString("G15", CultureInfo.InvariantCulture),
+            DateTime at => at.ToString(
+                at.TimeOfDay == TimeSpan.Zero ? "yyyy-MM-dd" : "yyyy-MM-dd HH:mm:ss",
+                CultureInfo.InvariantCulture
+            ),
+            bool yes => yes ? "yes" : "no",
+            _ => Convert.ToString(value, CultureInfo.InvariantCulture)!.Trim(),
+        };
 
     private static void Fitting(IReadOnlyList<string> head)
     {

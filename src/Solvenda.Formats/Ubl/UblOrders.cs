@@ -52,31 +52,56 @@ public sealed class UblOrders
         }
         catch (XmlException e)
         {
-            return new Incoming("", "XML", [part]) { Problem = e.Message.Contains("DTD", StringComparison.Ordinal) ? "The document brings a document type of its own, which is never followed." : $"The XML is not well formed: {e.Message}" };
+            return new Incoming("", "XML", [part])
+            {
+                Problem = e.Message.Contains("DTD", StringComparison.Ordinal)
+                    ? "The document brings a document type of its own, which is never followed."
+                    : $"The XML is not well formed: {e.Message}",
+            };
         }
-        if (root.Name.NamespaceName != Schema + root.Name.LocalName + "-2" || !Kinds.TryGetValue(root.Name.LocalName, out var kind))
+        if (
+            root.Name.NamespaceName != Schema + root.Name.LocalName + "-2"
+            || !Kinds.TryGetValue(root.Name.LocalName, out var kind)
+        )
         {
             var known = root.Name.NamespaceName.StartsWith(Schema, StringComparison.Ordinal);
-            return new Incoming("", $"XML {root.Name.LocalName}", [part]) { Problem = known ? $"A UBL {root.Name.LocalName} is not one that becomes a request; it is kept and shown." : $"The document is a {root.Name.LocalName}{(root.Name.NamespaceName.Length > 0 ? $" of {root.Name.NamespaceName}" : " without a namespace")}, not a UBL order." };
+            return new Incoming("", $"XML {root.Name.LocalName}", [part])
+            {
+                Problem = known
+                    ? $"A UBL {root.Name.LocalName} is not one that becomes a request; it is kept and shown."
+                    : $"The document is a {root.Name.LocalName}{(root.Name.NamespaceName.Length > 0 ? $" of {root.Name.NamespaceName}" : " without a namespace")}, not a UBL order.",
+            };
         }
         var reader = new UblOrders(text);
         var document = reader.Read(root, kind);
         var from = document.Clues.FirstOrDefault(c => c.Kind == "name")?.Value ?? "";
         var id = document.PoNumber?.Value ?? "";
         if (document.Lines.IsEmpty && kind != MessageKind.Cancellation)
-            return new Incoming(from, $"UBL {root.Name.LocalName} {id}", [part]) { Problem = "The document has no lines." };
-        return new Incoming(from, $"UBL {root.Name.LocalName} {id}", [part]) { OwnId = id.Length > 0 ? $"ubl:{from}:{root.Name.LocalName}:{id}:{Value(root, "IssueDate")}" : null, Document = document };
+            return new Incoming(from, $"UBL {root.Name.LocalName} {id}", [part])
+            {
+                Problem = "The document has no lines.",
+            };
+        return new Incoming(from, $"UBL {root.Name.LocalName} {id}", [part])
+        {
+            OwnId = id.Length > 0 ? $"ubl:{from}:{root.Name.LocalName}:{id}:{Value(root, "IssueDate")}" : null,
+            Document = document,
+        };
     }
 
     // By its byte order mark, else by what the declaration says, else UTF-8.
     private static string Decode(byte[] raw)
     {
         var head = Encoding.Latin1.GetString(raw, 0, Math.Min(raw.Length, 200));
-        var declared = head.Contains("encoding=", StringComparison.OrdinalIgnoreCase) ? head.Split("encoding=")[1].TrimStart('"', '\'').Split('"', '\'')[0] : "utf-8";
+        var declared = head.Contains("encoding=", StringComparison.OrdinalIgnoreCase)
+            ? head.Split("encoding=")[1].TrimStart('"', '\'').Split('"', '\'')[0]
+            : "utf-8";
         Encoding encoding;
         try
         {
-            encoding = raw is [0xFF, 0xFE, ..] ? Encoding.Unicode : raw is [0xFE, 0xFF, ..] ? Encoding.BigEndianUnicode : Encoding.GetEncoding(declared);
+            encoding =
+                raw is [0xFF, 0xFE, ..] ? Encoding.Unicode
+                : raw is [0xFE, 0xFF, ..] ? Encoding.BigEndianUnicode
+                : Encoding.GetEncoding(declared);
         }
         catch (ArgumentException)
         {
@@ -99,8 +124,17 @@ public sealed class UblOrders
         return XElement.Load(reader, LoadOptions.SetLineInfo);
     }
 
-    private static XmlReader Open(string text) => XmlReader.Create(
-        new StringReader(text), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null, MaxCharactersInDocument = MostCharacters, MaxCharactersFromEntities = 1_000 });
+    private static XmlReader Open(string text) =>
+        XmlReader.Create(
+            new StringReader(text),
+            new XmlReaderSettings
+            {
+                DtdProcessing = DtdProcessing.Prohibit,
+                XmlResolver = null,
+                MaxCharactersInDocument = MostCharacters,
+                MaxCharactersFromEntities = 1_000,
+            }
+        );
 
     private OrderDocument Read(XElement root, MessageKind kind)
     {
@@ -109,7 +143,10 @@ public sealed class UblOrders
         var delivery = root.Element(Aggregate + "Delivery");
         var terms = root.Element(Aggregate + "DeliveryTerms");
         var totals = root.Element(Aggregate + "AnticipatedMonetaryTotal");
-        var lines = root.Elements(Aggregate + "OrderLine").Concat(root.Elements(Aggregate + "RequestForQuotationLine")).Select(Line).ToImmutableArray();
+        var lines = root.Elements(Aggregate + "OrderLine")
+            .Concat(root.Elements(Aggregate + "RequestForQuotationLine"))
+            .Select(Line)
+            .ToImmutableArray();
         var (deliverTo, country) = DeliverTo(delivery);
         return new OrderDocument(kind, lines)
         {
@@ -123,12 +160,19 @@ public sealed class UblOrders
             DeliverTo = deliverTo,
             DeliverToCountry = country,
             Incoterm = Text(terms, "ID"),
-            IncotermPlace = Text(Under(terms, "DeliveryLocation"), "ID") ?? Text(Under(terms, "DeliveryLocation"), "Description"),
+            IncotermPlace =
+                Text(Under(terms, "DeliveryLocation"), "ID") ?? Text(Under(terms, "DeliveryLocation"), "Description"),
             Currency = Text(root, "DocumentCurrencyCode") ?? Text(root, "PricingCurrencyCode"),
             PaymentDays = Days(root),
             Goods = Number(totals, "LineExtensionAmount"),
             Note = Text(root, "Note"),
-            Charges = [.. root.Elements(Aggregate + "AllowanceCharge").Select(Charge).Where(c => c is not null).Select(c => c!.Value)],
+            Charges =
+            [
+                .. root.Elements(Aggregate + "AllowanceCharge")
+                    .Select(Charge)
+                    .Where(c => c is not null)
+                    .Select(c => c!.Value),
+            ],
             Warnings = [.. _warnings],
         };
     }
@@ -150,37 +194,73 @@ public sealed class UblOrders
             Text(Under(thing, "BuyersItemIdentification"), "ID"),
             Text(Under(thing, "SellersItemIdentification"), "ID"),
             // 0160 is the GTIN in the list of ISO/IEC 6523 codes; where no scheme is named it is what the digits say.
-            gtin is not null && ((string?)gtin.Attribute("schemeID") is null or "0160" or "GTIN") ? Text(Under(thing, "StandardItemIdentification"), "ID") : null,
+            gtin is not null
+            && ((string?)gtin.Attribute("schemeID") is null or "0160" or "GTIN")
+                ? Text(Under(thing, "StandardItemIdentification"), "ID")
+                : null,
             Value(thing, "Name") is { Length: > 0 } name ? name : Value(thing, "Description"),
-            [Where(line)])
+            [Where(line)]
+        )
         {
             Wanted = Period(item.Element(Aggregate + "Delivery")),
             Amount = Number(item, "LineExtensionAmount"),
             Allowances = item.Elements(Aggregate + "AllowanceCharge").Select(Charge).Sum(c => c?.Amount ?? 0m),
-            Note = string.Join("; ", new[] { Value(line, "Note"), Value(item, "Note"), LineStatus(item) }.Where(n => n.Length > 0)),
+            Note = string.Join(
+                "; ",
+                new[] { Value(line, "Note"), Value(item, "Note"), LineStatus(item) }.Where(n => n.Length > 0)
+            ),
             TakenBack = Value(item, "LineStatusCode") == "2",
         };
     }
 
     // LineStatusCode of a change, as in EDIFACT 1229.
-    private static string LineStatus(XElement item) => Value(item, "LineStatusCode") switch { "1" => "added", "2" => "taken back", "3" => "changed", _ => "" };
+    private static string LineStatus(XElement item) =>
+        Value(item, "LineStatusCode") switch
+        {
+            "1" => "added",
+            "2" => "taken back",
+            "3" => "changed",
+            _ => "",
+        };
 
     private ImmutableArray<Clue> Clues(XElement? party)
     {
         var clues = ImmutableArray.CreateBuilder<Clue>();
         if (party is null)
             return [];
-        foreach (var id in party.Elements(Aggregate + "PartyIdentification").Select(i => i.Element(Basic + "ID")).Append(party.Element(Basic + "EndpointID")).OfType<XElement>())
+        foreach (
+            var id in party
+                .Elements(Aggregate + "PartyIdentification")
+                .Select(i => i.Element(Basic + "ID"))
+                .Append(party.Element(Basic + "EndpointID"))
+                .OfType<XElement>()
+        )
         {
             // 0088 is the GLN, in the same list.
             var scheme = (string?)id.Attribute("schemeID") ?? "";
-            clues.Add(new Clue(scheme is "0088" or "GLN" || (scheme.Length == 0 && id.Value.Trim().Length == 13) ? "gln" : "partner", id.Value.Trim(), [Where(id)]));
+            clues.Add(
+                new Clue(
+                    scheme is "0088" or "GLN" || (scheme.Length == 0 && id.Value.Trim().Length == 13)
+                        ? "gln"
+                        : "partner",
+                    id.Value.Trim(),
+                    [Where(id)]
+                )
+            );
         }
-        foreach (var tax in party.Elements(Aggregate + "PartyTaxScheme").Select(t => t.Element(Basic + "CompanyID")).OfType<XElement>())
+        foreach (
+            var tax in party
+                .Elements(Aggregate + "PartyTaxScheme")
+                .Select(t => t.Element(Basic + "CompanyID"))
+                .OfType<XElement>()
+        )
             clues.Add(new Clue("tax", tax.Value.Trim(), [Where(tax)]));
         if (Text(Under(party, "Contact"), "ElectronicMail") is { } mail)
             clues.Add(new Clue("mail", mail.Value, [mail.Where]));
-        if ((Text(Under(party, "PartyName"), "Name") ?? Text(Under(party, "PartyLegalEntity"), "RegistrationName")) is { } name)
+        if (
+            (Text(Under(party, "PartyName"), "Name") ?? Text(Under(party, "PartyLegalEntity"), "RegistrationName")) is
+            { } name
+        )
             clues.Add(new Clue("name", name.Value, [name.Where]));
         return clues.ToImmutable();
     }
@@ -194,20 +274,36 @@ public sealed class UblOrders
         var country = Value(Under(address, "Country"), "IdentificationCode");
         var parts = new[]
         {
-            Value(location, "Name"), Value(address, "StreetName"), Value(address, "AdditionalStreetName"), $"{Value(address, "PostalZone")} {Value(address, "CityName")}".Trim(), country,
+            Value(location, "Name"),
+            Value(address, "StreetName"),
+            Value(address, "AdditionalStreetName"),
+            $"{Value(address, "PostalZone")} {Value(address, "CityName")}".Trim(),
+            country,
         };
         var text = string.Join(", ", parts.Where(p => p.Length > 0));
-        return text.Length == 0 ? (null, null) : (new Stated<string>(text, Where(address)), country.Length == 2 ? country : null);
+        return text.Length == 0
+            ? (null, null)
+            : (new Stated<string>(text, Where(address)), country.Length == 2 ? country : null);
     }
 
     // They want it within a period: its end is the day that must be kept.
     private Stated<DateOnly>? Period(XElement? delivery) =>
-        Date(Under(delivery, "RequestedDeliveryPeriod"), "EndDate") ?? Date(Under(delivery, "RequestedDeliveryPeriod"), "StartDate") ?? Date(delivery, "RequestedDeliveryDate") ?? Date(delivery, "LatestDeliveryDate");
+        Date(Under(delivery, "RequestedDeliveryPeriod"), "EndDate")
+        ?? Date(Under(delivery, "RequestedDeliveryPeriod"), "StartDate")
+        ?? Date(delivery, "RequestedDeliveryDate")
+        ?? Date(delivery, "LatestDeliveryDate");
 
     private Stated<int>? Days(XElement root)
     {
-        var measure = Under(root, "PaymentTerms")?.Element(Aggregate + "SettlementPeriod")?.Element(Basic + "DurationMeasure");
-        return measure is not null && (string?)measure.Attribute("unitCode") is null or "DAY" && int.TryParse(measure.Value.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var days) ? new Stated<int>(days, Where(measure)) : null;
+        var measure = Under(root, "PaymentTerms")
+            ?.Element(Aggregate + "SettlementPeriod")
+            ?.Element(Basic + "DurationMeasure");
+        return
+            measure is not null
+            && (string?)measure.Attribute("unitCode") is null or "DAY"
+            && int.TryParse(measure.Value.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var days)
+            ? new Stated<int>(days, Where(measure))
+            : null;
     }
 
     private (string Kind, decimal Amount)? Charge(XElement charge)
@@ -215,7 +311,10 @@ public sealed class UblOrders
         if (Number(charge, "Amount") is not { } amount)
             return null;
         var reason = Value(charge, "AllowanceChargeReason");
-        var kind = Value(charge, "AllowanceChargeReasonCode") is "FC" or "TX" ? "freight" : reason.Length > 0 ? reason : "charge";
+        var kind =
+            Value(charge, "AllowanceChargeReasonCode") is "FC" or "TX" ? "freight"
+            : reason.Length > 0 ? reason
+            : "charge";
         return (kind, Value(charge, "ChargeIndicator") == "true" ? amount.Value : -amount.Value);
     }
 
@@ -228,7 +327,10 @@ public sealed class UblOrders
 
     private static string Value(XElement? parent, string name) => parent?.Element(Basic + name)?.Value.Trim() ?? "";
 
-    private Stated<string>? Text(XElement? parent, string name) => parent?.Element(Basic + name) is { } e && e.Value.Trim() is { Length: > 0 } text ? new Stated<string>(text, Where(e)) : null;
+    private Stated<string>? Text(XElement? parent, string name) =>
+        parent?.Element(Basic + name) is { } e && e.Value.Trim() is { Length: > 0 } text
+            ? new Stated<string>(text, Where(e))
+            : null;
 
     // xsd:decimal: a point, no thousands, no exponent. Anything else is no number, and says so.
     private Stated<decimal>? Number(XElement? parent, string name)
@@ -236,7 +338,15 @@ public sealed class UblOrders
         if (parent?.Element(Basic + name) is not { } e)
             return null;
         var text = e.Value.Trim();
-        if (text.Length <= 28 && decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number))
+        if (
+            text.Length <= 28
+            && decimal.TryParse(
+                text,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+        )
             return new Stated<decimal>(number, Where(e));
         _warnings.Add($"“{text}” is not an amount ({name}, line {((IXmlLineInfo)e).LineNumber}); it was left aside.");
         return null;
@@ -247,7 +357,16 @@ public sealed class UblOrders
         if (parent?.Element(Basic + name) is not { } e)
             return null;
         // xsd:date may carry a zone, which is no part of the day.
-        if (e.Value.Trim() is { Length: >= 10 } text && DateOnly.TryParseExact(text.AsSpan(0, 10), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day))
+        if (
+            e.Value.Trim() is { Length: >= 10 } text
+            && DateOnly.TryParseExact(
+                text.AsSpan(0, 10),
+                "yyyy-MM-dd",
+                CultureInfo.InvariantCulture,
+                DateTimeStyles.None,
+                out var day
+            )
+        )
             return new Stated<DateOnly>(day, Where(e));
         _warnings.Add($"“{e.Value.Trim()}” is not a date ({name}).");
         return null;
@@ -260,7 +379,9 @@ public sealed class UblOrders
         if (!info.HasLineInfo() || info.LineNumber > _lineStarts.Length)
             return new Evidence(0, 0, 0);
         var start = Math.Min(_text.Length, _lineStarts[info.LineNumber - 1] + info.LinePosition - 1);
-        var prefix = element.GetPrefixOfNamespace(element.Name.Namespace) is { Length: > 0 } p ? $"</{p}:{element.Name.LocalName}>" : $"</{element.Name.LocalName}>";
+        var prefix = element.GetPrefixOfNamespace(element.Name.Namespace) is { Length: > 0 } p
+            ? $"</{p}:{element.Name.LocalName}>"
+            : $"</{element.Name.LocalName}>";
         var end = _text.IndexOf(prefix, start, StringComparison.Ordinal);
         start = Math.Max(0, start - 1);
         return new Evidence(0, start, (end < 0 ? Math.Min(_text.Length, start + 1) : end + prefix.Length) - start);

@@ -6,10 +6,30 @@ namespace Solvenda.Formats.X12;
 
 /// <summary>One line as confirmed: what was ordered, what is confirmed, at what price and for when.</summary>
 /// <param name="Change">IA accepted, IP accepted with a changed price, DR accepted with a changed date (element 668).</param>
-public sealed record ConfirmedLine(string Number, decimal Quantity, string Unit, decimal Price, string PriceBasis, string Change, DateOnly? Ships, ImmutableArray<(string Qualifier, string Code)> Codes);
+public sealed record ConfirmedLine(
+    string Number,
+    decimal Quantity,
+    string Unit,
+    decimal Price,
+    string PriceBasis,
+    string Change,
+    DateOnly? Ships,
+    ImmutableArray<(string Qualifier, string Code)> Codes
+);
 
 /// <summary>What an 855 says.</summary>
-public sealed record OrderAcknowledgement(string Sender, string Receiver, int Control, DateTime At, string PoNumber, DateOnly? PoDate, string OrderNumber, bool WithChanges, string Currency, ImmutableArray<ConfirmedLine> Lines);
+public sealed record OrderAcknowledgement(
+    string Sender,
+    string Receiver,
+    int Control,
+    DateTime At,
+    string PoNumber,
+    DateOnly? PoDate,
+    string OrderNumber,
+    bool WithChanges,
+    string Currency,
+    ImmutableArray<ConfirmedLine> Lines
+);
 
 /// <summary>Writes the transaction set 855, purchase order acknowledgement (ASC X12, version 4010).</summary>
 public static class Acknowledgement
@@ -30,15 +50,22 @@ public static class Acknowledgement
         foreach (var line in ack.Lines)
         {
             var codes = string.Concat(line.Codes.Select(c => $"*{c.Qualifier}*{Clean(c.Code)}"));
-            set.Add($"PO1*{Clean(line.Number)}*{Number(line.Quantity)}*{line.Unit}*{Number(line.Price)}*{line.PriceBasis}{codes}");
-            set.Add($"ACK*{line.Change}*{Number(line.Quantity)}*{line.Unit}" + (line.Ships is { } ships ? $"*068*{Day(ships, "yyyyMMdd")}" : ""));
+            set.Add(
+                $"PO1*{Clean(line.Number)}*{Number(line.Quantity)}*{line.Unit}*{Number(line.Price)}*{line.PriceBasis}{codes}"
+            );
+            set.Add(
+                $"ACK*{line.Change}*{Number(line.Quantity)}*{line.Unit}"
+                    + (line.Ships is { } ships ? $"*068*{Day(ships, "yyyyMMdd")}" : "")
+            );
         }
         set.Add($"CTT*{ack.Lines.Length}");
         set.Add($"SE*{set.Count + 1}*0001");
 
         var text = new StringBuilder();
         void Add(string segment) => text.Append(segment).Append("~\n");
-        Add($"ISA*00*          *00*          *ZZ*{Clean(ack.Sender),-15}*01*{Clean(ack.Receiver),-15}*{Day(DateOnly.FromDateTime(ack.At), "yyMMdd")}*{time}*U*00401*{control}*0*P*>");
+        Add(
+            $"ISA*00*          *00*          *ZZ*{Clean(ack.Sender), -15}*01*{Clean(ack.Receiver), -15}*{Day(DateOnly.FromDateTime(ack.At), "yyMMdd")}*{time}*U*00401*{control}*0*P*>"
+        );
         Add($"GS*PR*{Clean(ack.Sender)}*{Clean(ack.Receiver)}*{day}*{time}*{ack.Control}*X*004010");
         set.ForEach(Add);
         Add($"GE*1*{ack.Control}");

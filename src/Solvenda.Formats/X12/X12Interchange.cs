@@ -25,7 +25,11 @@ public static class X12Interchange
         var separators = new Separators(element, component, terminator);
         var (segments, brokenOff) = Segment.Split(text, start, separators);
         var isa = segments[0];
-        var interchange = new EdiInterchange(text, separators, segments, isa[6].Trim(), isa[8].Trim(), isa[13].Trim()) { SenderQualifier = isa[5].Trim(), ReceiverQualifier = isa[7].Trim() };
+        var interchange = new EdiInterchange(text, separators, segments, isa[6].Trim(), isa[8].Trim(), isa[13].Trim())
+        {
+            SenderQualifier = isa[5].Trim(),
+            ReceiverQualifier = isa[7].Trim(),
+        };
         Walk(interchange, brokenOff);
         return (interchange, null);
     }
@@ -69,22 +73,49 @@ public static class X12Interchange
                     if (group is null)
                         break;
                     if (s[1].Trim() != sets.ToString(CultureInfo.InvariantCulture))
-                        group.Faults.Add(new Fault(FaultKind.Count, $"GE counts {s[1]} transaction sets; there are {sets}.", Bad: s[1]));
+                        group.Faults.Add(
+                            new Fault(
+                                FaultKind.Count,
+                                $"GE counts {s[1]} transaction sets; there are {sets}.",
+                                Bad: s[1]
+                            )
+                        );
                     if (s[2].Trim() != group.Reference)
-                        group.Faults.Add(new Fault(FaultKind.Reference, $"Control numbers differ: GS says {group.Reference}, GE says {s[2]}.", Bad: s[2]));
+                        group.Faults.Add(
+                            new Fault(
+                                FaultKind.Reference,
+                                $"Control numbers differ: GS says {group.Reference}, GE says {s[2]}.",
+                                Bad: s[2]
+                            )
+                        );
                     group = null;
                     break;
                 case "IEA":
                     Close(x, group, st, i - 1, null);
                     if (s[1].Trim() != groups.ToString(CultureInfo.InvariantCulture))
-                        x.Faults.Add(new Fault(FaultKind.Count, $"IEA counts {s[1]} groups; there are {groups}.", Bad: s[1]));
+                        x.Faults.Add(
+                            new Fault(FaultKind.Count, $"IEA counts {s[1]} groups; there are {groups}.", Bad: s[1])
+                        );
                     if (s[2].Trim().TrimStart('0') != x.Reference.TrimStart('0'))
-                        x.Faults.Add(new Fault(FaultKind.Reference, $"Control numbers differ: ISA says {x.Reference}, IEA says {s[2]}.", Bad: s[2]));
+                        x.Faults.Add(
+                            new Fault(
+                                FaultKind.Reference,
+                                $"Control numbers differ: ISA says {x.Reference}, IEA says {s[2]}.",
+                                Bad: s[2]
+                            )
+                        );
                     return;
             }
         }
         Close(x, group, st, x.Segments.Count - 1, null);
-        x.Faults.Add(new Fault(FaultKind.BrokenOff, brokenOff ? $"The interchange breaks off inside a segment, after segment {x.Segments.Count - 1}." : $"The interchange breaks off after segment {x.Segments.Count}: its IEA is missing."));
+        x.Faults.Add(
+            new Fault(
+                FaultKind.BrokenOff,
+                brokenOff
+                    ? $"The interchange breaks off inside a segment, after segment {x.Segments.Count - 1}."
+                    : $"The interchange breaks off after segment {x.Segments.Count}: its IEA is missing."
+            )
+        );
     }
 
     private static void Close(EdiInterchange x, EdiGroup? group, int st, int last, Segment? se)
@@ -92,16 +123,51 @@ public static class X12Interchange
         if (st < 0)
             return;
         var head = x.Segments[st];
-        var message = new EdiMessage(head[1].Trim(), head[2].Trim(), head[3].Trim(), x.Segments.GetRange(st, last - st + 1)) { Group = group };
+        var message = new EdiMessage(
+            head[1].Trim(),
+            head[2].Trim(),
+            head[3].Trim(),
+            x.Segments.GetRange(st, last - st + 1)
+        )
+        {
+            Group = group,
+        };
         x.Messages.Add(message);
         if (se is null)
         {
-            message.Faults.Add(new Fault(FaultKind.BrokenOff, $"Transaction set {message.Reference} breaks off: its SE is missing.", message.Segments.Count, "SE"));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.BrokenOff,
+                    $"Transaction set {message.Reference} breaks off: its SE is missing.",
+                    message.Segments.Count,
+                    "SE"
+                )
+            );
             return;
         }
         if (se[1].Trim() != message.Segments.Count.ToString(CultureInfo.InvariantCulture))
-            message.Faults.Add(new Fault(FaultKind.Count, $"SE counts {se[1]} segments; there are {message.Segments.Count}.", message.Segments.Count, "SE", 1, 0, se[1]));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.Count,
+                    $"SE counts {se[1]} segments; there are {message.Segments.Count}.",
+                    message.Segments.Count,
+                    "SE",
+                    1,
+                    0,
+                    se[1]
+                )
+            );
         if (se[2].Trim() != message.Reference)
-            message.Faults.Add(new Fault(FaultKind.Reference, $"Control numbers differ: ST says {message.Reference}, SE says {se[2]}.", message.Segments.Count, "SE", 2, 0, se[2]));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.Reference,
+                    $"Control numbers differ: ST says {message.Reference}, SE says {se[2]}.",
+                    message.Segments.Count,
+                    "SE",
+                    2,
+                    0,
+                    se[2]
+                )
+            );
     }
 }

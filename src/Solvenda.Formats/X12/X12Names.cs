@@ -48,7 +48,13 @@ public static class X12Names
         ["SDQ"] = "split quantities",
     };
 
-    private static readonly Dictionary<string, string> Parties = new() { ["BT"] = "bill to", ["ST"] = "ship to", ["BY"] = "buyer", ["SE"] = "seller" };
+    private static readonly Dictionary<string, string> Parties = new()
+    {
+        ["BT"] = "bill to",
+        ["ST"] = "ship to",
+        ["BY"] = "buyer",
+        ["SE"] = "seller",
+    };
 
     private static readonly Dictionary<string, string> Sets = new()
     {
@@ -80,6 +86,8 @@ public static class X12Names
     public static string Of(Segment segment)
     {
         ArgumentNullException.ThrowIfNull(segment);
-        return segment.Tag == "N1" && Parties.TryGetValue(segment[1], out var party) ? party : Names.GetValueOrDefault(segment.Tag, "");
+        return segment.Tag == "N1" && Parties.TryGetValue(segment[1], out var party)
+            ? party
+            : Names.GetValueOrDefault(segment.Tag, "");
     }
 }

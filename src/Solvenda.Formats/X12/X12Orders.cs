@@ -10,14 +10,33 @@ namespace Solvenda.Formats.X12;
 public sealed class X12Orders
 {
     // Basis of unit price, element 639: how many units a price is for.
-    private static readonly Dictionary<string, decimal> PriceBases = new() { ["HP"] = 100m, ["HN"] = 100m, ["HF"] = 100m, ["PN"] = 10m, ["TP"] = 1000m, ["TH"] = 1000m, ["TF"] = 1000m };
+    private static readonly Dictionary<string, decimal> PriceBases = new()
+    {
+        ["HP"] = 100m,
+        ["HN"] = 100m,
+        ["HF"] = 100m,
+        ["PN"] = 10m,
+        ["TP"] = 1000m,
+        ["TH"] = 1000m,
+        ["TF"] = 1000m,
+    };
 
-    private static readonly Dictionary<string, string> Charges = new() { ["D240"] = "freight", ["D500"] = "handling", ["D980"] = "insurance" };
+    private static readonly Dictionary<string, string> Charges = new()
+    {
+        ["D240"] = "freight",
+        ["D500"] = "handling",
+        ["D980"] = "insurance",
+    };
 
     // Element 374: delivery requested, ship requested, deliver no later than, ship no later than.
     private static readonly string[] Wanted = ["002", "010", "063", "038", "074", "106"];
 
-    private static readonly Dictionary<string, MessageKind> Kinds = new() { ["850"] = MessageKind.Order, ["860"] = MessageKind.Change, ["840"] = MessageKind.RequestForQuotation };
+    private static readonly Dictionary<string, MessageKind> Kinds = new()
+    {
+        ["850"] = MessageKind.Order,
+        ["860"] = MessageKind.Change,
+        ["840"] = MessageKind.RequestForQuotation,
+    };
 
     private readonly EdiInterchange _interchange;
     private readonly EdiMessage _message;
@@ -38,7 +57,12 @@ public sealed class X12Orders
         ArgumentNullException.ThrowIfNull(message);
         if (!Kinds.TryGetValue(message.Type, out var kind))
         {
-            message.Faults.Add(new Fault(FaultKind.NotTaken, $"Transaction set {message.Type}{(X12Names.OfSet(message.Type) is { Length: > 0 } name ? $" ({name})" : "")} is not one that becomes a request; it is kept and shown."));
+            message.Faults.Add(
+                new Fault(
+                    FaultKind.NotTaken,
+                    $"Transaction set {message.Type}{(X12Names.OfSet(message.Type) is { Length: > 0 } name ? $" ({name})" : "")} is not one that becomes a request; it is kept and shown."
+                )
+            );
             return null;
         }
         return new X12Orders(interchange, message).Read(kind);
@@ -46,11 +70,25 @@ public sealed class X12Orders
 
     private OrderDocument? Read(MessageKind kind)
     {
-        var head = _message.Find(kind switch { MessageKind.Change => "BCH", MessageKind.RequestForQuotation => "BQT", _ => "BEG" });
+        var head = _message.Find(
+            kind switch
+            {
+                MessageKind.Change => "BCH",
+                MessageKind.RequestForQuotation => "BQT",
+                _ => "BEG",
+            }
+        );
         if (head is null)
         {
-            var tag = kind switch { MessageKind.Change => "BCH", MessageKind.RequestForQuotation => "BQT", _ => "BEG" };
-            _message.Faults.Add(new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no {tag} segment.", 2, tag));
+            var tag = kind switch
+            {
+                MessageKind.Change => "BCH",
+                MessageKind.RequestForQuotation => "BQT",
+                _ => "BEG",
+            };
+            _message.Faults.Add(
+                new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no {tag} segment.", 2, tag)
+            );
             return null;
         }
         // Element 353: 01 is a cancellation, whatever it is a cancellation of.
@@ -59,11 +97,26 @@ public sealed class X12Orders
         // BEG03 and BCH03 are the order's number; BQT02 is the request's.
         var number = kind == MessageKind.RequestForQuotation ? 2 : 3;
         _values.Needs(head, number);
-        var written = _values.Date(head, head.Is("BQT") ? 3 : head.Is("BCH") ? 6 : 5, 1, "yyyyMMdd", "yyMMdd");
+        var written = _values.Date(
+            head,
+            head.Is("BQT") ? 3
+                : head.Is("BCH") ? 6
+                : 5,
+            1,
+            "yyyyMMdd",
+            "yyMMdd"
+        );
         var lines = Lines();
         if (lines.IsEmpty && kind != MessageKind.Cancellation)
         {
-            _message.Faults.Add(new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no lines.", _set.Count, kind == MessageKind.Change ? "POC" : "PO1"));
+            _message.Faults.Add(
+                new Fault(
+                    FaultKind.SegmentMissing,
+                    $"The {_message.Type} has no lines.",
+                    _set.Count,
+                    kind == MessageKind.Change ? "POC" : "PO1"
+                )
+            );
             return null;
         }
         CheckTotals(lines);
@@ -75,16 +128,30 @@ public sealed class X12Orders
             Clues = Clues(contact),
             Contact = EdiValues.Text(contact, 2, 0),
             PoNumber = EdiValues.Text(head, number, 0),
-            QuoteNumber = _set.TakeWhile(s => !IsLine(s)).FirstOrDefault(s => s.Is("REF") && s[1] is "PR" or "Q1") is { } quoted ? EdiValues.Text(quoted, 2, 0) : null,
+            QuoteNumber = _set.TakeWhile(s => !IsLine(s)).FirstOrDefault(s => s.Is("REF") && s[1] is "PR" or "Q1")
+                is { } quoted
+                ? EdiValues.Text(quoted, 2, 0)
+                : null,
             Written = written?.Value,
-            Wanted = _set.TakeWhile(s => !IsLine(s)).Where(s => s.Is("DTM") && Wanted.Contains(s[1])).Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd")).FirstOrDefault(d => d is not null),
+            Wanted = _set.TakeWhile(s => !IsLine(s))
+                .Where(s => s.Is("DTM") && Wanted.Contains(s[1]))
+                .Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd"))
+                .FirstOrDefault(d => d is not null),
             DeliverTo = deliverTo,
             DeliverToCountry = country,
-            Incoterm = fob is not null && Incoterm(fob) is { } term ? new Stated<string>(term, EdiInterchange.Where(fob)) : null,
-            IncotermPlace = fob is not null && Place(fob) is { } place ? new Stated<string>(place, EdiInterchange.Where(fob)) : null,
+            Incoterm =
+                fob is not null && Incoterm(fob) is { } term
+                    ? new Stated<string>(term, EdiInterchange.Where(fob))
+                    : null,
+            IncotermPlace =
+                fob is not null && Place(fob) is { } place
+                    ? new Stated<string>(place, EdiInterchange.Where(fob))
+                    : null,
             Currency = EdiValues.Text(_message.Find("CUR"), 2, 0),
             PaymentDays = PaymentDays(),
-            Goods = _set.FirstOrDefault(s => s.Is("AMT") && s[1] == "TT") is { } total ? _values.Number(total, 2) : null,
+            Goods = _set.FirstOrDefault(s => s.Is("AMT") && s[1] == "TT") is { } total
+                ? _values.Number(total, 2)
+                : null,
             Note = Note(),
             Charges = SheetCharges(),
             Warnings = [.. _warnings],
@@ -113,7 +180,9 @@ public sealed class X12Orders
     private Stated<int>? PaymentDays()
     {
         var itd = _message.Find("ITD");
-        return itd is not null && int.TryParse(itd[7], NumberStyles.None, CultureInfo.InvariantCulture, out var days) ? new Stated<int>(days, EdiInterchange.Where(itd, 7)) : null;
+        return itd is not null && int.TryParse(itd[7], NumberStyles.None, CultureInfo.InvariantCulture, out var days)
+            ? new Stated<int>(days, EdiInterchange.Where(itd, 7))
+            : null;
     }
 
     // The N1 loop of the ship-to party, with its N2, N3 and N4.
@@ -126,36 +195,80 @@ public sealed class X12Orders
         var loop = set.Skip(n1 + 1).TakeWhile(s => s.Tag is "N2" or "N3" or "N4").ToList();
         var town = loop.FirstOrDefault(s => s.Is("N4"));
         var country = town?[4].Trim();
-        var parts = loop.Where(s => s.Tag is "N2" or "N3").SelectMany(s => new[] { s[1].Trim(), s[2].Trim() })
-            .Append(town is null ? "" : string.Join(' ', new[] { town[1], town[2], town[3] }.Select(p => p.Trim()).Where(p => p.Length > 0)));
+        var parts = loop.Where(s => s.Tag is "N2" or "N3")
+            .SelectMany(s => new[] { s[1].Trim(), s[2].Trim() })
+            .Append(
+                town is null
+                    ? ""
+                    : string.Join(
+                        ' ',
+                        new[] { town[1], town[2], town[3] }.Select(p => p.Trim()).Where(p => p.Length > 0)
+                    )
+            );
         var text = string.Join(", ", parts.Prepend(set[n1][2].Trim()).Append(country ?? "").Where(p => p.Length > 0));
         var last = loop.Count > 0 ? loop[^1] : set[n1];
-        return text.Length == 0 ? (null, null) : (new Stated<string>(text, new Evidence(0, set[n1].Start, last.Start + last.Length - set[n1].Start)), CountryOf(country));
+        return text.Length == 0
+            ? (null, null)
+            : (
+                new Stated<string>(text, new Evidence(0, set[n1].Start, last.Start + last.Length - set[n1].Start)),
+                CountryOf(country)
+            );
     }
 
     // Two letters as in ISO 3166-1; the three-letter form of the United States is common.
-    private static string? CountryOf(string? code) => code switch { { Length: 2 } => code.ToUpperInvariant(), "USA" => "US", _ => null };
+    private static string? CountryOf(string? code) =>
+        code switch
+        {
+            { Length: 2 } => code.ToUpperInvariant(),
+            "USA" => "US",
+            _ => null,
+        };
 
     // FOB04/05 carry the term as a code (qualifier 01 = Incoterms); many partners write it into the description, FOB03, instead.
     private static string? Incoterm(Segment fob) =>
-        Incoterms.Is(fob[5].Trim()) ? fob[5].Trim() : Incoterms.All.FirstOrDefault(t => fob[3].StartsWith(t + " ", StringComparison.OrdinalIgnoreCase));
+        Incoterms.Is(fob[5].Trim())
+            ? fob[5].Trim()
+            : Incoterms.All.FirstOrDefault(t => fob[3].StartsWith(t + " ", StringComparison.OrdinalIgnoreCase));
 
-    private static string? Place(Segment fob) => Incoterm(fob) is { } term
-        ? fob[3].StartsWith(term + " ", StringComparison.OrdinalIgnoreCase) ? fob[3][(term.Length + 1)..].Trim() : fob[7].Trim().Length > 0 ? fob[7].Trim() : fob[3].Trim() is { Length: > 0 } words ? words : null
-        : null;
+    private static string? Place(Segment fob) =>
+        Incoterm(fob) is { } term
+            ? fob[3].StartsWith(term + " ", StringComparison.OrdinalIgnoreCase)
+                ? fob[3][(term.Length + 1)..].Trim()
+                : fob[7].Trim().Length > 0
+                    ? fob[7].Trim()
+                    : fob[3].Trim() is { Length: > 0 } words
+                        ? words
+                        : null
+            : null;
 
     private Stated<string>? Note()
     {
         var notes = _set.TakeWhile(s => !IsLine(s)).Where(s => s.Is("MSG") || s.Is("NTE")).ToList();
-        return notes.Count == 0 ? null : new Stated<string>(string.Join(' ', notes.Select(s => (s.Is("NTE") ? s[2] : s[1]).Trim())), new Evidence(0, notes[0].Start, notes[^1].Start + notes[^1].Length - notes[0].Start));
+        return notes.Count == 0
+            ? null
+            : new Stated<string>(
+                string.Join(' ', notes.Select(s => (s.Is("NTE") ? s[2] : s[1]).Trim())),
+                new Evidence(0, notes[0].Start, notes[^1].Start + notes[^1].Length - notes[0].Start)
+            );
     }
 
     // SAC01 C is a charge, A an allowance; SAC05 is an amount with two implied decimals (type N2).
     private ImmutableArray<(string Kind, decimal Amount)> SheetCharges() =>
-    [
-        .. _set.TakeWhile(s => !IsLine(s)).Where(s => s.Is("SAC")).Select(s => (Segment: s, Amount: _values.Number(s, 5))).Where(s => s.Amount is not null).Select(s =>
-            (Charges.GetValueOrDefault(s.Segment[2], s.Segment[15] is { Length: > 0 } words ? words : s.Segment[2]), s.Amount!.Value / 100m * (s.Segment[1] == "A" ? -1m : 1m))),
-    ];
+        [
+            .. _set.TakeWhile(s => !IsLine(s))
+                .Where(s => s.Is("SAC"))
+                .Select(s => (Segment: s, Amount: _values.Number(s, 5)))
+                .Where(s => s.Amount is not null)
+                .Select(s =>
+                    (
+                        Charges.GetValueOrDefault(
+                            s.Segment[2],
+                            s.Segment[15] is { Length: > 0 } words ? words : s.Segment[2]
+                        ),
+                        s.Amount!.Value / 100m * (s.Segment[1] == "A" ? -1m : 1m)
+                    )
+                ),
+        ];
 
     private ImmutableArray<StatedLine> Lines()
     {
@@ -196,7 +309,10 @@ public sealed class X12Orders
         }
         var descriptions = detail.Where(s => s.Is("PID") && s[5].Trim().Length > 0).ToList();
         var amount = detail.FirstOrDefault(s => s.Is("AMT") && s[1] == "1");
-        var wanted = detail.Where(s => s.Is("DTM") && Wanted.Contains(s[1])).Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd")).FirstOrDefault(d => d is not null);
+        var wanted = detail
+            .Where(s => s.Is("DTM") && Wanted.Contains(s[1]))
+            .Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd"))
+            .FirstOrDefault(d => d is not null);
         return new StatedLine(
             line[1].Trim(),
             _values.Number(line, quantity),
@@ -207,11 +323,14 @@ public sealed class X12Orders
             Code("VP", "VN", "VC", "SA"),
             Code("UP", "EN", "UK", "UI", "UA"),
             string.Join(' ', descriptions.Select(s => s[5].Trim())),
-            [EdiInterchange.Where(line), .. descriptions.Select(s => EdiInterchange.Where(s))])
+            [EdiInterchange.Where(line), .. descriptions.Select(s => EdiInterchange.Where(s))]
+        )
         {
             Wanted = wanted,
             Amount = amount is null ? null : _values.Number(amount, 2),
-            Note = isChange ? Changes.GetValueOrDefault(line[2].Trim(), line[2].Trim()) : string.Join(' ', detail.Where(s => s.Is("MSG")).Select(s => s[1].Trim())),
+            Note = isChange
+                ? Changes.GetValueOrDefault(line[2].Trim(), line[2].Trim())
+                : string.Join(' ', detail.Where(s => s.Is("MSG")).Select(s => s[1].Trim())),
             TakenBack = isChange && line[2].Trim() == "DI",
         };
     }
@@ -231,27 +350,42 @@ public sealed class X12Orders
     };
 
     // SCH says how much on which day; SDQ how much to which place, ten pairs to a segment.
-    private void Scheduled(Segment head, StatedLine line, List<Segment> detail, ImmutableArray<StatedLine>.Builder lines)
+    private void Scheduled(
+        Segment head,
+        StatedLine line,
+        List<Segment> detail,
+        ImmutableArray<StatedLine>.Builder lines
+    )
     {
         var parts = new List<StatedLine>();
         foreach (var sch in detail.Where(s => s.Is("SCH")))
         {
             var day = _values.Date(sch, 6, 1, "yyyyMMdd", "yyMMdd") ?? _values.Date(sch, 9, 1, "yyyyMMdd", "yyMMdd");
-            parts.Add(line with
-            {
-                Quantity = _values.Number(sch, 1),
-                Unit = sch[2].Trim().Length > 0 ? sch[2].Trim() : line.Unit,
-                Wanted = day ?? line.Wanted,
-                Note = sch[4].Trim(),
-                Evidence = [EdiInterchange.Where(sch), .. line.Evidence],
-            });
+            parts.Add(
+                line with
+                {
+                    Quantity = _values.Number(sch, 1),
+                    Unit = sch[2].Trim().Length > 0 ? sch[2].Trim() : line.Unit,
+                    Wanted = day ?? line.Wanted,
+                    Note = sch[4].Trim(),
+                    Evidence = [EdiInterchange.Where(sch), .. line.Evidence],
+                }
+            );
         }
         foreach (var sdq in detail.Where(s => s.Is("SDQ")))
         {
             for (var e = 3; e < sdq.Elements; e += 2)
             {
                 if (sdq[e].Trim().Length > 0)
-                    parts.Add(line with { Quantity = _values.Number(sdq, e + 1), Unit = sdq[1].Trim().Length > 0 ? sdq[1].Trim() : line.Unit, Note = $"to {sdq[e].Trim()}", Evidence = [EdiInterchange.Where(sdq, e + 1), .. line.Evidence] });
+                    parts.Add(
+                        line with
+                        {
+                            Quantity = _values.Number(sdq, e + 1),
+                            Unit = sdq[1].Trim().Length > 0 ? sdq[1].Trim() : line.Unit,
+                            Note = $"to {sdq[e].Trim()}",
+                            Evidence = [EdiInterchange.Where(sdq, e + 1), .. line.Evidence],
+                        }
+                    );
             }
         }
         if (parts.Count == 0)
@@ -262,7 +396,12 @@ public sealed class X12Orders
         var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
         if (line.Quantity is { } stated && stated.Value != sum)
         {
-            _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."));
+            _warnings.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
+                )
+            );
             _values.Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", head, 2);
         }
         lines.AddRange(parts);
@@ -275,9 +414,16 @@ public sealed class X12Orders
             return;
         var numbers = _set.Count(IsLine);
         if (_values.Number(ctt, 1) is { } count && count.Value != numbers)
-            _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"CTT counts {count.Value:0} lines; there are {numbers}."));
+            _warnings.Add(
+                string.Create(CultureInfo.InvariantCulture, $"CTT counts {count.Value:0} lines; there are {numbers}.")
+            );
         var sum = lines.Sum(l => l.Quantity?.Value ?? 0m);
         if (_values.Number(ctt, 2) is { } hash && hash.Value != sum)
-            _warnings.Add(string.Create(CultureInfo.InvariantCulture, $"The control total of the quantities is {hash.Value:0.##}; they add up to {sum:0.##}."));
+            _warnings.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The control total of the quantities is {hash.Value:0.##}; they add up to {sum:0.##}."
+                )
+            );
     }
 }

@@ -16,7 +16,8 @@ public sealed class HouseClock(TimeProvider time, TimeZoneInfo zone)
 /// <summary>
 /// The one way to change a record: loads, asks Core, saves, writes history and outbox, in one transaction. A refusal rolls all of it back.
 /// </summary>
-public sealed class CommandHandler(IDbContextFactory<SolvendaDb> factory, HouseClock clock, OutboxSignal outbox) : IDisposable
+public sealed class CommandHandler(IDbContextFactory<SolvendaDb> factory, HouseClock clock, OutboxSignal outbox)
+    : IDisposable
 {
     // SQLite has one writer. Waiting here, in order, is fairer than its busy timeout; other processes still meet that one.
     private readonly SemaphoreSlim _writer = new(1, 1);
@@ -37,7 +38,10 @@ public sealed class CommandHandler(IDbContextFactory<SolvendaDb> factory, HouseC
             }
             catch (DbUpdateConcurrencyException)
             {
-                throw RefusalException.Clash("stale", "Somebody else changed it in the meantime; nothing of yours was saved over theirs.");
+                throw RefusalException.Clash(
+                    "stale",
+                    "Somebody else changed it in the meantime; nothing of yours was saved over theirs."
+                );
             }
             await transaction.CommitAsync(cancel);
             outbox.Wake();

@@ -6,21 +6,40 @@ namespace Solvenda.Web.Commands;
 /// <summary>The one translator from exceptions to problem details (RFC 9457).</summary>
 public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         var problem = exception switch
         {
             RefusalException r => Of(r.Status, r.Code, r.Message, r.Field, r.Facts),
-            BadHttpRequestException b => Of(b.StatusCode, b.StatusCode == 413 ? "too_large" : "malformed", b.StatusCode == 413 ? "That is too large to take; nothing was kept." : $"The request could not be understood: {Cause(b)}"),
+            BadHttpRequestException b => Of(
+                b.StatusCode,
+                b.StatusCode == 413 ? "too_large" : "malformed",
+                b.StatusCode == 413
+                    ? "That is too large to take; nothing was kept."
+                    : $"The request could not be understood: {Cause(b)}"
+            ),
             _ => null,
         };
         if (problem is null)
         {
             Unexpected(log, exception, httpContext.Request.Method, httpContext.Request.Path);
-            problem = Of(500, "unexpected", "Something went wrong here. Nothing was changed; try again, and tell us if it stays so.");
+            problem = Of(
+                500,
+                "unexpected",
+                "Something went wrong here. Nothing was changed; try again, and tell us if it stays so."
+            );
         }
         httpContext.Response.StatusCode = problem.Status!.Value;
-        await httpContext.Response.WriteAsJsonAsync(problem, options: null, "application/problem+json", cancellationToken);
+        await httpContext.Response.WriteAsJsonAsync(
+            problem,
+            options: null,
+            "application/problem+json",
+            cancellationToken
+        );
         return true;
     }
 
@@ -45,11 +64,17 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
     }
 
     // What the JSON reader missed; its own words name the property.
-    private static string Cause(BadHttpRequestException bad) => bad.InnerException is System.Text.Json.JsonException json ? json.Message : bad.Message;
+    private static string Cause(BadHttpRequestException bad) =>
+        bad.InnerException is System.Text.Json.JsonException json ? json.Message : bad.Message;
 
     private static ProblemDetails Of(int status, string code, string words, string? field = null, object? facts = null)
     {
-        var problem = new ProblemDetails { Status = status, Title = words, Type = $"urn:solvenda:error:{code}" };
+        var problem = new ProblemDetails
+        {
+            Status = status,
+            Title = words,
+            Type = $"urn:solvenda:error:{code}",
+        };
         problem.Extensions["code"] = code;
         if (field is not null)
             problem.Extensions["field"] = field;

@@ -2,7 +2,8 @@ namespace Solvenda.Web.Commands;
 
 /// <summary>A command that may not be carried out: rolls its transaction back and becomes problem details (RFC 9457) with a stable code.</summary>
 /// <remarks>Core refuses by values; this is the one exception, at the edge, that carries such a "no" out of a transaction.</remarks>
-public sealed class RefusalException(int status, string code, string words, string? field = null, object? facts = null) : Exception(words)
+public sealed class RefusalException(int status, string code, string words, string? field = null, object? facts = null)
+    : Exception(words)
 {
     public int Status { get; } = status;
 
@@ -20,5 +21,6 @@ public sealed class RefusalException(int status, string code, string words, stri
 
     public static RefusalException Bad(string code, string words, string? field = null) => new(422, code, words, field);
 
-    public static RefusalException Clash(string code, string words, object? facts = null) => new(409, code, words, null, facts);
+    public static RefusalException Clash(string code, string words, object? facts = null) =>
+        new(409, code, words, null, facts);
 }

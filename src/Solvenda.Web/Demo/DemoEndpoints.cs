@@ -12,7 +12,17 @@ namespace Solvenda.Web.Demo;
 public sealed record PostListRow(string Name, string Channel, string To, string Subject, DateTime At);
 
 /// <summary>One of them, exactly as it went, and its parts made readable.</summary>
-public sealed record PostView(string Name, string Channel, string From, string To, string Subject, DateTime At, string Text, IReadOnlyList<PostPart> Attachments, string Raw);
+public sealed record PostView(
+    string Name,
+    string Channel,
+    string From,
+    string To,
+    string Subject,
+    DateTime At,
+    string Text,
+    IReadOnlyList<PostPart> Attachments,
+    string Raw
+);
 
 public sealed record PostPart(string Name, string ContentType, int Bytes);
 
@@ -28,31 +38,71 @@ public static class DemoEndpoints
         demo.MapPost("/step-in", In).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
         demo.MapGet("/post", Post).RequireAuthorization(May.Look);
         demo.MapGet("/post/{name}", One).RequireAuthorization(May.Look);
-        demo.MapGet("/post/{name}/attachment/{at:int}", Attachment).RequireAuthorization(May.Look).Produces(200, contentType: "application/octet-stream");
+        demo.MapGet("/post/{name}/attachment/{at:int}", Attachment)
+            .RequireAuthorization(May.Look)
+            .Produces(200, contentType: "application/octet-stream");
     }
 
     private static async Task<List<PersonView>> People(SolvendaDb db, CancellationToken cancel) =>
         [.. (await db.People.AsNoTracking().Where(p => p.Active).ToListAsync(cancel)).Select(SessionEndpoints.ViewOf)];
 
-    private static async Task<SessionView> In(StepIn body, HttpContext http, SolvendaDb db, Seller seller, CancellationToken cancel)
+    private static async Task<SessionView> In(
+        StepIn body,
+        HttpContext http,
+        SolvendaDb db,
+        Seller seller,
+        CancellationToken cancel
+    )
     {
-        var person = await db.People.AsNoTracking().FirstOrDefaultAsync(p => p.Id == body.Id && p.Active, cancel) ?? throw RefusalException.NotFound("such person");
+        var person =
+            await db.People.AsNoTracking().FirstOrDefaultAsync(p => p.Id == body.Id && p.Active, cancel)
+            ?? throw RefusalException.NotFound("such person");
         await http.SignInAsync(Access.PrincipalOf(person));
         return new SessionView(SessionEndpoints.ViewOf(person), true, seller.Name);
     }
 
     private static List<PostListRow> Post(OutsideFolders folders) =>
-    [
-        .. Directory.EnumerateFiles(folders.Post, "*.eml").Select(MailRow)
-            .Concat(Directory.EnumerateFiles(folders.EdiOut).Where(f => !Path.GetFileName(f).StartsWith('.')).Select(f => new PostListRow(Path.GetFileName(f), "edi", "EDI mailbox", Path.GetFileName(f), File.GetLastWriteTimeUtc(f))))
-            .Concat(Directory.EnumerateFiles(folders.Paper, "*.pdf").Select(f => new PostListRow(Path.GetFileName(f), "paper", "the printer, for the post", Path.GetFileNameWithoutExtension(f), File.GetLastWriteTimeUtc(f))))
-            .OrderByDescending(p => p.At).Take(200),
-    ];
+        [
+            .. Directory
+                .EnumerateFiles(folders.Post, "*.eml")
+                .Select(MailRow)
+                .Concat(
+                    Directory
+                        .EnumerateFiles(folders.EdiOut)
+                        .Where(f => !Path.GetFileName(f).StartsWith('.'))
+                        .Select(f => new PostListRow(
+                            Path.GetFileName(f),
+                            "edi",
+                            "EDI mailbox",
+                            Path.GetFileName(f),
+                            File.GetLastWriteTimeUtc(f)
+                        ))
+                )
+                .Concat(
+                    Directory
+                        .EnumerateFiles(folders.Paper, "*.pdf")
+                        .Select(f => new PostListRow(
+                            Path.GetFileName(f),
+                            "paper",
+                            "the printer, for the post",
+                            Path.GetFileNameWithoutExtension(f),
+                            File.GetLastWriteTimeUtc(f)
+                        ))
+                )
+                .OrderByDescending(p => p.At)
+                .Take(200),
+        ];
 
     private static PostListRow MailRow(string file)
     {
         var mail = Load(file);
-        return new PostListRow(Path.GetFileName(file), "mail", mail.To.ToString(), mail.Subject ?? "", File.GetLastWriteTimeUtc(file));
+        return new PostListRow(
+            Path.GetFileName(file),
+            "mail",
+            mail.To.ToString(),
+            mail.Subject ?? "",
+            File.GetLastWriteTimeUtc(file)
+        );
     }
 
     private static PostView One(string name, OutsideFolders folders)
@@ -60,26 +110,59 @@ public static class DemoEndpoints
         var file = FileOf(name, folders);
         var at = File.GetLastWriteTimeUtc(file);
         if (Path.GetExtension(file) == ".pdf")
-            return new PostView(name, "paper", "", "the printer, for the post", Path.GetFileNameWithoutExtension(file), at, "A letter and its document, printed and posted.", [new PostPart(name, "application/pdf", (int)new FileInfo(file).Length)], "");
+            return new PostView(
+                name,
+                "paper",
+                "",
+                "the printer, for the post",
+                Path.GetFileNameWithoutExtension(file),
+                at,
+                "A letter and its document, printed and posted.",
+                [new PostPart(name, "application/pdf", (int)new FileInfo(file).Length)],
+                ""
+            );
         var raw = File.ReadAllText(file, System.Text.Encoding.Latin1);
         if (Path.GetExtension(file) != ".eml")
             return new PostView(name, "edi", "", "EDI mailbox", name, at, raw, [], raw);
         var m = Load(file);
-        return new PostView(name, "mail", m.From.ToString(), m.To.ToString(), m.Subject ?? "", at, m.TextBody ?? "", [.. m.Attachments.OfType<MimePart>().Select(p => new PostPart(p.FileName ?? "", p.ContentType.MimeType, Bytes(p).Length))], raw);
+        return new PostView(
+            name,
+            "mail",
+            m.From.ToString(),
+            m.To.ToString(),
+            m.Subject ?? "",
+            at,
+            m.TextBody ?? "",
+            [
+                .. m
+                    .Attachments.OfType<MimePart>()
+                    .Select(p => new PostPart(p.FileName ?? "", p.ContentType.MimeType, Bytes(p).Length)),
+            ],
+            raw
+        );
     }
 
     private static IResult Attachment(string name, int at, OutsideFolders folders)
     {
         if (Path.GetExtension(name) == ".pdf")
             return Results.File(File.ReadAllBytes(FileOf(name, folders)), "application/pdf");
-        var part = Load(FileOf(name, folders)).Attachments.OfType<MimePart>().ElementAtOrDefault(at) ?? throw RefusalException.NotFound("such attachment");
+        var part =
+            Load(FileOf(name, folders)).Attachments.OfType<MimePart>().ElementAtOrDefault(at)
+            ?? throw RefusalException.NotFound("such attachment");
         // Only what this house itself makes is shown in place.
-        return part.ContentType.MimeType == "application/pdf" ? Results.File(Bytes(part), "application/pdf") : Results.File(Bytes(part), "application/octet-stream", part.FileName);
+        return part.ContentType.MimeType == "application/pdf"
+            ? Results.File(Bytes(part), "application/pdf")
+            : Results.File(Bytes(part), "application/octet-stream", part.FileName);
     }
 
     // Names are compared with what lies in the folders; a path in a name finds nothing.
     private static string FileOf(string name, OutsideFolders folders) =>
-        Directory.EnumerateFiles(folders.Post).Concat(Directory.EnumerateFiles(folders.EdiOut)).Concat(Directory.EnumerateFiles(folders.Paper)).FirstOrDefault(f => Path.GetFileName(f) == name) ?? throw RefusalException.NotFound("such message");
+        Directory
+            .EnumerateFiles(folders.Post)
+            .Concat(Directory.EnumerateFiles(folders.EdiOut))
+            .Concat(Directory.EnumerateFiles(folders.Paper))
+            .FirstOrDefault(f => Path.GetFileName(f) == name)
+        ?? throw RefusalException.NotFound("such message");
 
     private static MimeMessage Load(string file) => MimeMessage.Load(file);
 

@@ -21,18 +21,45 @@ public enum Urgency
 }
 
 /// <summary>One thing that needs this person, with the reason in words. <paramref name="Reason"/> is what the highlighter marks; <paramref name="Rest"/> stands behind it.</summary>
-public sealed record DeskItem(Urgency Urgency, string Kind, string Number, string Path, string Buyer, string Reason, string Rest, string What, DateTime Since, string Currency, decimal? Value, string Act, int Rank);
+public sealed record DeskItem(
+    Urgency Urgency,
+    string Kind,
+    string Number,
+    string Path,
+    string Buyer,
+    string Reason,
+    string Rest,
+    string What,
+    DateTime Since,
+    string Currency,
+    decimal? Value,
+    string Act,
+    int Rank
+);
 
 /// <summary>Something on the day's hours.</summary>
 public sealed record DayMark(DateTime At, string Words, string Rest, string? Path);
 
-public sealed record DeskView(DateOnly Today, string Person, IReadOnlyList<DeskItem> Items, IReadOnlyList<DayMark> Day, int CameSinceYesterday, int TurnedSinceYesterday);
+public sealed record DeskView(
+    DateOnly Today,
+    string Person,
+    IReadOnlyList<DeskItem> Items,
+    IReadOnlyList<DayMark> Day,
+    int CameSinceYesterday,
+    int TurnedSinceYesterday
+);
 
 public static class DeskEndpoints
 {
-    public static void MapDesk(this IEndpointRouteBuilder app) => app.MapGet("/api/desk", Get).WithTags("Desk").RequireAuthorization(May.Look);
+    public static void MapDesk(this IEndpointRouteBuilder app) =>
+        app.MapGet("/api/desk", Get).WithTags("Desk").RequireAuthorization(May.Look);
 
-    private static async Task<DeskView> Get(ClaimsPrincipal user, SolvendaDb db, HouseClock clock, CancellationToken cancel)
+    private static async Task<DeskView> Get(
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    )
     {
         var me = user.ActorOf();
         var id = me.PersonId!.Value;
@@ -49,104 +76,274 @@ public static class DeskEndpoints
             items.AddRange(await OrdersAsync(db, me with { Roles = Roles.Desk }, cancel));
 
         var dayStart = clock.UtcNow.Date;
-        var followUps = await (from f in db.FollowUps
-                               join d in db.Dossiers on f.DossierId equals d.Id
-                               where f.PersonId == id && f.DoneAt == null && f.Due >= dayStart && f.Due < dayStart.AddDays(1)
-                               orderby f.Due
-                               select new { f.Due, f.Words, d.Buyer.Name, Quote = db.Quotes.Where(q => q.DossierId == d.Id).Select(q => q.Number).FirstOrDefault() }).ToListAsync(cancel);
-        var day = followUps.Select(f => new DayMark(f.Due, f.Words, f.Name, f.Quote is null ? null : $"/quotes/{f.Quote}")).ToList();
-        day.Add(new DayMark(dayStart.AddHours(15), "cut-off Skerrow quay", "what is confirmed later leaves tomorrow", null));
+        var followUps = await (
+            from f in db.FollowUps
+            join d in db.Dossiers on f.DossierId equals d.Id
+            where f.PersonId == id && f.DoneAt == null && f.Due >= dayStart && f.Due < dayStart.AddDays(1)
+            orderby f.Due
+            select new
+            {
+                f.Due,
+                f.Words,
+                d.Buyer.Name,
+                Quote = db.Quotes.Where(q => q.DossierId == d.Id).Select(q => q.Number).FirstOrDefault(),
+            }
+        ).ToListAsync(cancel);
+        var day = followUps
+            .Select(f => new DayMark(f.Due, f.Words, f.Name, f.Quote is null ? null : $"/quotes/{f.Quote}"))
+            .ToList();
+        day.Add(
+            new DayMark(dayStart.AddHours(15), "cut-off Skerrow quay", "what is confirmed later leaves tomorrow", null)
+        );
         var since = clock.UtcNow.AddDays(-1);
         var came = await db.Requests.CountAsync(r => r.ReceivedAt >= since, cancel);
         var turned = await db.Requests.CountAsync(r => r.ReceivedAt >= since && r.State == RequestState.Turned, cancel);
-        return new DeskView(clock.Today, user.Identity!.Name!, [.. items.OrderBy(i => i.Urgency).ThenBy(i => i.Rank).ThenBy(i => i.Since).Take(60)], [.. day.OrderBy(d => d.At)], came, turned);
+        return new DeskView(
+            clock.Today,
+            user.Identity!.Name!,
+            [.. items.OrderBy(i => i.Urgency).ThenBy(i => i.Rank).ThenBy(i => i.Since).Take(60)],
+            [.. day.OrderBy(d => d.At)],
+            came,
+            turned
+        );
     }
 
     private static async Task<List<DeskItem>> RequestsAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {
-        var rows = await (from r in db.Requests
-                          join b in db.Buyers on r.BuyerId equals b.Id into found
-                          from b in found.DefaultIfEmpty()
-                          where r.State == RequestState.New || r.State == RequestState.NeedsYou
-                          select new { r.Number, Buyer = b == null ? null : b.Name, Manager = b == null ? null : b.AccountManagerId, r.FromWords, r.Subject, r.Kind, r.State, r.Reason, r.Channel, r.ReceivedAt }).ToListAsync(cancel);
-        return [.. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId).Select(r => new DeskItem(
-            r.Kind is "" or "Unclear" or "Question" ? Urgency.Today : Urgency.AtOnce, "request", r.Number, $"/requests/{r.Number}",
-            r.Buyer ?? (r.FromWords.Length > 0 ? r.FromWords : r.Subject), r.Reason.Length > 0 ? r.Reason : r.Kind == "Order" ? "an order, read and ready" : "wants a price, read and ready", r.Reason.Length > 0 ? r.Subject : "",
-            r.Channel, r.ReceivedAt, "", null, r.Kind == "" ? "look" : "read", r.State == RequestState.NeedsYou ? 1 : 2))];
+        var rows = await (
+            from r in db.Requests
+            join b in db.Buyers on r.BuyerId equals b.Id into found
+            from b in found.DefaultIfEmpty()
+            where r.State == RequestState.New || r.State == RequestState.NeedsYou
+            select new
+            {
+                r.Number,
+                Buyer = b == null ? null : b.Name,
+                Manager = b == null ? null : b.AccountManagerId,
+                r.FromWords,
+                r.Subject,
+                r.Kind,
+                r.State,
+                r.Reason,
+                r.Channel,
+                r.ReceivedAt,
+            }
+        ).ToListAsync(cancel);
+        return
+        [
+            .. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId)
+                .Select(r => new DeskItem(
+                    r.Kind is "" or "Unclear" or "Question" ? Urgency.Today : Urgency.AtOnce,
+                    "request",
+                    r.Number,
+                    $"/requests/{r.Number}",
+                    r.Buyer ?? (r.FromWords.Length > 0 ? r.FromWords : r.Subject),
+                    r.Reason.Length > 0 ? r.Reason
+                        : r.Kind == "Order" ? "an order, read and ready"
+                        : "wants a price, read and ready",
+                    r.Reason.Length > 0 ? r.Subject : "",
+                    r.Channel,
+                    r.ReceivedAt,
+                    "",
+                    null,
+                    r.Kind == "" ? "look" : "read",
+                    r.State == RequestState.NeedsYou ? 1 : 2
+                )),
+        ];
     }
 
     private static async Task<List<DeskItem>> AsksAsync(SolvendaDb db, long id, CancellationToken cancel)
     {
-        var rows = await (from a in db.Asks
-                          join p in db.People on a.SellerId equals p.Id
-                          where a.ApproverId == id && a.Outcome == AskOutcome.Waiting
-                          select new
-                          {
-                              a.Id,
-                              a.Subject,
-                              p.Name,
-                              a.Why,
-                              a.AskedAt,
-                              a.Fired,
-                              a.Sheet.Currency,
-                              a.Sheet.TotalWithTaxMinor,
-                              a.SheetId,
-                              Buyer = db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault() ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault()
-                          }).ToListAsync(cancel);
-        return [.. rows.Select(a => new DeskItem(
-            Urgency.AtOnce, "ask", a.Subject, $"/asks/{a.Id}", a.Buyer ?? "", $"your answer asked by {a.Name.Split(' ')[^1]}", JsonSerializer.Deserialize<Fired[]>(a.Fired)!.FirstOrDefault()?.Words ?? "", "ask", a.AskedAt,
-            a.Currency, QuoteEndpoints.Major(a.TotalWithTaxMinor, a.Currency), "decide", 0))];
+        var rows = await (
+            from a in db.Asks
+            join p in db.People on a.SellerId equals p.Id
+            where a.ApproverId == id && a.Outcome == AskOutcome.Waiting
+            select new
+            {
+                a.Id,
+                a.Subject,
+                p.Name,
+                a.Why,
+                a.AskedAt,
+                a.Fired,
+                a.Sheet.Currency,
+                a.Sheet.TotalWithTaxMinor,
+                a.SheetId,
+                Buyer = db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault()
+                    ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault(),
+            }
+        ).ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(a => new DeskItem(
+                Urgency.AtOnce,
+                "ask",
+                a.Subject,
+                $"/asks/{a.Id}",
+                a.Buyer ?? "",
+                $"your answer asked by {a.Name.Split(' ')[^1]}",
+                JsonSerializer.Deserialize<Fired[]>(a.Fired)!.FirstOrDefault()?.Words ?? "",
+                "ask",
+                a.AskedAt,
+                a.Currency,
+                QuoteEndpoints.Major(a.TotalWithTaxMinor, a.Currency),
+                "decide",
+                0
+            )),
+        ];
     }
 
-    private static async Task<List<DeskItem>> QuotesAsync(SolvendaDb db, Actor me, DateOnly today, CancellationToken cancel)
+    private static async Task<List<DeskItem>> QuotesAsync(
+        SolvendaDb db,
+        Actor me,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         var soon = today.AddDays(1);
         var id = me.PersonId;
-        var rows = await (from q in db.Quotes
-                          where (q.SellerId == id || (q.State == QuoteState.Accepted && me.Roles.HasFlag(Roles.Desk)))
-                              && (q.State == QuoteState.Accepted || q.State == QuoteState.Cleared || q.State == QuoteState.Drafting || (q.State == QuoteState.WithCustomer && q.ValidUntil <= soon))
-                          select new
-                          {
-                              q.Number,
-                              q.Revision,
-                              q.State,
-                              q.ValidUntil,
-                              Buyer = q.Dossier.Buyer.Name,
-                              Prospect = q.Dossier.Buyer.IsProspect,
-                              q.Dossier.Matter,
-                              q.Sheet.Currency,
-                              q.Sheet.TotalWithTaxMinor,
-                              q.CreatedAt,
-                              q.AnsweredAt,
-                              q.SentAt,
-                              HasOrder = db.Orders.Any(o => o.QuoteId == q.Id),
-                              LastAsk = db.Asks.Where(a => a.SheetId == q.SheetId).OrderByDescending(a => a.Id).Select(a => new { a.Outcome, a.Note, a.DecidedAt }).FirstOrDefault()
-                          }).ToListAsync(cancel);
+        var rows = await (
+            from q in db.Quotes
+            where
+                (q.SellerId == id || (q.State == QuoteState.Accepted && me.Roles.HasFlag(Roles.Desk)))
+                && (
+                    q.State == QuoteState.Accepted
+                    || q.State == QuoteState.Cleared
+                    || q.State == QuoteState.Drafting
+                    || (q.State == QuoteState.WithCustomer && q.ValidUntil <= soon)
+                )
+            select new
+            {
+                q.Number,
+                q.Revision,
+                q.State,
+                q.ValidUntil,
+                Buyer = q.Dossier.Buyer.Name,
+                Prospect = q.Dossier.Buyer.IsProspect,
+                q.Dossier.Matter,
+                q.Sheet.Currency,
+                q.Sheet.TotalWithTaxMinor,
+                q.CreatedAt,
+                q.AnsweredAt,
+                q.SentAt,
+                HasOrder = db.Orders.Any(o => o.QuoteId == q.Id),
+                LastAsk = db
+                    .Asks.Where(a => a.SheetId == q.SheetId)
+                    .OrderByDescending(a => a.Id)
+                    .Select(a => new
+                    {
+                        a.Outcome,
+                        a.Note,
+                        a.DecidedAt,
+                    })
+                    .FirstOrDefault(),
+            }
+        ).ToListAsync(cancel);
         var items = new List<DeskItem>();
         foreach (var q in rows.Where(r => !r.HasOrder))
         {
             var value = QuoteEndpoints.Major(q.TotalWithTaxMinor, q.Currency);
             DeskItem Item(Urgency urgency, string reason, string rest, string act, DateTime since, int rank) =>
-                new(urgency, "quote", q.Number, $"/quotes/{q.Number}", q.Buyer, reason, rest, $"quote, {QuoteMoves.Letter(q.Revision)}", since, q.Currency, value, act, rank);
+                new(
+                    urgency,
+                    "quote",
+                    q.Number,
+                    $"/quotes/{q.Number}",
+                    q.Buyer,
+                    reason,
+                    rest,
+                    $"quote, {QuoteMoves.Letter(q.Revision)}",
+                    since,
+                    q.Currency,
+                    value,
+                    act,
+                    rank
+                );
             var sentBack = q.State == QuoteState.Drafting && q.LastAsk is { Outcome: AskOutcome.SentBack };
-            items.Add(q.State switch
-            {
-                QuoteState.Accepted => Item(Urgency.AtOnce, q.Prospect ? "accepted; still a prospect" : "accepted", "make the order", "order", q.AnsweredAt ?? q.CreatedAt, 1),
-                QuoteState.Cleared => Item(Urgency.AtOnce, "granted", "it may be sent", "send", q.LastAsk?.DecidedAt ?? q.CreatedAt, 2),
-                QuoteState.WithCustomer => Item(q.ValidUntil <= today ? Urgency.AtOnce : Urgency.Today, q.ValidUntil <= today ? "lapses today" : "lapses tomorrow", q.Matter, "call", q.SentAt ?? q.CreatedAt, 4),
-                _ when sentBack => Item(Urgency.AtOnce, "sent back", $"“{q.LastAsk!.Note}”", "change", q.LastAsk.DecidedAt ?? q.CreatedAt, 2),
-                _ => Item(Urgency.WhenThereIsTime, "begun and not sent", q.Matter, "finish", q.CreatedAt, 5),
-            });
+            items.Add(
+                q.State switch
+                {
+                    QuoteState.Accepted => Item(
+                        Urgency.AtOnce,
+                        q.Prospect ? "accepted; still a prospect" : "accepted",
+                        "make the order",
+                        "order",
+                        q.AnsweredAt ?? q.CreatedAt,
+                        1
+                    ),
+                    QuoteState.Cleared => Item(
+                        Urgency.AtOnce,
+                        "granted",
+                        "it may be sent",
+                        "send",
+                        q.LastAsk?.DecidedAt ?? q.CreatedAt,
+                        2
+                    ),
+                    QuoteState.WithCustomer => Item(
+                        q.ValidUntil <= today ? Urgency.AtOnce : Urgency.Today,
+                        q.ValidUntil <= today ? "lapses today" : "lapses tomorrow",
+                        q.Matter,
+                        "call",
+                        q.SentAt ?? q.CreatedAt,
+                        4
+                    ),
+                    _ when sentBack => Item(
+                        Urgency.AtOnce,
+                        "sent back",
+                        $"“{q.LastAsk!.Note}”",
+                        "change",
+                        q.LastAsk.DecidedAt ?? q.CreatedAt,
+                        2
+                    ),
+                    _ => Item(Urgency.WhenThereIsTime, "begun and not sent", q.Matter, "finish", q.CreatedAt, 5),
+                }
+            );
         }
         return items;
     }
 
     private static async Task<List<DeskItem>> OrdersAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {
-        var rows = await db.Orders.Where(o => (o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held) && (o.SellerId == me.PersonId || me.Roles.HasFlag(Roles.Desk)))
-            .Select(o => new { o.Number, Buyer = o.Dossier.Buyer.Name, o.Sheet.Currency, o.Sheet.TotalWithTaxMinor, o.CreatedAt, o.Sheet.PoNumber, o.Channel, o.Stops, o.FirstStop }).ToListAsync(cancel);
-        return [.. rows.Select(o => new DeskItem(
-            Urgency.AtOnce, "order", o.Number, $"/orders/{o.Number}", o.Buyer, o.Stops switch { 0 => "ready to confirm", 1 => o.FirstStop, _ => $"{o.Stops} things stop it: {o.FirstStop}" }, o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}") : "no PO number", o.Stops == 0 ? "order" : "order held", o.CreatedAt,
-            o.Currency, QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency), o.Stops == 0 ? "confirm" : "check", 3))];
+        var rows = await db
+            .Orders.Where(o =>
+                (o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
+                && (o.SellerId == me.PersonId || me.Roles.HasFlag(Roles.Desk))
+            )
+            .Select(o => new
+            {
+                o.Number,
+                Buyer = o.Dossier.Buyer.Name,
+                o.Sheet.Currency,
+                o.Sheet.TotalWithTaxMinor,
+                o.CreatedAt,
+                o.Sheet.PoNumber,
+                o.Channel,
+                o.Stops,
+                o.FirstStop,
+            })
+            .ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(o => new DeskItem(
+                Urgency.AtOnce,
+                "order",
+                o.Number,
+                $"/orders/{o.Number}",
+                o.Buyer,
+                o.Stops switch
+                {
+                    0 => "ready to confirm",
+                    1 => o.FirstStop,
+                    _ => $"{o.Stops} things stop it: {o.FirstStop}",
+                },
+                o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}") : "no PO number",
+                o.Stops == 0 ? "order" : "order held",
+                o.CreatedAt,
+                o.Currency,
+                QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency),
+                o.Stops == 0 ? "confirm" : "check",
+                3
+            )),
+        ];
     }
 }

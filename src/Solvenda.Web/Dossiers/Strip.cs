@@ -11,7 +11,15 @@ namespace Solvenda.Web.Dossiers;
 public sealed record StripMark(DateTime At, string Words, bool Ahead, string? Document, string Who);
 
 /// <summary>One line of the history.</summary>
-public sealed record HistoryView(DateTime At, string Who, string Subject, string Words, string? Before, string? After, string? Why);
+public sealed record HistoryView(
+    DateTime At,
+    string Who,
+    string Subject,
+    string Words,
+    string? Before,
+    string? After,
+    string? Why
+);
 
 /// <summary>Another document of the same dossier.</summary>
 public sealed record RelatedView(string Kind, string Number, string Words);
@@ -45,18 +53,71 @@ public sealed class Strip(HouseClock clock)
 
     public async Task<List<StripMark>> MarksAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
     {
-        var history = await db.History.AsNoTracking().Where(h => h.DossierId == dossierId).OrderBy(h => h.At).ThenBy(h => h.Id).Select(h => new { h.At, h.What, h.Words, h.Subject, h.Who }).ToListAsync(cancel);
-        var marks = history.Where(h => Milestones.ContainsKey(h.What)).Select(h => new StripMark(h.At, h.What == "request.received" ? h.Words : h.Words.Length <= 40 ? h.Words : Milestones[h.What], false, h.Subject, h.Who)).ToList();
-        var followUps = await db.FollowUps.AsNoTracking().Where(f => f.DossierId == dossierId && f.DoneAt == null).Select(f => new { f.Due, f.Words }).ToListAsync(cancel);
+        var history = await db
+            .History.AsNoTracking()
+            .Where(h => h.DossierId == dossierId)
+            .OrderBy(h => h.At)
+            .ThenBy(h => h.Id)
+            .Select(h => new
+            {
+                h.At,
+                h.What,
+                h.Words,
+                h.Subject,
+                h.Who,
+            })
+            .ToListAsync(cancel);
+        var marks = history
+            .Where(h => Milestones.ContainsKey(h.What))
+            .Select(h => new StripMark(
+                h.At,
+                h.What == "request.received" ? h.Words
+                    : h.Words.Length <= 40 ? h.Words
+                    : Milestones[h.What],
+                false,
+                h.Subject,
+                h.Who
+            ))
+            .ToList();
+        var followUps = await db
+            .FollowUps.AsNoTracking()
+            .Where(f => f.DossierId == dossierId && f.DoneAt == null)
+            .Select(f => new { f.Due, f.Words })
+            .ToListAsync(cancel);
         marks.AddRange(followUps.Select(f => new StripMark(f.Due, f.Words, true, null, "")));
-        var quote = await db.Quotes.Where(q => q.DossierId == dossierId && (q.State == QuoteState.Drafting || q.State == QuoteState.InApproval || q.State == QuoteState.Cleared || q.State == QuoteState.WithCustomer))
-            .OrderByDescending(q => q.Revision).Select(q => new { q.ValidUntil, q.Number }).FirstOrDefaultAsync(cancel);
+        var quote = await db
+            .Quotes.Where(q =>
+                q.DossierId == dossierId
+                && (
+                    q.State == QuoteState.Drafting
+                    || q.State == QuoteState.InApproval
+                    || q.State == QuoteState.Cleared
+                    || q.State == QuoteState.WithCustomer
+                )
+            )
+            .OrderByDescending(q => q.Revision)
+            .Select(q => new { q.ValidUntil, q.Number })
+            .FirstOrDefaultAsync(cancel);
         if (quote is not null)
             marks.Add(new StripMark(At(quote.ValidUntil), "lapses", true, quote.Number, ""));
-        var wanted = await db.Orders.Where(o => o.DossierId == dossierId && o.Goods != GoodsTrack.Shipped).Select(o => new { o.Sheet.Wanted, Promised = o.Sheet.Lines.Max(l => l.Promised), o.Number }).FirstOrDefaultAsync(cancel);
+        var wanted = await db
+            .Orders.Where(o => o.DossierId == dossierId && o.Goods != GoodsTrack.Shipped)
+            .Select(o => new
+            {
+                o.Sheet.Wanted,
+                Promised = o.Sheet.Lines.Max(l => l.Promised),
+                o.Number,
+            })
+            .FirstOrDefaultAsync(cancel);
         if (wanted?.Wanted is { } day)
             marks.Add(new StripMark(At(day), "wanted", true, wanted.Number, ""));
-        else if (await db.Quotes.Where(q => q.DossierId == dossierId && q.Sheet.Wanted != null).Select(q => q.Sheet.Wanted).FirstOrDefaultAsync(cancel) is { } asked)
+        else if (
+            await db
+                .Quotes.Where(q => q.DossierId == dossierId && q.Sheet.Wanted != null)
+                .Select(q => q.Sheet.Wanted)
+                .FirstOrDefaultAsync(cancel) is
+            { } asked
+        )
             marks.Add(new StripMark(At(asked), "wanted", true, null, ""));
         if (wanted?.Promised is { } promised)
             marks.Add(new StripMark(At(promised), "promised", true, wanted.Number, ""));
@@ -65,15 +126,42 @@ public sealed class Strip(HouseClock clock)
     }
 
     public static async Task<List<HistoryView>> HistoryAsync(SolvendaDb db, long dossierId, CancellationToken cancel) =>
-        await db.History.AsNoTracking().Where(h => h.DossierId == dossierId).OrderByDescending(h => h.Id).Take(500)
-            .Select(h => new HistoryView(h.At, h.Who, h.Subject, h.Words, h.Before, h.After, h.Why)).ToListAsync(cancel);
+        await db
+            .History.AsNoTracking()
+            .Where(h => h.DossierId == dossierId)
+            .OrderByDescending(h => h.Id)
+            .Take(500)
+            .Select(h => new HistoryView(h.At, h.Who, h.Subject, h.Words, h.Before, h.After, h.Why))
+            .ToListAsync(cancel);
 
     public static async Task<List<RelatedView>> RelatedAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
     {
-        var requests = await db.Requests.Where(r => r.DossierId == dossierId).Select(r => new RelatedView("request", r.Number, r.Channel)).ToListAsync(cancel);
-        var quotes = await db.Quotes.Where(q => q.DossierId == dossierId).OrderBy(q => q.Id).Select(q => new { q.Number, q.Revision, q.State }).ToListAsync(cancel);
-        var orders = await db.Orders.Where(o => o.DossierId == dossierId).Select(o => new RelatedView("order", o.Number, o.Terms.ToString())).ToListAsync(cancel);
-        return [.. requests, .. quotes.GroupBy(q => q.Number).Select(g => new RelatedView("quote", g.Key, $"{QuoteMoves.Letter(g.Max(q => q.Revision))}")), .. orders];
+        var requests = await db
+            .Requests.Where(r => r.DossierId == dossierId)
+            .Select(r => new RelatedView("request", r.Number, r.Channel))
+            .ToListAsync(cancel);
+        var quotes = await db
+            .Quotes.Where(q => q.DossierId == dossierId)
+            .OrderBy(q => q.Id)
+            .Select(q => new
+            {
+                q.Number,
+                q.Revision,
+                q.State,
+            })
+            .ToListAsync(cancel);
+        var orders = await db
+            .Orders.Where(o => o.DossierId == dossierId)
+            .Select(o => new RelatedView("order", o.Number, o.Terms.ToString()))
+            .ToListAsync(cancel);
+        return
+        [
+            .. requests,
+            .. quotes
+                .GroupBy(q => q.Number)
+                .Select(g => new RelatedView("quote", g.Key, $"{QuoteMoves.Letter(g.Max(q => q.Revision))}")),
+            .. orders,
+        ];
     }
 
     private static DateTime At(DateOnly day) => day.ToDateTime(new TimeOnly(12, 0), DateTimeKind.Utc);

@@ -34,25 +34,41 @@ public static class FindEndpoints
             return [];
         var found = await FindIndex.SearchAsync(db, text, MostFound, cancel);
         // People and what is bought and sold first, then documents; a quote's revisions are one.
-        return [.. found.Select(Of).OfType<Found>().DistinctBy(f => (f.Kind, f.Path)).GroupBy(f => f.Kind).OrderBy(g => Array.IndexOf(Order, g.Key)).SelectMany(g => g.Take(6))];
+        return
+        [
+            .. found
+                .Select(Of)
+                .OfType<Found>()
+                .DistinctBy(f => (f.Kind, f.Path))
+                .GroupBy(f => f.Kind)
+                .OrderBy(g => Array.IndexOf(Order, g.Key))
+                .SelectMany(g => g.Take(6)),
+        ];
     }
 
     private static readonly string[] Order = ["buyer", "item", "contact", "quote", "order", "request", "person"];
 
-    private static Found? Of(FoundRow f) => f.Kind switch
-    {
-        FoundKind.Buyer => new Found("buyer", f.Number, f.Words, f.Rest, $"/records/buyers/{f.Id}", f.Id),
-        FoundKind.Item => new Found("item", f.Number, f.Words, f.Rest, $"/records/items/{f.Id}", f.Id),
-        FoundKind.Contact => new Found("contact", "", f.Words, f.Rest, $"/records/contacts/{f.Id}", f.Id),
-        FoundKind.Quote => new Found("quote", f.Number, f.Words, f.Rest, $"/quotes/{f.Number}", null),
-        FoundKind.Order => new Found("order", f.Number, f.Words, f.Rest, $"/orders/{f.Number}", null),
-        FoundKind.Request => new Found("request", f.Number, f.Words, f.Rest, $"/requests/{f.Number}", null),
-        FoundKind.Person => new Found("person", "", f.Words, f.Rest, null, f.Id),
-        _ => throw new ArgumentOutOfRangeException(nameof(f)),
-    };
+    private static Found? Of(FoundRow f) =>
+        f.Kind switch
+        {
+            FoundKind.Buyer => new Found("buyer", f.Number, f.Words, f.Rest, $"/records/buyers/{f.Id}", f.Id),
+            FoundKind.Item => new Found("item", f.Number, f.Words, f.Rest, $"/records/items/{f.Id}", f.Id),
+            FoundKind.Contact => new Found("contact", "", f.Words, f.Rest, $"/records/contacts/{f.Id}", f.Id),
+            FoundKind.Quote => new Found("quote", f.Number, f.Words, f.Rest, $"/quotes/{f.Number}", null),
+            FoundKind.Order => new Found("order", f.Number, f.Words, f.Rest, $"/orders/{f.Number}", null),
+            FoundKind.Request => new Found("request", f.Number, f.Words, f.Rest, $"/requests/{f.Number}", null),
+            FoundKind.Person => new Found("person", "", f.Words, f.Rest, null, f.Id),
+            _ => throw new ArgumentOutOfRangeException(nameof(f)),
+        };
 
     /// <summary>Items for what is being typed on a sheet: by code, GTIN or words, with the quantity that stands behind them.</summary>
-    private static async Task<ItemHits> Items(string q, SolvendaDb db, PriceBooks books, HouseClock clock, CancellationToken cancel)
+    private static async Task<ItemHits> Items(
+        string q,
+        SolvendaDb db,
+        PriceBooks books,
+        HouseClock clock,
+        CancellationToken cancel
+    )
     {
         var typed = QuickLine.Parse(q);
         var finder = await books.ItemsAsync(db, cancel);
@@ -60,13 +76,46 @@ public static class FindEndpoints
         var exact = finder.ByCode(typed.Words);
         var items = exact is not null
             ? [exact]
-            : finder.Search(typed.Words, Most).Where(c => c.Score > 0.2m).Select(c => c.Item)
-                .Concat(book.Items.Where(i => typed.Words.Length > 1 && i.Code.StartsWith(typed.Words, StringComparison.OrdinalIgnoreCase)).OrderBy(i => i.Code, StringComparer.Ordinal).Take(Most))
-                .DistinctBy(i => i.Id).Take(Most).ToList();
+            : finder
+                .Search(typed.Words, Most)
+                .Where(c => c.Score > 0.2m)
+                .Select(c => c.Item)
+                .Concat(
+                    book.Items.Where(i =>
+                            typed.Words.Length > 1 && i.Code.StartsWith(typed.Words, StringComparison.OrdinalIgnoreCase)
+                        )
+                        .OrderBy(i => i.Code, StringComparer.Ordinal)
+                        .Take(Most)
+                )
+                .DistinctBy(i => i.Id)
+                .Take(Most)
+                .ToList();
         var ids = items.Select(i => i.Id.Value).ToList();
-        var stock = (await db.Stock.Where(s => ids.Contains(s.ItemId)).Select(s => new { s.ItemId, s.OnHand }).ToListAsync(cancel)).ToLookup(s => s.ItemId, s => s.OnHand);
-        var committed = (await db.Commitments.Where(c => ids.Contains(c.ItemId)).Select(c => new { c.ItemId, c.Quantity }).ToListAsync(cancel)).ToLookup(c => c.ItemId, c => c.Quantity);
-        return new ItemHits(typed.Words, typed.Quantity, typed.Unit is { } u ? UnitTable.OnSheet(u) : null,
-            [.. items.Select(i => new ItemHit(i.Code, i.Words, UnitTable.OnSheet(i.StockUnit), book.ListPriceOn(i, clock.Today), Math.Max(0m, stock[i.Id.Value].Sum() - committed[i.Id.Value].Sum())))]);
+        var stock = (
+            await db
+                .Stock.Where(s => ids.Contains(s.ItemId))
+                .Select(s => new { s.ItemId, s.OnHand })
+                .ToListAsync(cancel)
+        ).ToLookup(s => s.ItemId, s => s.OnHand);
+        var committed = (
+            await db
+                .Commitments.Where(c => ids.Contains(c.ItemId))
+                .Select(c => new { c.ItemId, c.Quantity })
+                .ToListAsync(cancel)
+        ).ToLookup(c => c.ItemId, c => c.Quantity);
+        return new ItemHits(
+            typed.Words,
+            typed.Quantity,
+            typed.Unit is { } u ? UnitTable.OnSheet(u) : null,
+            [
+                .. items.Select(i => new ItemHit(
+                    i.Code,
+                    i.Words,
+                    UnitTable.OnSheet(i.StockUnit),
+                    book.ListPriceOn(i, clock.Today),
+                    Math.Max(0m, stock[i.Id.Value].Sum() - committed[i.Id.Value].Sum())
+                )),
+            ]
+        );
     }
 }

@@ -8,7 +8,8 @@ namespace Solvenda.Web.Outside;
 /// <summary>
 /// The stand-in for a mail server: takes mail by SMTP (RFC 5321, the commands that a sender needs) and keeps each message, byte for byte, as a file in the post folder.
 /// </summary>
-public sealed partial class SmtpStandIn(OutsideFolders folders, MailRoute route, ILogger<SmtpStandIn> log) : BackgroundService
+public sealed partial class SmtpStandIn(OutsideFolders folders, MailRoute route, ILogger<SmtpStandIn> log)
+    : BackgroundService
 {
     private const int LargestMessage = 40 * 1024 * 1024;
 
@@ -39,7 +40,11 @@ public sealed partial class SmtpStandIn(OutsideFolders folders, MailRoute route,
             {
                 await using var stream = client.GetStream();
                 using var reader = new StreamReader(stream, Encoding.Latin1);
-                await using var writer = new StreamWriter(stream, Encoding.ASCII) { NewLine = "\r\n", AutoFlush = true };
+                await using var writer = new StreamWriter(stream, Encoding.ASCII)
+                {
+                    NewLine = "\r\n",
+                    AutoFlush = true,
+                };
                 await writer.WriteLineAsync("220 post stand-in ready");
                 while (await reader.ReadLineAsync(cancel) is { } line)
                 {

@@ -19,7 +19,14 @@ public static class BuyerLetters
         var matter = open.Dossier.Matter.Length > 0 ? wording.With("letter.matter", open.Dossier.Matter) : "";
         return new BuyerLetter(
             wording.With("letter.quoteSubject", open.Number) + matter,
-            Text(open, seller, wording.With("letter.quote", open.Number, matter), LinkMark, wording.With("pricesHold", wording.Day(open.Quote!.ValidUntil))));
+            Text(
+                open,
+                seller,
+                wording.With("letter.quote", open.Number, matter),
+                LinkMark,
+                wording.With("pricesHold", wording.Day(open.Quote!.ValidUntil))
+            )
+        );
     }
 
     public static BuyerLetter Acknowledgement(OpenSheet open, Seller seller)
@@ -27,7 +34,12 @@ public static class BuyerLetters
         ArgumentNullException.ThrowIfNull(open);
         return new BuyerLetter(
             open.Wording.With("letter.orderSubject", open.Order!.Number),
-            Text(open, seller, open.Wording.With("letter.order", open.Sheet.PoNumber is { } po ? " " + po : "", open.Order.Number)));
+            Text(
+                open,
+                seller,
+                open.Wording.With("letter.order", open.Sheet.PoNumber is { } po ? " " + po : "", open.Order.Number)
+            )
+        );
     }
 
     /// <summary>Tells the buyer that their answer to a quote arrived.</summary>
@@ -39,9 +51,17 @@ public static class BuyerLetters
         var wording = open.Wording;
         var who = name ?? wording["letter.theBuyer"];
         var words = declined is null
-            ? wording.With("letter.accepted", who, open.Number, open.Sheet.PoNumber is { } po ? wording.With("letter.acceptedPo", po) : "")
+            ? wording.With(
+                "letter.accepted",
+                who,
+                open.Number,
+                open.Sheet.PoNumber is { } po ? wording.With("letter.acceptedPo", po) : ""
+            )
             : wording.With("letter.declined", who, open.Number, declined);
-        return new BuyerLetter(wording.With("letter.answerSubject", open.Number), $"{wording["letter.thanks"]} {words}\n\n{open.Seller.Name}\n{seller.Name}\n");
+        return new BuyerLetter(
+            wording.With("letter.answerSubject", open.Number),
+            $"{wording["letter.thanks"]} {words}\n\n{open.Seller.Name}\n{seller.Name}\n"
+        );
     }
 
     private static string Text(OpenSheet open, Seller seller, params string[] paragraphs)

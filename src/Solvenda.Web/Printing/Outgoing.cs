@@ -16,17 +16,42 @@ internal static class Outgoing
         if (by == DocumentsBy.Mail && !MailWriter.IsAddress(to))
             throw RefusalException.Bad("address", $"“{to}” is not a mail address; nothing was sent.", "to");
         if (by is not (DocumentsBy.Mail or DocumentsBy.Paper))
-            throw RefusalException.Bad("documents_by", $"A letter goes by mail or on paper, not by “{by}”; nothing was sent.", "by");
+            throw RefusalException.Bad(
+                "documents_by",
+                $"A letter goes by mail or on paper, not by “{by}”; nothing was sent.",
+                "by"
+            );
     }
 
     /// <param name="key">Unique among all that goes out; the message's own id is made from it.</param>
-    public static void Mail(Work work, Seller seller, string key, string to, BuyerLetter letter, params (string Name, byte[] Pdf)[] documents)
+    public static void Mail(
+        Work work,
+        Seller seller,
+        string key,
+        string to,
+        BuyerLetter letter,
+        params (string Name, byte[] Pdf)[] documents
+    )
     {
         var messageId = $"{key}@{seller.Mail.Split('@')[1]}";
-        var mail = new OutgoingMail(seller.Mail, seller.Name, to, letter.Subject, letter.Text, [.. documents.Select(d => (d.Name, "application/pdf", d.Pdf))]);
-        work.Send("mail", key, to, $"{key}.eml", MailWriter.Write(mail, messageId, new DateTimeOffset(work.Now, TimeSpan.Zero)));
+        var mail = new OutgoingMail(
+            seller.Mail,
+            seller.Name,
+            to,
+            letter.Subject,
+            letter.Text,
+            [.. documents.Select(d => (d.Name, "application/pdf", d.Pdf))]
+        );
+        work.Send(
+            "mail",
+            key,
+            to,
+            $"{key}.eml",
+            MailWriter.Write(mail, messageId, new DateTimeOffset(work.Now, TimeSpan.Zero))
+        );
     }
 
     /// <summary>A letter with its document as one PDF, for those who print and post it.</summary>
-    public static void Post(Work work, string key, string to, byte[] pdf) => work.Send(DocumentsBy.Paper, key, to, $"{key}.pdf", pdf);
+    public static void Post(Work work, string key, string to, byte[] pdf) =>
+        work.Send(DocumentsBy.Paper, key, to, $"{key}.pdf", pdf);
 }

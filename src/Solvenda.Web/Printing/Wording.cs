@@ -12,7 +12,10 @@ namespace Solvenda.Web.Printing;
 /// </summary>
 public sealed class Wording
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow };
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        UnmappedMemberHandling = System.Text.Json.Serialization.JsonUnmappedMemberHandling.Disallow,
+    };
 
     private Wording(string code, File file)
     {
@@ -21,18 +24,34 @@ public sealed class Wording
         Texts = file.Texts;
         // Our own signs and months, so that a document does not hang on what the machine it is printed on has installed.
         var culture = (CultureInfo)CultureInfo.InvariantCulture.Clone();
-        (culture.NumberFormat.NumberDecimalSeparator, culture.NumberFormat.NumberGroupSeparator, culture.NumberFormat.NegativeSign) = (file.Decimal, file.Group, "\u2212");
+        (
+            culture.NumberFormat.NumberDecimalSeparator,
+            culture.NumberFormat.NumberGroupSeparator,
+            culture.NumberFormat.NegativeSign
+        ) = (file.Decimal, file.Group, "\u2212");
         string[] months = [.. file.Months, ""];
-        (culture.DateTimeFormat.MonthNames, culture.DateTimeFormat.MonthGenitiveNames, culture.DateTimeFormat.LongDatePattern) = (months, months, file.Day);
+        (
+            culture.DateTimeFormat.MonthNames,
+            culture.DateTimeFormat.MonthGenitiveNames,
+            culture.DateTimeFormat.LongDatePattern
+        ) = (months, months, file.Day);
         Culture = CultureInfo.ReadOnly(culture);
     }
 
     /// <summary>Every language that documents are written in, by its code.</summary>
-    public static ImmutableSortedDictionary<string, Wording> All { get; } = Assembly.GetExecutingAssembly().GetManifestResourceNames()
-        .Where(n => n.Contains(".Wordings.", StringComparison.Ordinal)).Select(Load).ToImmutableSortedDictionary(w => w.Code, w => w, StringComparer.Ordinal);
+    public static ImmutableSortedDictionary<string, Wording> All { get; } =
+        Assembly
+            .GetExecutingAssembly()
+            .GetManifestResourceNames()
+            .Where(n => n.Contains(".Wordings.", StringComparison.Ordinal))
+            .Select(Load)
+            .ToImmutableSortedDictionary(w => w.Code, w => w, StringComparer.Ordinal);
 
     /// <summary>What is wrong with a language for documents; null where nothing is.</summary>
-    public static string? Fault(string code) => All.ContainsKey(code) ? null : $"“{code}” is none of the languages that documents are written in: {string.Join(", ", All.Keys)}";
+    public static string? Fault(string code) =>
+        All.ContainsKey(code)
+            ? null
+            : $"“{code}” is none of the languages that documents are written in: {string.Join(", ", All.Keys)}";
 
     public static Wording Of(string code) => All[code];
 
@@ -59,15 +78,27 @@ public sealed class Wording
 
     public string Number(decimal value) => value.ToString("#,0.######", Culture);
 
-    public string Fixed(decimal value, int decimals) => value.ToString("N" + decimals.ToString(CultureInfo.InvariantCulture), Culture);
+    public string Fixed(decimal value, int decimals) =>
+        value.ToString("N" + decimals.ToString(CultureInfo.InvariantCulture), Culture);
 
     public string UnitWord(Unit unit) => Or("unit." + unit.Code, UnitTable.OnSheet(unit));
 
     private static Wording Load(string resource)
     {
         using var stream = Assembly.GetExecutingAssembly().GetManifestResourceStream(resource)!;
-        return new Wording(resource.Split('.')[^2], JsonSerializer.Deserialize<File>(stream, Json) ?? throw new InvalidOperationException($"{resource} is empty."));
+        return new Wording(
+            resource.Split('.')[^2],
+            JsonSerializer.Deserialize<File>(stream, Json)
+                ?? throw new InvalidOperationException($"{resource} is empty.")
+        );
     }
 
-    private sealed record File(string Name, string Decimal, string Group, string Day, string[] Months, Dictionary<string, string> Texts);
+    private sealed record File(
+        string Name,
+        string Decimal,
+        string Group,
+        string Day,
+        string[] Months,
+        Dictionary<string, string> Texts
+    );
 }

@@ -6,13 +6,53 @@ using Solvenda.Web.Sheets;
 namespace Solvenda.Web.Quotes;
 
 /// <summary>A line as the buyer sees it: no cost, no margin, no floor.</summary>
-public sealed record OfferLine(bool IsHeading, string Code, string Words, string Note, decimal Quantity, string UnitWord, decimal? Price, decimal PriceBase, decimal DiscountPercent, decimal Amount, bool Optional);
+public sealed record OfferLine(
+    bool IsHeading,
+    string Code,
+    string Words,
+    string Note,
+    decimal Quantity,
+    string UnitWord,
+    decimal? Price,
+    decimal PriceBase,
+    decimal DiscountPercent,
+    decimal Amount,
+    bool Optional
+);
 
 /// <summary>A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not. <paramref name="Words"/>: what the page says, in the quote's language.</summary>
 public sealed record OfferView(
-    string Seller, IReadOnlyList<string> SellerLines, string Number, string Revision, string Buyer, string Contact, string Matter, DateOnly Date, DateOnly ValidUntil, string Currency, int Decimals,
-    IReadOnlyList<OfferLine> Lines, decimal Goods, decimal SheetDiscount, IReadOnlyList<ChargeView> Charges, IReadOnlyList<TaxWordsView> Taxes, decimal TotalWithoutTax, decimal TotalTax, decimal TotalWithTax,
-    int? PaymentDays, string? Incoterm, string? IncotermPlace, string? DeliverTo, string Note, bool PoNumberRequired, bool Open, string Why, string SellerPerson, string Language, IReadOnlyDictionary<string, string> Words);
+    string Seller,
+    IReadOnlyList<string> SellerLines,
+    string Number,
+    string Revision,
+    string Buyer,
+    string Contact,
+    string Matter,
+    DateOnly Date,
+    DateOnly ValidUntil,
+    string Currency,
+    int Decimals,
+    IReadOnlyList<OfferLine> Lines,
+    decimal Goods,
+    decimal SheetDiscount,
+    IReadOnlyList<ChargeView> Charges,
+    IReadOnlyList<TaxWordsView> Taxes,
+    decimal TotalWithoutTax,
+    decimal TotalTax,
+    decimal TotalWithTax,
+    int? PaymentDays,
+    string? Incoterm,
+    string? IncotermPlace,
+    string? DeliverTo,
+    string Note,
+    bool PoNumberRequired,
+    bool Open,
+    string Why,
+    string SellerPerson,
+    string Language,
+    IReadOnlyDictionary<string, string> Words
+);
 
 public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
 
@@ -20,36 +60,98 @@ public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
 public static class OfferViews
 {
     /// <summary>Why the buyer can no longer answer; empty where they can.</summary>
-    public static string WhyNot(OpenSheet open, DateOnly today) => open.Quote!.State switch
-    {
-        QuoteState.WithCustomer when open.Quote.ValidUntil < today => open.Wording.With("offer.past", open.Wording.Day(open.Quote.ValidUntil)),
-        QuoteState.WithCustomer => "",
-        QuoteState.Accepted => open.Wording["offer.wasAccepted"],
-        QuoteState.Declined => open.Wording["offer.wasDeclined"],
-        QuoteState.Lapsed => open.Wording["offer.lapsed"],
-        QuoteState.Replaced => open.Wording["offer.replaced"],
-        _ => open.Wording["offer.withdrawn"],
-    };
+    public static string WhyNot(OpenSheet open, DateOnly today) =>
+        open.Quote!.State switch
+        {
+            QuoteState.WithCustomer when open.Quote.ValidUntil < today => open.Wording.With(
+                "offer.past",
+                open.Wording.Day(open.Quote.ValidUntil)
+            ),
+            QuoteState.WithCustomer => "",
+            QuoteState.Accepted => open.Wording["offer.wasAccepted"],
+            QuoteState.Declined => open.Wording["offer.wasDeclined"],
+            QuoteState.Lapsed => open.Wording["offer.lapsed"],
+            QuoteState.Replaced => open.Wording["offer.replaced"],
+            _ => open.Wording["offer.withdrawn"],
+        };
 
-    public static async Task<OfferView> OfAsync(SolvendaDb db, OpenSheet open, Judge judge, Seller seller, DateOnly today, CancellationToken cancel)
+    public static async Task<OfferView> OfAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        Judge judge,
+        Seller seller,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         var judged = await judge.JudgeAsync(db, open, cancel);
         var s = open.Sheet;
         var t = judged.Priced.Tally;
         var why = WhyNot(open, today);
         return new OfferView(
-            seller.Name, seller.Address, open.Subject, QuoteMoves.Letter(open.Quote!.Revision), open.Buyer.Name, open.Buyer.ContactName ?? "", open.Dossier.Matter, DateOnly.FromDateTime(open.Quote.SentAt ?? open.Quote.CreatedAt),
-            open.Quote.ValidUntil, s.Currency, judged.Priced.Sheet.Currency.Decimals,
-            [.. judged.Priced.Lines.Select(l => LineOf(l, open.Wording))], t.Goods.Value, t.SheetDiscount.Value, [.. judged.Priced.Charges.Select(c => ChargeView.Of(c, judged.Priced.Sheet.Currency) with { Words = SheetPrint.ChargeWords(c, open.Wording) })],
-            [.. t.Taxes.Select(x => new TaxWordsView(SheetPrint.TaxWords(x.Tax, open.Wording), x.Basis.Value, x.TaxAmount.Value))], t.TotalWithoutTax.Value, t.TotalTax.Value, t.TotalWithTax.Value,
-            s.PaymentDays, s.Incoterm, s.IncotermPlace, s.DeliverTo, s.Note, open.Buyer.PoNumberRequired, why.Length == 0, why, open.Seller.Name, s.Language, open.Wording.Texts);
+            seller.Name,
+            seller.Address,
+            open.Subject,
+            QuoteMoves.Letter(open.Quote!.Revision),
+            open.Buyer.Name,
+            open.Buyer.ContactName ?? "",
+            open.Dossier.Matter,
+            DateOnly.FromDateTime(open.Quote.SentAt ?? open.Quote.CreatedAt),
+            open.Quote.ValidUntil,
+            s.Currency,
+            judged.Priced.Sheet.Currency.Decimals,
+            [.. judged.Priced.Lines.Select(l => LineOf(l, open.Wording))],
+            t.Goods.Value,
+            t.SheetDiscount.Value,
+            [
+                .. judged.Priced.Charges.Select(c =>
+                    ChargeView.Of(c, judged.Priced.Sheet.Currency) with
+                    {
+                        Words = SheetPrint.ChargeWords(c, open.Wording),
+                    }
+                ),
+            ],
+            [
+                .. t.Taxes.Select(x => new TaxWordsView(
+                    SheetPrint.TaxWords(x.Tax, open.Wording),
+                    x.Basis.Value,
+                    x.TaxAmount.Value
+                )),
+            ],
+            t.TotalWithoutTax.Value,
+            t.TotalTax.Value,
+            t.TotalWithTax.Value,
+            s.PaymentDays,
+            s.Incoterm,
+            s.IncotermPlace,
+            s.DeliverTo,
+            s.Note,
+            open.Buyer.PoNumberRequired,
+            why.Length == 0,
+            why,
+            open.Seller.Name,
+            s.Language,
+            open.Wording.Texts
+        );
     }
 
     private static OfferLine LineOf(Core.Sheets.PricedLine l, Wording wording)
     {
         var shown = l.Terms.ByHand.Kind == Core.Pricing.ByHandKind.DiscountPercent;
         return new OfferLine(
-            !l.IsSold, l.Item?.Code ?? "", l.Line.Words, l.Line.Note, l.Line.Quantity, wording.UnitWord(l.Line.Unit), !l.HasPrice ? null : shown ? l.Terms.Base : l.Figures.NetPrice, l.Terms.PriceBase,
-            shown ? l.Terms.ByHand.Value : 0m, l.Figures.Net.Value, l.Line.Optional);
+            !l.IsSold,
+            l.Item?.Code ?? "",
+            l.Line.Words,
+            l.Line.Note,
+            l.Line.Quantity,
+            wording.UnitWord(l.Line.Unit),
+            !l.HasPrice ? null
+                : shown ? l.Terms.Base
+                : l.Figures.NetPrice,
+            l.Terms.PriceBase,
+            shown ? l.Terms.ByHand.Value : 0m,
+            l.Figures.Net.Value,
+            l.Line.Optional
+        );
     }
 }

@@ -10,7 +10,14 @@ namespace Solvenda.Web.Records;
 /// </summary>
 public sealed class HeldRows : IEnumerable<(int Line, IReadOnlyList<string> Cells)>, IDisposable
 {
-    private readonly FileStream _file = new(Path.GetTempFileName(), FileMode.Create, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose);
+    private readonly FileStream _file = new(
+        Path.GetTempFileName(),
+        FileMode.Create,
+        FileAccess.ReadWrite,
+        FileShare.None,
+        64 * 1024,
+        FileOptions.DeleteOnClose
+    );
     private int _count;
 
     private HeldRows(IReadOnlyList<string> head) => Head = head;

@@ -22,7 +22,14 @@ public interface IImporter
     IReadOnlyDictionary<string, string> Recognise(IReadOnlyList<string> head, IReadOnlyDictionary<string, string> said);
 
     /// <summary>Looks at every row and says what would happen; with a command to write with, it happens, in that one transaction.</summary>
-    Task<ImportOutcome> RunAsync(SolvendaDb db, HeldRows table, IReadOnlyDictionary<string, string> columns, Work? work, Action<int> progress, CancellationToken cancel);
+    Task<ImportOutcome> RunAsync(
+        SolvendaDb db,
+        HeldRows table,
+        IReadOnlyDictionary<string, string> columns,
+        Work? work,
+        Action<int> progress,
+        CancellationToken cancel
+    );
 }
 
 /// <inheritdoc />
@@ -35,25 +42,51 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     // A file that is wrong from end to end is told so without filling the memory.
     private const int MostRefused = 100_000;
 
-    public IReadOnlyDictionary<string, string> Recognise(IReadOnlyList<string> head, IReadOnlyDictionary<string, string> said)
+    public IReadOnlyDictionary<string, string> Recognise(
+        IReadOnlyList<string> head,
+        IReadOnlyDictionary<string, string> said
+    )
     {
         var columns = new Dictionary<string, string>();
         foreach (var column in head.Where(h => h.Length > 0))
         {
             var plain = column.ToLowerInvariant();
-            var field = said.TryGetValue(plain, out var name) ? kind.Find(name)
-                : kind.Fields.FirstOrDefault(f => Same(f.Name, plain) || Same(f.Label, plain)) ?? kind.Fields.FirstOrDefault(f => f.AlsoCalled.Any(a => Same(a, plain)));
+            var field = said.TryGetValue(plain, out var name)
+                ? kind.Find(name)
+                : kind.Fields.FirstOrDefault(f => Same(f.Name, plain) || Same(f.Label, plain))
+                    ?? kind.Fields.FirstOrDefault(f => f.AlsoCalled.Any(a => Same(a, plain)));
             if (field is not null && !columns.ContainsValue(field.Name))
                 columns[column] = field.Name;
         }
         return columns;
     }
 
-    public async Task<ImportOutcome> RunAsync(SolvendaDb db, HeldRows table, IReadOnlyDictionary<string, string> columns, Work? work, Action<int> progress, CancellationToken cancel)
+    public async Task<ImportOutcome> RunAsync(
+        SolvendaDb db,
+        HeldRows table,
+        IReadOnlyDictionary<string, string> columns,
+        Work? work,
+        Action<int> progress,
+        CancellationToken cancel
+    )
     {
-        var taken = table.Head.Select((h, i) => (Head: h, Index: i, Field: columns.TryGetValue(h, out var name) ? kind.Find(name) : null)).Where(c => c.Field is not null).Select(c => new Column(c.Head, c.Index, c.Field!)).ToList();
-        if (kind.Key.Where(k => kind.Find(k)!.Required && taken.All(c => c.Field.Name != k)).Select(k => kind.Find(k)!.Label).ToList() is { Count: > 0 } missing)
-            throw new TableException($"No column is the {string.Join(", the ", missing)}; without it nobody can tell which {kind.One} is meant.");
+        var taken = table
+            .Head.Select(
+                (h, i) => (Head: h, Index: i, Field: columns.TryGetValue(h, out var name) ? kind.Find(name) : null)
+            )
+            .Where(c => c.Field is not null)
+            .Select(c => new Column(c.Head, c.Index, c.Field!))
+            .ToList();
+        if (
+            kind
+                .Key.Where(k => kind.Find(k)!.Required && taken.All(c => c.Field.Name != k))
+                .Select(k => kind.Find(k)!.Label)
+                .ToList() is
+            { Count: > 0 } missing
+        )
+            throw new TableException(
+                $"No column is the {string.Join(", the ", missing)}; without it nobody can tell which {kind.One} is meant."
+            );
         var run = new Run(kind, work, await References.LoadAsync(db, kind.Referred, cancel));
         // In the order of the fields, since some lean on others: a limit on its currency.
         taken = [.. Formed(table, taken, run.Refused).OrderBy(c => kind.Fields.ToList().IndexOf(c.Field))];
@@ -64,7 +97,10 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             var read = portion.Select(row => run.Read(row.Line, row.Cells, taken, seen)).ToList();
             var ids = read.Select(r => there.GetValueOrDefault(r.Key)).Where(id => id > 0).ToList();
             var rows = kind.Rows(db).Where(r => EF.Parameter(ids).Contains(r.Id));
-            var known = ids.Count == 0 ? [] : await (work is null ? rows.AsNoTracking() : rows).ToDictionaryAsync(r => r.Id, cancel);
+            var known =
+                ids.Count == 0
+                    ? []
+                    : await (work is null ? rows.AsNoTracking() : rows).ToDictionaryAsync(r => r.Id, cancel);
             foreach (var row in read)
                 run.Take(row, known.GetValueOrDefault(there.GetValueOrDefault(row.Key)));
             if (work is not null && run.Refused.Count == 0)
@@ -85,15 +121,26 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     {
         public CellForm Form { get; init; } = new(false, null, null);
 
-        public string Text(IReadOnlyList<string> cells) => Index >= cells.Count ? "" : Field.Type switch
-        {
-            FieldType.Number or FieldType.Whole when cells[Index].Length > 0 => Form.Number(cells[Index].Trim()),
-            FieldType.Date when cells[Index].Length > 0 => Form.Date(cells[Index].Trim()),
-            _ => cells[Index].Trim(),
-        };
+        public string Text(IReadOnlyList<string> cells) =>
+            Index >= cells.Count
+                ? ""
+                : Field.Type switch
+                {
+                    FieldType.Number or FieldType.Whole when cells[Index].Length > 0 => Form.Number(
+                        cells[Index].Trim()
+                    ),
+                    FieldType.Date when cells[Index].Length > 0 => Form.Date(cells[Index].Trim()),
+                    _ => cells[Index].Trim(),
+                };
     }
 
-    private sealed record ReadRow(int Line, UInt128 Key, TRow Probe, List<(Column Column, string Text)> Values, bool Wrong);
+    private sealed record ReadRow(
+        int Line,
+        UInt128 Key,
+        TRow Probe,
+        List<(Column Column, string Text)> Values,
+        bool Wrong
+    );
 
     /// <summary>What one going-through has found so far, and what of it waits to be written.</summary>
     private sealed class Run(RecordKind<TRow> kind, Work? work, References references)
@@ -122,7 +169,12 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                 wrong |= Refuse(line, column.Head, text, column.Field.Set(probe, text, references));
             var key = KeyOf(probe);
             if (!wrong && !seen.Add(key))
-                wrong |= Refuse(line, values[0].c.Head, values[0].Item2, $"the same {kind.One} stands in the file before");
+                wrong |= Refuse(
+                    line,
+                    values[0].c.Head,
+                    values[0].Item2,
+                    $"the same {kind.One} stands in the file before"
+                );
             return new ReadRow(line, key, probe, values, wrong);
         }
 
@@ -140,7 +192,11 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                     continue;
                 if (field.ByHouse)
                     wrong |= Refuse(read.Line, column.Head, text, $"“{field.Label}” is kept by the house");
-                else if (field.OnlyBy != Roles.None && work is not null && (work.Actor.Roles & field.OnlyBy) == Roles.None)
+                else if (
+                    field.OnlyBy != Roles.None
+                    && work is not null
+                    && (work.Actor.Roles & field.OnlyBy) == Roles.None
+                )
                     wrong |= Refuse(read.Line, column.Head, text, $"the {field.Label} is not yours to set");
                 else if (field.Set(row, text, references) is { } why)
                     wrong |= Refuse(read.Line, column.Head, text, why);
@@ -149,11 +205,20 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             }
             if (known is null)
             {
-                foreach (var needed in kind.Fields.Where(f => f.Required && f.IsUnset(row, references) && read.Values.All(v => v.Column.Field != f)))
+                foreach (
+                    var needed in kind.Fields.Where(f =>
+                        f.Required && f.IsUnset(row, references) && read.Values.All(v => v.Column.Field != f)
+                    )
+                )
                     wrong |= Refuse(read.Line, needed.Label, "", $"{needed.Label} is needed");
             }
             foreach (var (at, words) in wrong ? [] : kind.Check(row, references))
-                wrong |= Refuse(read.Line, read.Values.FirstOrDefault(v => v.Column.Field.Name == at).Column?.Head ?? at, "", words);
+                wrong |= Refuse(
+                    read.Line,
+                    read.Values.FirstOrDefault(v => v.Column.Field.Name == at).Column?.Head ?? at,
+                    "",
+                    words
+                );
             if (wrong)
                 History.RemoveRange(changes, History.Count - changes);
             else if (known is null)
@@ -172,19 +237,31 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
 
         // Sixteen bytes of a digest stand for a key, so that hundreds of thousands of them are small.
         public UInt128 KeyOf(TRow row) =>
-            System.Buffers.Binary.BinaryPrimitives.ReadUInt128BigEndian(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\u001f', kind.Key.Select(k => kind.Find(k)!.Get(row, references).ToUpperInvariant())))));
+            System.Buffers.Binary.BinaryPrimitives.ReadUInt128BigEndian(
+                SHA256.HashData(
+                    Encoding.UTF8.GetBytes(
+                        string.Join(
+                            '\u001f',
+                            kind.Key.Select(k => kind.Find(k)!.Get(row, references).ToUpperInvariant())
+                        )
+                    )
+                )
+            );
 
-        private void Note(TRow row, Field<TRow> field, string before, string after) => History.Add(new HistoryRow
-        {
-            Subject = string.Create(CultureInfo.InvariantCulture, $"{kind.Name}:{row.Id}"),
-            What = "record.changed",
-            Words = field.Label,
-            Before = before,
-            After = after,
-            At = work?.Now ?? default,
-            Who = work?.Actor.Name ?? "",
-            WhoId = work?.Actor.PersonId,
-        });
+        private void Note(TRow row, Field<TRow> field, string before, string after) =>
+            History.Add(
+                new HistoryRow
+                {
+                    Subject = string.Create(CultureInfo.InvariantCulture, $"{kind.Name}:{row.Id}"),
+                    What = "record.changed",
+                    Words = field.Label,
+                    Before = before,
+                    After = after,
+                    At = work?.Now ?? default,
+                    Who = work?.Actor.Name ?? "",
+                    WhoId = work?.Actor.PersonId,
+                }
+            );
 
         private bool Refuse(int line, string column, string value, string? why)
         {
@@ -205,19 +282,39 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     // How numbers and dates are written is found from all cells of a column, in one going-through of the rows.
     private static IEnumerable<Column> Formed(HeldRows rows, List<Column> columns, List<RefusedCell> refused)
     {
-        var finders = columns.ConvertAll(c => c.Field.Type switch { FieldType.Number => CellForm.Numbers(), FieldType.Date => CellForm.Dates(), _ => (CellForm.Finder?)null });
+        var finders = columns.ConvertAll(c =>
+            c.Field.Type switch
+            {
+                FieldType.Number => CellForm.Numbers(),
+                FieldType.Date => CellForm.Dates(),
+                _ => (CellForm.Finder?)null,
+            }
+        );
         foreach (var (_, cells) in rows)
         {
             for (var i = 0; i < columns.Count; i++)
             {
-                if (finders[i] is { } finder && columns[i].Index < cells.Count && cells[columns[i].Index].Trim() is { Length: > 0 } cell)
+                if (
+                    finders[i] is { } finder
+                    && columns[i].Index < cells.Count
+                    && cells[columns[i].Index].Trim() is { Length: > 0 } cell
+                )
                     finder.See(cell);
             }
         }
         var formed = columns.Zip(finders, (c, f) => f is null ? c : c with { Form = f.Form }).ToList();
-        refused.AddRange(formed.Where(c => c.Form.Doubt is not null).Select(c => new RefusedCell(1, c.Head, "", $"{c.Form.Doubt}; write them another way")));
+        refused.AddRange(
+            formed
+                .Where(c => c.Form.Doubt is not null)
+                .Select(c => new RefusedCell(1, c.Head, "", $"{c.Form.Doubt}; write them another way"))
+        );
         return formed;
     }
 
-    private static bool Same(string a, string b) => string.Equals(a.Replace(" ", "", StringComparison.Ordinal), b.Replace(" ", "", StringComparison.Ordinal).Replace("_", "", StringComparison.Ordinal), StringComparison.OrdinalIgnoreCase);
+    private static bool Same(string a, string b) =>
+        string.Equals(
+            a.Replace(" ", "", StringComparison.Ordinal),
+            b.Replace(" ", "", StringComparison.Ordinal).Replace("_", "", StringComparison.Ordinal),
+            StringComparison.OrdinalIgnoreCase
+        );
 }

@@ -43,7 +43,11 @@ public sealed class RecordKind<TRow> : RecordKind
 {
     private readonly IReadOnlyList<Field<TRow>> _fields = [];
 
-    public required IReadOnlyList<Field<TRow>> Fields { get => _fields; init => _fields = value; }
+    public required IReadOnlyList<Field<TRow>> Fields
+    {
+        get => _fields;
+        init => _fields = value;
+    }
 
     /// <summary>A new row, with what must not be null.</summary>
     public required Func<TRow> Make { get; init; }

@@ -28,5 +28,6 @@ public static class RecordKinds
         Kinds.Settings.Kind,
     ];
 
-    public static RecordKind Find(string name) => All.FirstOrDefault(k => k.Name == name) ?? throw RefusalException.NotFound("such kind of record");
+    public static RecordKind Find(string name) =>
+        All.FirstOrDefault(k => k.Name == name) ?? throw RefusalException.NotFound("such kind of record");
 }

@@ -20,13 +20,20 @@ public sealed class References
     }
 
     /// <summary>The codes of some records only: for what is shown.</summary>
-    public static async Task<References> OfAsync(SolvendaDb db, IEnumerable<(string Kind, long Id)> shown, CancellationToken cancel)
+    public static async Task<References> OfAsync(
+        SolvendaDb db,
+        IEnumerable<(string Kind, long Id)> shown,
+        CancellationToken cancel
+    )
     {
         var references = new References();
         foreach (var kind in shown.GroupBy(s => s.Kind, s => s.Id))
         {
             var ids = kind.Distinct().ToList();
-            references.Take(kind.Key, await Rows(db, kind.Key).Where(r => EF.Parameter(ids).Contains(r.Id)).ToListAsync(cancel));
+            references.Take(
+                kind.Key,
+                await Rows(db, kind.Key).Where(r => EF.Parameter(ids).Contains(r.Id)).ToListAsync(cancel)
+            );
         }
         return references;
     }
@@ -38,16 +45,32 @@ public sealed class References
         public string? Also { get; init; }
     }
 
-    private static IQueryable<Named> Rows(SolvendaDb db, string kind) => kind switch
-    {
-        "items" => db.Items.Select(i => new Named { Id = i.Id, Code = i.Code, Also = i.Gtin }),
-        "buyers" => db.Buyers.Select(b => new Named { Id = b.Id, Code = b.Code, Also = b.Name }),
-        "people" => db.People.Select(p => new Named { Id = p.Id, Code = p.Name, Also = p.Login }),
-        "families" => db.Families.Select(f => new Named { Id = f.Id, Code = f.Code }),
-        "groups" => db.Groups.Select(g => new Named { Id = g.Id, Code = g.Code }),
-        "price-lists" => db.PriceLists.Select(l => new Named { Id = l.Id, Code = l.Code }),
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "No such kind of reference."),
-    };
+    private static IQueryable<Named> Rows(SolvendaDb db, string kind) =>
+        kind switch
+        {
+            "items" => db.Items.Select(i => new Named
+            {
+                Id = i.Id,
+                Code = i.Code,
+                Also = i.Gtin,
+            }),
+            "buyers" => db.Buyers.Select(b => new Named
+            {
+                Id = b.Id,
+                Code = b.Code,
+                Also = b.Name,
+            }),
+            "people" => db.People.Select(p => new Named
+            {
+                Id = p.Id,
+                Code = p.Name,
+                Also = p.Login,
+            }),
+            "families" => db.Families.Select(f => new Named { Id = f.Id, Code = f.Code }),
+            "groups" => db.Groups.Select(g => new Named { Id = g.Id, Code = g.Code }),
+            "price-lists" => db.PriceLists.Select(l => new Named { Id = l.Id, Code = l.Code }),
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "No such kind of reference."),
+        };
 
     private void Take(string kind, List<Named> rows)
     {
@@ -64,15 +87,26 @@ public sealed class References
     }
 
     /// <summary>What people know it by: a buyer by its name, all others by their code.</summary>
-    public string ShownOf(string kind, long id) => _shown.TryGetValue(kind, out var names) ? names.GetValueOrDefault(id, "") : CodeOf(kind, id);
+    public string ShownOf(string kind, long id) =>
+        _shown.TryGetValue(kind, out var names) ? names.GetValueOrDefault(id, "") : CodeOf(kind, id);
 
     public long? IdOf(string kind, string text) => _ids[kind].TryGetValue(text, out var id) ? id : null;
 
-    public string CodeOf(string kind, long id) => _codes.TryGetValue(kind, out var codes) ? codes.GetValueOrDefault(id, "") : "";
+    public string CodeOf(string kind, long id) =>
+        _codes.TryGetValue(kind, out var codes) ? codes.GetValueOrDefault(id, "") : "";
 
     /// <summary>The code as it is written on the record; null where there is none.</summary>
     public string? Exact(string kind, string text) => IdOf(kind, text) is { } id ? CodeOf(kind, id) : null;
 
     /// <summary>What one record of the kind is called.</summary>
-    public string One(string kind) => kind switch { "items" => "item", "buyers" => "buyer", "people" => "person", "families" => "family", "groups" => "group", _ => "price list" };
+    public string One(string kind) =>
+        kind switch
+        {
+            "items" => "item",
+            "buyers" => "buyer",
+            "people" => "person",
+            "families" => "family",
+            "groups" => "group",
+            _ => "price list",
+        };
 }

@@ -12,16 +12,34 @@ using Solvenda.Web.Commands;
 namespace Solvenda.Web.Requests;
 
 /// <summary>The one door for everything that comes in: stores it raw first, then reads it. The same thing twice is one request.</summary>
-public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFactory<SolvendaDb> factory, HouseClock clock)
+public sealed class Intake(
+    CommandHandler commands,
+    Reader reader,
+    IDbContextFactory<SolvendaDb> factory,
+    HouseClock clock
+)
 {
     // More messages than this in one file are not made into requests; the file itself is kept whole.
     private const int MostMessages = 1_000;
 
     /// <summary>True where it was new; else the request that it repeats.</summary>
-    public async Task<(RequestRow Request, bool IsNew)> ReceiveAsync(string channel, string? filename, string? contentType, byte[] bytes, Actor actor, CancellationToken cancel)
+    public async Task<(RequestRow Request, bool IsNew)> ReceiveAsync(
+        string channel,
+        string? filename,
+        string? contentType,
+        byte[] bytes,
+        Actor actor,
+        CancellationToken cancel
+    )
     {
-        var (id, isNew) = await commands.RunAsync(actor, work => StoreAsync(channel, Name(filename), contentType, bytes, work, cancel), cancel);
-        var request = isNew ? await ReadAsync(id, cancel) : await commands.RunAsync(Actor.House, work => LoadAsync(id, work, cancel), cancel);
+        var (id, isNew) = await commands.RunAsync(
+            actor,
+            work => StoreAsync(channel, Name(filename), contentType, bytes, work, cancel),
+            cancel
+        );
+        var request = isNew
+            ? await ReadAsync(id, cancel)
+            : await commands.RunAsync(Actor.House, work => LoadAsync(id, work, cancel), cancel);
         return (request, isNew);
     }
 
@@ -32,15 +50,43 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
             await ReadAsync(id, cancel);
     }
 
-    private static async Task<(long Id, bool IsNew)> StoreAsync(string channel, string? filename, string? contentType, byte[] bytes, Work work, CancellationToken cancel)
+    private static async Task<(long Id, bool IsNew)> StoreAsync(
+        string channel,
+        string? filename,
+        string? contentType,
+        byte[] bytes,
+        Work work,
+        CancellationToken cancel
+    )
     {
         var hash = Convert.ToHexString(SHA256.HashData(bytes));
         var key = Reader.OwnIdOf(bytes, filename) ?? $"hash:{hash}";
-        var before = await work.Db.RawMessages.Where(r => r.Hash == hash || r.DedupeKey == key).OrderBy(r => r.Id).Select(r => new { r.Id, r.Hash }).FirstOrDefaultAsync(cancel);
-        var raw = new RawMessage { Channel = channel, Filename = filename, ContentType = contentType, Bytes = bytes, Hash = hash, DedupeKey = key, ReceivedAt = work.Now };
+        var before = await work
+            .Db.RawMessages.Where(r => r.Hash == hash || r.DedupeKey == key)
+            .OrderBy(r => r.Id)
+            .Select(r => new { r.Id, r.Hash })
+            .FirstOrDefaultAsync(cancel);
+        var raw = new RawMessage
+        {
+            Channel = channel,
+            Filename = filename,
+            ContentType = contentType,
+            Bytes = bytes,
+            Hash = hash,
+            DedupeKey = key,
+            ReceivedAt = work.Now,
+        };
         if (before is not null)
         {
-            var first = await work.Db.Requests.Where(r => r.RawId == before.Id).Select(r => new { r.Id, r.Number, r.DossierId }).FirstAsync(cancel);
+            var first = await work
+                .Db.Requests.Where(r => r.RawId == before.Id)
+                .Select(r => new
+                {
+                    r.Id,
+                    r.Number,
+                    r.DossierId,
+                })
+                .FirstAsync(cancel);
             var same = before.Hash == hash || await work.Db.RawMessages.AnyAsync(r => r.Hash == hash, cancel);
             if (!same)
             {
@@ -48,7 +94,14 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
                 raw.DedupeKey = $"{key}#{hash}";
                 work.Db.RawMessages.Add(raw);
             }
-            work.History(first.Number, first.DossierId, "request.repeated", same ? $"the same message came again by {channel}" : $"the same number came again by {channel}, with other contents; kept beside it");
+            work.History(
+                first.Number,
+                first.DossierId,
+                "request.repeated",
+                same
+                    ? $"the same message came again by {channel}"
+                    : $"the same number came again by {channel}, with other contents; kept beside it"
+            );
             return (first.Id, false);
         }
         var request = new RequestRow
@@ -83,21 +136,42 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
     {
         var request = await LoadAsync(id, work, cancel);
         var aliases = result.Helped.ToList();
-        await work.Db.Aliases.Where(a => EF.Parameter(aliases).Contains(a.Id)).ExecuteUpdateAsync(a => a.SetProperty(x => x.Helped, x => x.Helped + 1), cancel);
+        await work
+            .Db.Aliases.Where(a => EF.Parameter(aliases).Contains(a.Id))
+            .ExecuteUpdateAsync(a => a.SetProperty(x => x.Helped, x => x.Helped + 1), cancel);
         for (var i = 0; i < Math.Min(result.Messages.Count, MostMessages); i++)
         {
             var row = i == 0 ? request : await BesideAsync(request, i, work, cancel);
             Take(row, result.Messages[i], work);
         }
         if (result.Messages.Count > MostMessages)
-            work.History(request.Number, null, "request.left", $"{result.Messages.Count:#,0} messages stand in the file; {MostMessages:#,0} became requests");
+            work.History(
+                request.Number,
+                null,
+                "request.left",
+                $"{result.Messages.Count:#,0} messages stand in the file; {MostMessages:#,0} became requests"
+            );
         await AcknowledgeAsync(request, result.File, work, cancel);
         return request;
     }
 
-    private static async Task<RequestRow> BesideAsync(RequestRow first, int message, Work work, CancellationToken cancel)
+    private static async Task<RequestRow> BesideAsync(
+        RequestRow first,
+        int message,
+        Work work,
+        CancellationToken cancel
+    )
     {
-        var beside = new RequestRow { Number = await work.NumberAsync(Series.Request, cancel), RawId = first.RawId, Raw = first.Raw, Message = message, State = RequestState.Reading, Channel = first.Channel, ReceivedAt = first.ReceivedAt };
+        var beside = new RequestRow
+        {
+            Number = await work.NumberAsync(Series.Request, cancel),
+            RawId = first.RawId,
+            Raw = first.Raw,
+            Message = message,
+            State = RequestState.Reading,
+            Channel = first.Channel,
+            ReceivedAt = first.ReceivedAt,
+        };
         work.Db.Requests.Add(beside);
         work.History(beside.Number, null, "request.received", $"came in one file with {first.Number}");
         return beside;
@@ -130,23 +204,51 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
         var before = request.Reading.Length > 0 ? ReadingView.FromJson(request.Reading) : null;
         // A buyer that a person said stays; one that was read is read again.
         var said = before?.Buyer.IsSettled == true ? before.BuyerId : null;
-        var result = await reader.ReadAsync(work.Db, request.Raw.Bytes, request.Raw.Filename, DateOnly.FromDateTime(request.ReceivedAt), cancel, said);
+        var result = await reader.ReadAsync(
+            work.Db,
+            request.Raw.Bytes,
+            request.Raw.Filename,
+            DateOnly.FromDateTime(request.ReceivedAt),
+            cancel,
+            said
+        );
         var read = result.Messages[Math.Min(request.Message, result.Messages.Count - 1)];
-        Take(request, before is null || read.Reading is null ? read : read with { Reading = read.Reading.Keeping(before) }, work);
+        Take(
+            request,
+            before is null || read.Reading is null ? read : read with { Reading = read.Reading.Keeping(before) },
+            work
+        );
     }
 
     // Each interchange is answered: taken, or what is wrong and where. An answer is never answered.
     private static async Task AcknowledgeAsync(RequestRow request, OpenedFile file, Work work, CancellationToken cancel)
     {
-        if (file.Interchange is not { } x || x.Messages.All(m => m.Type is "997" or "999" or "CONTRL" or "APERAK") || x.Sender.Length == 0)
+        if (
+            file.Interchange is not { } x
+            || x.Messages.All(m => m.Type is "997" or "999" or "CONTRL" or "APERAK")
+            || x.Sender.Length == 0
+        )
             return;
         var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
         var isX12 = file.Syntax == Syntax.X12;
-        var answer = isX12 ? FunctionalAcknowledgement.Write(x, control, work.Now) : SyntaxReport.Write(x, control.ToString(CultureInfo.InvariantCulture), work.Now);
+        var answer = isX12
+            ? FunctionalAcknowledgement.Write(x, control, work.Now)
+            : SyntaxReport.Write(x, control.ToString(CultureInfo.InvariantCulture), work.Now);
         var name = isX12 ? $"997-{request.Number}.x12" : $"CONTRL-{request.Number}.edi";
-        work.Send("edi", $"{request.Number}.answer".ToLowerInvariant(), x.Sender, name, System.Text.Encoding.Latin1.GetBytes(answer));
+        work.Send(
+            "edi",
+            $"{request.Number}.answer".ToLowerInvariant(),
+            x.Sender,
+            name,
+            System.Text.Encoding.Latin1.GetBytes(answer)
+        );
         var faults = x.Faults.Count + x.Messages.Sum(m => m.Faults.Count);
-        work.History(request.Number, null, "interchange.answered", $"answered with {name}{(faults > 0 ? $", {faults} faults named" : "")}");
+        work.History(
+            request.Number,
+            null,
+            "interchange.answered",
+            $"answered with {name}{(faults > 0 ? $", {faults} faults named" : "")}"
+        );
     }
 
     /// <summary>Writes a reading, as read or as settled, onto its request.</summary>
@@ -156,7 +258,11 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
         request.Kind = reading.Kind.ToString();
         request.BuyerId = reading.BuyerId;
         request.PoKey = reading.PoNumber.Value is { } po ? PoKey.Of(po) : "";
-        request.State = reading.NeedsYou || reading.Kind is not (Core.Reading.MessageKind.Order or Core.Reading.MessageKind.RequestForQuotation) ? RequestState.NeedsYou : RequestState.New;
+        request.State =
+            reading.NeedsYou
+            || reading.Kind is not (Core.Reading.MessageKind.Order or Core.Reading.MessageKind.RequestForQuotation)
+                ? RequestState.NeedsYou
+                : RequestState.New;
         request.Reason = Why(reading);
     }
 
@@ -191,19 +297,22 @@ public sealed class Intake(CommandHandler commands, Reader reader, IDbContextFac
         };
     }
 
-    private static string Say(ReadingView reading) => reading.Kind switch
-    {
-        Core.Reading.MessageKind.Order => $"an order with {reading.Lines.Count} lines",
-        Core.Reading.MessageKind.RequestForQuotation => $"a request for a quote with {reading.Lines.Count} lines",
-        Core.Reading.MessageKind.Change => $"a change of order {reading.PoNumber.Value}, {reading.Lines.Count} lines",
-        Core.Reading.MessageKind.Cancellation => $"a cancellation of order {reading.PoNumber.Value}",
-        Core.Reading.MessageKind.AnswerToQuote => $"an answer to our quote {reading.QuoteNumber.Value}",
-        Core.Reading.MessageKind.Question => "a question",
-        Core.Reading.MessageKind.NotForUs => "something that is not for us",
-        _ => "a message without lines",
-    };
+    private static string Say(ReadingView reading) =>
+        reading.Kind switch
+        {
+            Core.Reading.MessageKind.Order => $"an order with {reading.Lines.Count} lines",
+            Core.Reading.MessageKind.RequestForQuotation => $"a request for a quote with {reading.Lines.Count} lines",
+            Core.Reading.MessageKind.Change =>
+                $"a change of order {reading.PoNumber.Value}, {reading.Lines.Count} lines",
+            Core.Reading.MessageKind.Cancellation => $"a cancellation of order {reading.PoNumber.Value}",
+            Core.Reading.MessageKind.AnswerToQuote => $"an answer to our quote {reading.QuoteNumber.Value}",
+            Core.Reading.MessageKind.Question => "a question",
+            Core.Reading.MessageKind.NotForUs => "something that is not for us",
+            _ => "a message without lines",
+        };
 
-    private static async Task<RequestRow> LoadAsync(long id, Work work, CancellationToken cancel) => await work.Db.Requests.Include(r => r.Raw).FirstAsync(r => r.Id == id, cancel);
+    private static async Task<RequestRow> LoadAsync(long id, Work work, CancellationToken cancel) =>
+        await work.Db.Requests.Include(r => r.Raw).FirstAsync(r => r.Id == id, cancel);
 
     private static string Short(string text) => text.Length > 300 ? text[..300] : text;
 

@@ -56,16 +56,42 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
     }
 
     /// <param name="preset">The buyer, where a person says it.</param>
-    public async Task<ReadResult> ReadAsync(SolvendaDb db, byte[] raw, string? filename, DateOnly today, CancellationToken cancel, long? preset = null)
+    public async Task<ReadResult> ReadAsync(
+        SolvendaDb db,
+        byte[] raw,
+        string? filename,
+        DateOnly today,
+        CancellationToken cancel,
+        long? preset = null
+    )
     {
-        var file = Careful(() => FileReader.Open(raw, filename, today), filename, problem => new OpenedFile(Syntax.Unknown, [new Incoming("", filename ?? "", []) { Problem = problem }]));
+        var file = Careful(
+            () => FileReader.Open(raw, filename, today),
+            filename,
+            problem => new OpenedFile(Syntax.Unknown, [new Incoming("", filename ?? "", []) { Problem = problem }])
+        );
         var context = await ContextAsync(db, cancel);
         var messages = new List<ReadMessage>();
         foreach (var message in file.Messages)
         {
-            var known = preset is { } buyer ? message with { Clues = message.Clues.Add(new Clue("preset", buyer.ToString(CultureInfo.InvariantCulture), [])) } : message;
-            var (reading, problem) = Careful<(Reading?, string?)>(() => MessageReader.Read(known, today, context), filename, why => (null, why));
-            messages.Add(new ReadMessage(message, reading is null ? null : ReadingView.Of(reading, context), problem is null ? null : $"Could not be read: {problem}"));
+            var known = preset is { } buyer
+                ? message with
+                {
+                    Clues = message.Clues.Add(new Clue("preset", buyer.ToString(CultureInfo.InvariantCulture), [])),
+                }
+                : message;
+            var (reading, problem) = Careful<(Reading?, string?)>(
+                () => MessageReader.Read(known, today, context),
+                filename,
+                why => (null, why)
+            );
+            messages.Add(
+                new ReadMessage(
+                    message,
+                    reading is null ? null : ReadingView.Of(reading, context),
+                    problem is null ? null : $"Could not be read: {problem}"
+                )
+            );
         }
         return new ReadResult(file, messages, context.Helped);
     }
@@ -88,56 +114,170 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
     private static partial void Stumbled(ILogger logger, Exception exception, string? file);
 
     /// <summary>Reads a piece of a part that a person chose, as a line.</summary>
-    public async Task<ReadLineView> ReadPieceAsync(SolvendaDb db, KeptPart part, int partIndex, int start, int length, long? buyer, DateOnly today, CancellationToken cancel)
+    public async Task<ReadLineView> ReadPieceAsync(
+        SolvendaDb db,
+        KeptPart part,
+        int partIndex,
+        int start,
+        int length,
+        long? buyer,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(part);
         var context = await ContextAsync(db, cancel);
         var piece = part.Text.Substring(start, length).Replace('\t', ' ');
-        ImmutableArray<Clue> clues = buyer is { } id ? [new Clue("preset", id.ToString(CultureInfo.InvariantCulture), [])] : [];
-        var read = Core.Reading.TextReader.Read(new Letter("", "", "", today, piece, piece.Length) { Part = partIndex }, context, clues, elsewhere: 0);
+        ImmutableArray<Clue> clues = buyer is { } id
+            ? [new Clue("preset", id.ToString(CultureInfo.InvariantCulture), [])]
+            : [];
+        var read = Core.Reading.TextReader.Read(
+            new Letter("", "", "", today, piece, piece.Length) { Part = partIndex },
+            context,
+            clues,
+            elsewhere: 0
+        );
         Evidence Moved(Evidence e) => e with { Start = e.Start + start };
         if (read.Lines.FirstOrDefault() is { } line)
-            return ReadingView.Line(line with { Evidence = [.. line.Evidence.Select(Moved)], Quantity = line.Quantity with { Evidence = [.. line.Quantity.Evidence.Select(Moved)] } }, 0, context);
+            return ReadingView.Line(
+                line with
+                {
+                    Evidence = [.. line.Evidence.Select(Moved)],
+                    Quantity = line.Quantity with { Evidence = [.. line.Quantity.Evidence.Select(Moved)] },
+                },
+                0,
+                context
+            );
         // No quantity among them: the words alone.
-        var found = ItemReading.Find(piece.Trim(), read.Buyer, read.Buyer.Sure > 0 ? context.History(read.Buyer.Value) : [], context, Language.Of(part.Text));
+        var found = ItemReading.Find(
+            piece.Trim(),
+            read.Buyer,
+            read.Buyer.Sure > 0 ? context.History(read.Buyer.Value) : [],
+            context,
+            Language.Of(part.Text)
+        );
         var where = new Evidence(partIndex, start, length);
         return ReadingView.Line(
-            new ReadLine(new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, [where]), piece.Trim(), found.Code, new Field<decimal?>(null, 0m, "not stated", []), new Field<Unit>(found.Item?.StockUnit ?? Unit.Piece, 0.55m, "the item's own unit", []),
-                null, 1m, "", found.Proposals(1m, found.Item?.StockUnit ?? Unit.Piece), [where]), 0, context);
+            new ReadLine(
+                new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, [where]),
+                piece.Trim(),
+                found.Code,
+                new Field<decimal?>(null, 0m, "not stated", []),
+                new Field<Unit>(found.Item?.StockUnit ?? Unit.Piece, 0.55m, "the item's own unit", []),
+                null,
+                1m,
+                "",
+                found.Proposals(1m, found.Item?.StockUnit ?? Unit.Piece),
+                [where]
+            ),
+            0,
+            context
+        );
     }
 
     private async Task<ReadingContext> ContextAsync(SolvendaDb db, CancellationToken cancel)
     {
-        var names = await db.Buyers.Select(b => new { b.Id, b.Name, b.DeliverTo, b.DeliverToCountry, b.Country, b.TaxNumber, b.ContactMail }).ToListAsync(cancel);
+        var names = await db
+            .Buyers.Select(b => new
+            {
+                b.Id,
+                b.Name,
+                b.DeliverTo,
+                b.DeliverToCountry,
+                b.Country,
+                b.TaxNumber,
+                b.ContactMail,
+            })
+            .ToListAsync(cancel);
         var signs = await db.BuyerSigns.AsNoTracking().ToListAsync(cancel);
-        var contacts = await db.Contacts.Where(c => c.Active && c.Mail != null).Select(c => new { c.BuyerId, c.Mail }).ToListAsync(cancel);
-        var addresses = await db.Addresses.Where(a => a.Active).Select(a => new { a.BuyerId, a.Code, a.Words, a.Country }).ToListAsync(cancel);
+        var contacts = await db
+            .Contacts.Where(c => c.Active && c.Mail != null)
+            .Select(c => new { c.BuyerId, c.Mail })
+            .ToListAsync(cancel);
+        var addresses = await db
+            .Addresses.Where(a => a.Active)
+            .Select(a => new
+            {
+                a.BuyerId,
+                a.Code,
+                a.Words,
+                a.Country,
+            })
+            .ToListAsync(cancel);
         var aliases = await db.Aliases.AsNoTracking().Where(a => a.Active).ToListAsync(cancel);
-        var columns = await db.Columns.AsNoTracking().ToDictionaryAsync(c => (c.Sender, c.Heads), c => c.Columns, cancel);
+        var columns = await db
+            .Columns.AsNoTracking()
+            .ToDictionaryAsync(c => (c.Sender, c.Heads), c => c.Columns, cancel);
         return new ReadingContext(
             await books.ItemsAsync(db, cancel),
             names.ToDictionary(b => new BuyerId(b.Id), b => b.Name),
             [
                 .. signs.Select(s => new BuyerSign(new BuyerId(s.BuyerId), s.Kind, s.Value)),
-                .. names.Where(b => b.TaxNumber is not null).Select(b => new BuyerSign(new BuyerId(b.Id), "tax", b.TaxNumber!)),
-                .. names.Where(b => b.ContactMail is not null).Select(b => new BuyerSign(new BuyerId(b.Id), "mail", b.ContactMail!)),
+                .. names
+                    .Where(b => b.TaxNumber is not null)
+                    .Select(b => new BuyerSign(new BuyerId(b.Id), "tax", b.TaxNumber!)),
+                .. names
+                    .Where(b => b.ContactMail is not null)
+                    .Select(b => new BuyerSign(new BuyerId(b.Id), "mail", b.ContactMail!)),
                 .. contacts.Select(c => new BuyerSign(new BuyerId(c.BuyerId), "mail", c.Mail!)),
             ],
-            [.. aliases.Select(a => new Alias(a.Id, a.BuyerId is { } b ? new BuyerId(b) : null, a.Words, new ItemId(a.ItemId), a.Quantity, a.Unit is { } u ? Unit.Of(u) : null))],
-            buyer => History(db, buyer))
+            [
+                .. aliases.Select(a => new Alias(
+                    a.Id,
+                    a.BuyerId is { } b ? new BuyerId(b) : null,
+                    a.Words,
+                    new ItemId(a.ItemId),
+                    a.Quantity,
+                    a.Unit is { } u ? Unit.Of(u) : null
+                )),
+            ],
+            buyer => History(db, buyer)
+        )
         {
-            Addresses = [.. addresses.Select(a => new BuyerAddress(new BuyerId(a.BuyerId), a.Code, a.Words, a.Country)), .. names.Where(b => b.DeliverTo is not null).Select(b => new BuyerAddress(new BuyerId(b.Id), "", b.DeliverTo!, b.DeliverToCountry ?? b.Country))],
-            Columns = (sender, heads) => columns.TryGetValue((sender, heads), out var json) ? JsonSerializer.Deserialize<Dictionary<int, string>>(json) : null,
+            Addresses =
+            [
+                .. addresses.Select(a => new BuyerAddress(new BuyerId(a.BuyerId), a.Code, a.Words, a.Country)),
+                .. names
+                    .Where(b => b.DeliverTo is not null)
+                    .Select(b => new BuyerAddress(
+                        new BuyerId(b.Id),
+                        "",
+                        b.DeliverTo!,
+                        b.DeliverToCountry ?? b.Country
+                    )),
+            ],
+            Columns = (sender, heads) =>
+                columns.TryGetValue((sender, heads), out var json)
+                    ? JsonSerializer.Deserialize<Dictionary<int, string>>(json)
+                    : null,
         };
     }
 
     private static List<Bought> History(SolvendaDb db, BuyerId buyer) =>
-    [
-        .. (from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
-            where l.ItemId != null && o.Dossier.BuyerId == buyer.Value
-            orderby o.CreatedAt descending
-            select new { l.ItemId, o.Number, o.CreatedAt, l.Quantity, l.Unit }).Take(500).AsEnumerable()
-            .Select(x => new Bought(buyer, new ItemId(x.ItemId!.Value), x.Number, DateOnly.FromDateTime(x.CreatedAt), x.Quantity, Unit.Of(x.Unit))),
-    ];
+        [
+            .. (
+                from l in db.SheetLines
+                join o in db.Orders on l.SheetId equals o.SheetId
+                where l.ItemId != null && o.Dossier.BuyerId == buyer.Value
+                orderby o.CreatedAt descending
+                select new
+                {
+                    l.ItemId,
+                    o.Number,
+                    o.CreatedAt,
+                    l.Quantity,
+                    l.Unit,
+                }
+            )
+                .Take(500)
+                .AsEnumerable()
+                .Select(x => new Bought(
+                    buyer,
+                    new ItemId(x.ItemId!.Value),
+                    x.Number,
+                    DateOnly.FromDateTime(x.CreatedAt),
+                    x.Quantity,
+                    Unit.Of(x.Unit)
+                )),
+        ];
 }

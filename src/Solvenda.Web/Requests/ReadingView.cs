@@ -19,11 +19,20 @@ public sealed record FieldView(string? Value, decimal Sure, string How, IReadOnl
     /// <summary>Whether a person said it.</summary>
     public bool IsSettled => How.StartsWith(Settled, StringComparison.Ordinal);
 
-    public static FieldView SettledBy(string who, string? value, EvidenceView? where) => new(value, value is null ? 0m : 1m, Settled + who, where is null ? [] : [where]);
+    public static FieldView SettledBy(string who, string? value, EvidenceView? where) =>
+        new(value, value is null ? 0m : 1m, Settled + who, where is null ? [] : [where]);
 }
 
 /// <summary>What one key would settle a line as.</summary>
-public sealed record ProposalView(string Code, string Words, decimal Quantity, string Unit, string UnitWord, decimal Score, string Why);
+public sealed record ProposalView(
+    string Code,
+    string Words,
+    decimal Quantity,
+    string Unit,
+    string UnitWord,
+    decimal Score,
+    string Why
+);
 
 /// <summary>One line that was read. Codes are ours; null item: not known yet.</summary>
 /// <param name="Sure">The least of item, quantity and unit.</param>
@@ -49,7 +58,8 @@ public sealed record ReadLineView(
     IReadOnlyList<ProposalView> Proposals,
     IReadOnlyList<EvidenceView> Evidence,
     IReadOnlyList<EvidenceView> QuantityEvidence,
-    string? SettledBy)
+    string? SettledBy
+)
 {
     /// <summary>The day this line is wanted, yyyy-MM-dd, where it says one of its own.</summary>
     public FieldView Wanted { get; init; } = FieldView.Missing;
@@ -85,7 +95,8 @@ public sealed record ReadingView(
     FieldView PaymentDays,
     IReadOnlyList<ReadLineView> Lines,
     IReadOnlyList<StatedCharge> Charges,
-    IReadOnlyList<string> Warnings)
+    IReadOnlyList<string> Warnings
+)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
@@ -107,7 +118,12 @@ public sealed record ReadingView(
     /// <summary>ISO 639-1 of the words it was read by; empty for structured forms.</summary>
     public string Language { get; init; } = "";
 
-    public bool NeedsYou => BuyerId is null || Buyer.Sure < ReadLine.SureEnough || Lines.Count == 0 || Lines.Any(l => l.NeedsYou) || (Wanted.Value is not null && Wanted.Sure < Reading.UnsureDate);
+    public bool NeedsYou =>
+        BuyerId is null
+        || Buyer.Sure < ReadLine.SureEnough
+        || Lines.Count == 0
+        || Lines.Any(l => l.NeedsYou)
+        || (Wanted.Value is not null && Wanted.Sure < Reading.UnsureDate);
 
     /// <summary>The same, with everything of the head that a person had said before.</summary>
     public ReadingView Keeping(ReadingView before)
@@ -143,17 +159,27 @@ public sealed record ReadingView(
             r.Kind,
             buyer is null ? null : r.Buyer.Value.Value,
             new FieldView(buyer, r.Buyer.Sure, r.Buyer.How, Where(r.Buyer.Evidence)),
-            Text(r.Contact), Text(r.PoNumber), Show(r.Wanted, Day), Text(r.DeliverTo), Text(r.Incoterm), Text(r.IncotermPlace),
-            Show(r.Currency, c => c?.Code), Show(r.PaymentDays, d => d?.ToString(CultureInfo.InvariantCulture)),
+            Text(r.Contact),
+            Text(r.PoNumber),
+            Show(r.Wanted, Day),
+            Text(r.DeliverTo),
+            Text(r.Incoterm),
+            Text(r.IncotermPlace),
+            Show(r.Currency, c => c?.Code),
+            Show(r.PaymentDays, d => d?.ToString(CultureInfo.InvariantCulture)),
             [.. r.Lines.Select((l, i) => Line(l, i + 1, context))],
             [.. r.Charges.Select(c => new StatedCharge(c.Kind, c.Amount))],
-            r.Warnings)
+            r.Warnings
+        )
         {
             QuoteNumber = Text(r.QuoteNumber),
             DeliverToCountry = r.DeliverToCountry,
             Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),
             Note = r.Note,
-            BuyerCandidates = [.. r.BuyerCandidates.Select(c => new BuyerCandidateView(c.Buyer.Value, c.Name, c.How, c.Sure))],
+            BuyerCandidates =
+            [
+                .. r.BuyerCandidates.Select(c => new BuyerCandidateView(c.Buyer.Value, c.Name, c.How, c.Sure)),
+            ],
             Language = r.Language,
         };
     }
@@ -162,9 +188,11 @@ public sealed record ReadingView(
 
     private static FieldView Text(Field<string> f) => Show(f, v => v);
 
-    private static FieldView Show<T>(Field<T> f, Func<T?, string?> say) => new(f.Sure > 0 ? say(f.Value) : null, f.Sure, f.How, Where(f.Evidence));
+    private static FieldView Show<T>(Field<T> f, Func<T?, string?> say) =>
+        new(f.Sure > 0 ? say(f.Value) : null, f.Sure, f.How, Where(f.Evidence));
 
-    private static IReadOnlyList<EvidenceView> Where(IEnumerable<Evidence> evidence) => [.. evidence.Select(e => new EvidenceView(e.Start, e.Length, e.Part))];
+    private static IReadOnlyList<EvidenceView> Where(IEnumerable<Evidence> evidence) =>
+        [.. evidence.Select(e => new EvidenceView(e.Start, e.Length, e.Part))];
 
     public static ReadLineView Line(ReadLine l, int no, ReadingContext context)
     {
@@ -172,10 +200,38 @@ public sealed record ReadingView(
         ArgumentNullException.ThrowIfNull(context);
         var item = l.Item.Value.Value > 0 ? context.Items.ById(l.Item.Value) : null;
         return new ReadLineView(
-            no, l.Words, l.Code, item?.Code, item?.Words, l.Item.Sure, l.Item.How, l.Quantity.Value, l.Quantity.Sure, l.Quantity.How, l.Unit.Value.Code, UnitTable.OnSheet(l.Unit.Value),
-            l.Sure, l.NeedsYou, l.Price, l.PriceBase, l.Note,
-            [.. l.Proposals.Select(p => new ProposalView(p.Code, p.Words, p.Quantity, p.Unit.Code, UnitTable.OnSheet(p.Unit), p.Score, p.Why))],
-            Where(l.Evidence), Where(l.Quantity.Evidence), null)
+            no,
+            l.Words,
+            l.Code,
+            item?.Code,
+            item?.Words,
+            l.Item.Sure,
+            l.Item.How,
+            l.Quantity.Value,
+            l.Quantity.Sure,
+            l.Quantity.How,
+            l.Unit.Value.Code,
+            UnitTable.OnSheet(l.Unit.Value),
+            l.Sure,
+            l.NeedsYou,
+            l.Price,
+            l.PriceBase,
+            l.Note,
+            [
+                .. l.Proposals.Select(p => new ProposalView(
+                    p.Code,
+                    p.Words,
+                    p.Quantity,
+                    p.Unit.Code,
+                    UnitTable.OnSheet(p.Unit),
+                    p.Score,
+                    p.Why
+                )),
+            ],
+            Where(l.Evidence),
+            Where(l.Quantity.Evidence),
+            null
+        )
         {
             Wanted = Show(l.Wanted, Day),
             Amount = l.Amount,

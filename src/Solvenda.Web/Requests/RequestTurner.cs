@@ -13,12 +13,30 @@ namespace Solvenda.Web.Requests;
 /// <summary>Turns a request into a quote or an order in a dossier: nothing is typed again, and what the buyer wrote stays with each line.</summary>
 public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loader)
 {
-    public async Task<Turned> TurnAsync(Work work, RequestRow request, ReadingView reading, bool intoOrder, CancellationToken cancel)
+    public async Task<Turned> TurnAsync(
+        Work work,
+        RequestRow request,
+        ReadingView reading,
+        bool intoOrder,
+        CancellationToken cancel
+    )
     {
         // A change made into a new order would be the same goods twice.
-        if (reading.Kind is MessageKind.Change or MessageKind.Cancellation or MessageKind.AnswerToQuote or MessageKind.NotForUs)
-            throw RefusalException.Bad("not_to_turn", "It is neither an order nor asks for a price. If it is, say so first: “it is”, at the top.", "kind");
-        var buyer = reading.BuyerId is { } id ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel) : null;
+        if (
+            reading.Kind
+            is MessageKind.Change
+                or MessageKind.Cancellation
+                or MessageKind.AnswerToQuote
+                or MessageKind.NotForUs
+        )
+            throw RefusalException.Bad(
+                "not_to_turn",
+                "It is neither an order nor asks for a price. If it is, say so first: “it is”, at the top.",
+                "kind"
+            );
+        var buyer = reading.BuyerId is { } id
+            ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel)
+            : null;
         if (buyer is null)
             throw RefusalException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
         var dossier = await DossierAsync(work, request, reading, buyer, cancel);
@@ -29,13 +47,25 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         request.State = RequestState.Turned;
         request.DossierId = dossier.Id;
         request.Version++;
-        await foreach (var row in work.Db.History.Where(h => h.Subject == request.Number && h.DossierId == null).AsAsyncEnumerable().WithCancellation(cancel))
+        await foreach (
+            var row in work
+                .Db.History.Where(h => h.Subject == request.Number && h.DossierId == null)
+                .AsAsyncEnumerable()
+                .WithCancellation(cancel)
+        )
             row.DossierId = dossier.Id;
 
         Turned turned;
         if (intoOrder)
         {
-            var order = await DocumentMaker.OrderAsync(work, dossier, sheet, buyer, request.Channel == "edi" ? "edi" : "mail", cancel);
+            var order = await DocumentMaker.OrderAsync(
+                work,
+                dossier,
+                sheet,
+                buyer,
+                request.Channel == "edi" ? "edi" : "mail",
+                cancel
+            );
             order.RequestId = request.Id;
             turned = new Turned("order", order.Number);
         }
@@ -51,9 +81,23 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         return turned;
     }
 
-    private static async Task<DossierRow> DossierAsync(Work work, RequestRow request, ReadingView reading, BuyerRow buyer, CancellationToken cancel)
+    private static async Task<DossierRow> DossierAsync(
+        Work work,
+        RequestRow request,
+        ReadingView reading,
+        BuyerRow buyer,
+        CancellationToken cancel
+    )
     {
-        var dossier = new DossierRow { Number = await work.NumberAsync(Series.Dossier, cancel), BuyerId = buyer.Id, Buyer = buyer, Matter = reading.Language.Length == 0 && reading.PoNumber.Value is { } po ? $"PO {po}" : Matter(request.Subject), CreatedAt = work.Now };
+        var dossier = new DossierRow
+        {
+            Number = await work.NumberAsync(Series.Dossier, cancel),
+            BuyerId = buyer.Id,
+            Buyer = buyer,
+            Matter =
+                reading.Language.Length == 0 && reading.PoNumber.Value is { } po ? $"PO {po}" : Matter(request.Subject),
+            CreatedAt = work.Now,
+        };
         work.Db.Dossiers.Add(dossier);
         await work.Db.SaveChangesAsync(cancel);
         return dossier;
@@ -62,7 +106,11 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
     private static string Matter(string subject)
     {
         var matter = subject;
-        while (matter.StartsWith("Re:", StringComparison.OrdinalIgnoreCase) || matter.StartsWith("Fw:", StringComparison.OrdinalIgnoreCase) || matter.StartsWith("Fwd:", StringComparison.OrdinalIgnoreCase))
+        while (
+            matter.StartsWith("Re:", StringComparison.OrdinalIgnoreCase)
+            || matter.StartsWith("Fw:", StringComparison.OrdinalIgnoreCase)
+            || matter.StartsWith("Fwd:", StringComparison.OrdinalIgnoreCase)
+        )
             matter = matter[(matter.IndexOf(':', StringComparison.Ordinal) + 1)..].Trim();
         return matter.Length > 120 ? matter[..120] : matter;
     }
@@ -74,14 +122,23 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
         if (reading.Wanted.Value is { } wanted)
             sheet.Wanted = DateOnly.ParseExact(wanted, "yyyy-MM-dd", CultureInfo.InvariantCulture);
         sheet.DeliverTo = reading.DeliverTo.Value ?? sheet.DeliverTo;
-        sheet.DeliverToCountry = reading.DeliverTo.Value is not null ? reading.DeliverToCountry ?? sheet.DeliverToCountry : sheet.DeliverToCountry;
+        sheet.DeliverToCountry = reading.DeliverTo.Value is not null
+            ? reading.DeliverToCountry ?? sheet.DeliverToCountry
+            : sheet.DeliverToCountry;
         sheet.Note = string.Join("\n", new[] { sheet.Note, reading.Note }.Where(n => n.Length > 0));
         sheet.Incoterm = reading.Incoterm.Value ?? sheet.Incoterm;
         sheet.IncotermPlace = reading.IncotermPlace.Value ?? sheet.IncotermPlace;
         if (reading.PaymentDays.Value is { } days)
             sheet.PaymentDays = int.Parse(days, CultureInfo.InvariantCulture);
         foreach (var charge in reading.Charges)
-            sheet.Charges.Add(new SheetChargeRow { Kind = charge.Kind, Amount = charge.Amount, ByHand = true });
+            sheet.Charges.Add(
+                new SheetChargeRow
+                {
+                    Kind = charge.Kind,
+                    Amount = charge.Amount,
+                    ByHand = true,
+                }
+            );
     }
 
     private async Task LinesAsync(Work work, SheetRow sheet, ReadingView reading, CancellationToken cancel)
@@ -92,24 +149,29 @@ public sealed class RequestTurner(PriceBooks books, Judge judge, SheetLoader loa
             var item = read.ItemCode is { } code ? book.FindByCode(code) : null;
             var theirs = UnitTable.FromCode(read.Unit);
             var (unit, quantity) = Ours(item, theirs, read.Quantity ?? 0m);
-            sheet.Lines.Add(new SheetLineRow
-            {
-                Key = sheet.NextKey++,
-                Position = sheet.Lines.Count + 1,
-                Kind = LineKind.Item,
-                ItemId = item?.Id.Value,
-                Words = item?.WordsIn(sheet.Language) ?? read.Words,
-                Quantity = quantity,
-                Unit = unit.Code,
-                Note = read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value ? $"{read.Note}{(read.Note.Length > 0 ? "; " : "")}wanted {wanted}" : read.Note,
-                AskedWords = read.Words,
-                AskedCode = read.TheirCode,
-                AskedQuantity = read.Quantity,
-                AskedUnit = theirs?.Code,
-                // A price with tax is no price to hold against ours, which are without.
-                AskedPrice = read.WithTax ? null : read.Price,
-                AskedPriceBase = read.PriceBase,
-            });
+            sheet.Lines.Add(
+                new SheetLineRow
+                {
+                    Key = sheet.NextKey++,
+                    Position = sheet.Lines.Count + 1,
+                    Kind = LineKind.Item,
+                    ItemId = item?.Id.Value,
+                    Words = item?.WordsIn(sheet.Language) ?? read.Words,
+                    Quantity = quantity,
+                    Unit = unit.Code,
+                    Note =
+                        read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value
+                            ? $"{read.Note}{(read.Note.Length > 0 ? "; " : "")}wanted {wanted}"
+                            : read.Note,
+                    AskedWords = read.Words,
+                    AskedCode = read.TheirCode,
+                    AskedQuantity = read.Quantity,
+                    AskedUnit = theirs?.Code,
+                    // A price with tax is no price to hold against ours, which are without.
+                    AskedPrice = read.WithTax ? null : read.Price,
+                    AskedPriceBase = read.PriceBase,
+                }
+            );
         }
     }
 

@@ -39,7 +39,8 @@ public static class Access
 
     public static IServiceCollection AddAccess(this IServiceCollection services)
     {
-        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
+        services
+            .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
             .AddCookie(o =>
             {
                 o.Cookie.Name = "solvenda";
@@ -54,7 +55,8 @@ public static class Access
                 o.Events.OnValidatePrincipal = StillValidAsync;
             })
             .AddScheme<AuthenticationSchemeOptions, KeyHandler>(KeyScheme, null);
-        services.AddAuthorizationBuilder()
+        services
+            .AddAuthorizationBuilder()
             .AddPolicy(May.Look, p => p.RequireAuthenticatedUser())
             .AddPolicy(May.Write, p => p.RequireRole(nameof(Roles.Desk), nameof(Roles.Seller)))
             .AddPolicy(May.Decide, p => p.RequireRole(nameof(Roles.Lead), nameof(Roles.Credit)))
@@ -62,26 +64,40 @@ public static class Access
         return services;
     }
 
-    public static ClaimsPrincipal PrincipalOf(Person person) => new(new ClaimsIdentity(
-        [
-            new Claim(ClaimTypes.NameIdentifier, person.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)),
-            new Claim(ClaimTypes.Name, person.Name),
-            new Claim(StampClaim, person.Stamp),
-            .. Enum.GetValues<Roles>().Where(r => r != Roles.None && person.Roles.HasFlag(r)).Select(r => new Claim(ClaimTypes.Role, r.ToString())),
-        ],
-        CookieAuthenticationDefaults.AuthenticationScheme));
+    public static ClaimsPrincipal PrincipalOf(Person person) =>
+        new(
+            new ClaimsIdentity(
+                [
+                    new Claim(
+                        ClaimTypes.NameIdentifier,
+                        person.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)
+                    ),
+                    new Claim(ClaimTypes.Name, person.Name),
+                    new Claim(StampClaim, person.Stamp),
+                    .. Enum.GetValues<Roles>()
+                        .Where(r => r != Roles.None && person.Roles.HasFlag(r))
+                        .Select(r => new Claim(ClaimTypes.Role, r.ToString())),
+                ],
+                CookieAuthenticationDefaults.AuthenticationScheme
+            )
+        );
 
     public static Actor ActorOf(this ClaimsPrincipal user)
     {
         var id = user.FindFirstValue(ClaimTypes.NameIdentifier);
         var roles = user.FindAll(ClaimTypes.Role).Aggregate(Roles.None, (all, c) => all | Enum.Parse<Roles>(c.Value));
-        return new Actor(id is null ? null : long.Parse(id, System.Globalization.CultureInfo.InvariantCulture), user.Identity?.Name ?? "a machine", roles);
+        return new Actor(
+            id is null ? null : long.Parse(id, System.Globalization.CultureInfo.InvariantCulture),
+            user.Identity?.Name ?? "a machine",
+            roles
+        );
     }
 
     public static string Sha256(string text) => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
 
     /// <summary>256 random bits, in letters that a link can hold.</summary>
-    public static string NewToken() => Convert.ToBase64String(RandomNumberGenerator.GetBytes(32)).Replace('+', '-').Replace('/', '_').TrimEnd('=');
+    public static string NewToken() =>
+        Convert.ToBase64String(RandomNumberGenerator.GetBytes(32)).Replace('+', '-').Replace('/', '_').TrimEnd('=');
 
     private static Task Status(RedirectContext<CookieAuthenticationOptions> context, int status)
     {
@@ -94,13 +110,20 @@ public static class Access
     {
         var actor = context.Principal!.ActorOf();
         var db = context.HttpContext.RequestServices.GetRequiredService<SolvendaDb>();
-        var stamp = await db.People.Where(p => p.Id == actor.PersonId && p.Active).Select(p => p.Stamp).FirstOrDefaultAsync(context.HttpContext.RequestAborted);
+        var stamp = await db
+            .People.Where(p => p.Id == actor.PersonId && p.Active)
+            .Select(p => p.Stamp)
+            .FirstOrDefaultAsync(context.HttpContext.RequestAborted);
         if (stamp is null || stamp != context.Principal!.FindFirstValue(StampClaim))
             context.RejectPrincipal();
     }
 
-    private sealed class KeyHandler(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, SolvendaDb db)
-        : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
+    private sealed class KeyHandler(
+        IOptionsMonitor<AuthenticationSchemeOptions> options,
+        ILoggerFactory logger,
+        UrlEncoder encoder,
+        SolvendaDb db
+    ) : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
     {
         protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
         {
@@ -108,10 +131,15 @@ public static class Access
             if (!header.StartsWith("Bearer ", StringComparison.OrdinalIgnoreCase))
                 return AuthenticateResult.NoResult();
             var hash = Sha256(header[7..].Trim());
-            var key = await db.ApiKeys.AsNoTracking().FirstOrDefaultAsync(k => k.Hash == hash && k.RevokedAt == null, Context.RequestAborted);
+            var key = await db
+                .ApiKeys.AsNoTracking()
+                .FirstOrDefaultAsync(k => k.Hash == hash && k.RevokedAt == null, Context.RequestAborted);
             if (key is null)
                 return AuthenticateResult.Fail("The key is unknown or was revoked.");
-            var identity = new ClaimsIdentity([new Claim(ClaimTypes.Name, key.Name), new Claim("machine", key.Name)], Scheme.Name);
+            var identity = new ClaimsIdentity(
+                [new Claim(ClaimTypes.Name, key.Name), new Claim("machine", key.Name)],
+                Scheme.Name
+            );
             return AuthenticateResult.Success(new AuthenticationTicket(new ClaimsPrincipal(identity), Scheme.Name));
         }
     }
@@ -126,7 +154,10 @@ public sealed class SameOrigin(RequestDelegate next)
         var changes = !HttpMethods.IsGet(http.Request.Method) && !HttpMethods.IsHead(http.Request.Method);
         var site = http.Request.Headers["Sec-Fetch-Site"].ToString();
         var origin = http.Request.Headers.Origin.ToString();
-        var foreign = site.Length > 0 ? site is not ("same-origin" or "none") : origin.Length > 0 && origin != $"{http.Request.Scheme}://{http.Request.Host}";
+        var foreign =
+            site.Length > 0
+                ? site is not ("same-origin" or "none")
+                : origin.Length > 0 && origin != $"{http.Request.Scheme}://{http.Request.Host}";
         if (changes && foreign)
             throw new RefusalException(403, "other_origin", "That came from another site.");
         await next(http);

@@ -33,7 +33,13 @@ public static class DocumentMaker
         };
     }
 
-    public static async Task<QuoteRow> QuoteAsync(Work work, DossierRow dossier, SheetRow sheet, BuyerRow buyer, CancellationToken cancel)
+    public static async Task<QuoteRow> QuoteAsync(
+        Work work,
+        DossierRow dossier,
+        SheetRow sheet,
+        BuyerRow buyer,
+        CancellationToken cancel
+    )
     {
         var quote = new QuoteRow
         {
@@ -51,7 +57,14 @@ public static class DocumentMaker
         return quote;
     }
 
-    public static async Task<OrderRow> OrderAsync(Work work, DossierRow dossier, SheetRow sheet, BuyerRow buyer, string channel, CancellationToken cancel)
+    public static async Task<OrderRow> OrderAsync(
+        Work work,
+        DossierRow dossier,
+        SheetRow sheet,
+        BuyerRow buyer,
+        string channel,
+        CancellationToken cancel
+    )
     {
         var order = new OrderRow
         {
@@ -102,16 +115,44 @@ public static class DocumentMaker
             [
                 .. from.Lines.Select(l => new SheetLineRow
                 {
-                    Key = l.Key, Position = l.Position, Kind = l.Kind, ItemId = l.ItemId, Words = l.Words, Quantity = l.Quantity, Unit = l.Unit, HandKind = l.HandKind, HandValue = l.HandValue,
-                    HandWho = l.HandWho, Optional = l.Optional, Note = l.Note, AskedWords = l.AskedWords, AskedCode = l.AskedCode, AskedQuantity = l.AskedQuantity, AskedUnit = l.AskedUnit,
-                    AskedPrice = l.AskedPrice, AskedPriceBase = l.AskedPriceBase,
+                    Key = l.Key,
+                    Position = l.Position,
+                    Kind = l.Kind,
+                    ItemId = l.ItemId,
+                    Words = l.Words,
+                    Quantity = l.Quantity,
+                    Unit = l.Unit,
+                    HandKind = l.HandKind,
+                    HandValue = l.HandValue,
+                    HandWho = l.HandWho,
+                    Optional = l.Optional,
+                    Note = l.Note,
+                    AskedWords = l.AskedWords,
+                    AskedCode = l.AskedCode,
+                    AskedQuantity = l.AskedQuantity,
+                    AskedUnit = l.AskedUnit,
+                    AskedPrice = l.AskedPrice,
+                    AskedPriceBase = l.AskedPriceBase,
                 }),
             ],
-            Charges = [.. from.Charges.Select(c => new SheetChargeRow { Kind = c.Kind, Amount = c.Amount, ByHand = c.ByHand })],
+            Charges =
+            [
+                .. from.Charges.Select(c => new SheetChargeRow
+                {
+                    Kind = c.Kind,
+                    Amount = c.Amount,
+                    ByHand = c.ByHand,
+                }),
+            ],
         };
     }
 
     // The buyer's account manager sells, whoever typed it; without one it is whoever typed it.
     private static long SellerOf(BuyerRow buyer, Work work) =>
-        buyer.AccountManagerId ?? work.Actor.PersonId ?? throw RefusalException.Bad("seller_missing", $"{buyer.Name} has no account manager, and nobody is signed in.");
+        buyer.AccountManagerId
+        ?? work.Actor.PersonId
+        ?? throw RefusalException.Bad(
+            "seller_missing",
+            $"{buyer.Name} has no account manager, and nobody is signed in."
+        );
 }

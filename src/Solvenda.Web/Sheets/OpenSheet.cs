@@ -40,7 +40,8 @@ public sealed class OpenSheet
     /// <summary>Number by which history and asks know it.</summary>
     public string Subject => Quote?.Number ?? Order!.Number;
 
-    public bool IsEditable => Quote is { } q ? QuoteMoves.IsOpen(q.State) : Order!.Terms is TermsTrack.Open or TermsTrack.Held;
+    public bool IsEditable =>
+        Quote is { } q ? QuoteMoves.IsOpen(q.State) : Order!.Terms is TermsTrack.Open or TermsTrack.Held;
 }
 
 /// <summary>Loads open sheets; the context tracks them where a command means to change them.</summary>
@@ -56,7 +57,10 @@ public sealed class SheetLoader(PriceBooks books)
     /// <param name="revision">Null: the newest.</param>
     public async Task<OpenSheet> QuoteAsync(SolvendaDb db, string number, int? revision, CancellationToken cancel)
     {
-        var quote = await Quotes(db).Where(q => q.Number == number && (revision == null || q.Revision == revision)).OrderByDescending(q => q.Revision).FirstOrDefaultAsync(cancel);
+        var quote = await Quotes(db)
+            .Where(q => q.Number == number && (revision == null || q.Revision == revision))
+            .OrderByDescending(q => q.Revision)
+            .FirstOrDefaultAsync(cancel);
         return await OpenAsync(db, quote, null, cancel);
     }
 
@@ -64,10 +68,18 @@ public sealed class SheetLoader(PriceBooks books)
         await OpenAsync(db, null, await Orders(db).FirstOrDefaultAsync(o => o.Number == number, cancel), cancel);
 
     private static IQueryable<QuoteRow> Quotes(SolvendaDb db) =>
-        db.Quotes.Include(q => q.Dossier.Buyer).Include(q => q.Sheet.Lines).Include(q => q.Sheet.Charges).AsSplitQuery();
+        db
+            .Quotes.Include(q => q.Dossier.Buyer)
+            .Include(q => q.Sheet.Lines)
+            .Include(q => q.Sheet.Charges)
+            .AsSplitQuery();
 
     private static IQueryable<OrderRow> Orders(SolvendaDb db) =>
-        db.Orders.Include(o => o.Dossier.Buyer).Include(o => o.Sheet.Lines).Include(o => o.Sheet.Charges).AsSplitQuery();
+        db
+            .Orders.Include(o => o.Dossier.Buyer)
+            .Include(o => o.Sheet.Lines)
+            .Include(o => o.Sheet.Charges)
+            .AsSplitQuery();
 
     private async Task<OpenSheet> OpenAsync(SolvendaDb db, QuoteRow? quote, OrderRow? order, CancellationToken cancel)
     {
@@ -75,7 +87,9 @@ public sealed class SheetLoader(PriceBooks books)
             throw RefusalException.NotFound("such quote or order");
         var sheet = quote?.Sheet ?? order!.Sheet;
         // The grants of the quote hold for its order, as long as nothing got worse.
-        var fromQuote = order?.QuoteId is { } quoteId ? await db.Quotes.Where(q => q.Id == quoteId).Select(q => (long?)q.SheetId).FirstOrDefaultAsync(cancel) : null;
+        var fromQuote = order?.QuoteId is { } quoteId
+            ? await db.Quotes.Where(q => q.Id == quoteId).Select(q => (long?)q.SheetId).FirstOrDefaultAsync(cancel)
+            : null;
         var buyerId = quote?.Dossier.BuyerId ?? order!.Dossier.BuyerId;
         return new OpenSheet
         {
@@ -83,11 +97,26 @@ public sealed class SheetLoader(PriceBooks books)
             Quote = quote,
             Order = order,
             Dossier = quote?.Dossier ?? order!.Dossier,
-            Addresses = await db.Addresses.AsNoTracking().Where(a => a.BuyerId == buyerId && a.Active).OrderBy(a => a.Code).ToListAsync(cancel),
+            Addresses = await db
+                .Addresses.AsNoTracking()
+                .Where(a => a.BuyerId == buyerId && a.Active)
+                .OrderBy(a => a.Code)
+                .ToListAsync(cancel),
             Book = await books.BookAsync(db, cancel),
-            People = (await db.People.AsNoTracking().ToListAsync(cancel)).Select(p => p.ToDecider()).ToDictionary(d => d.Id),
-            Asks = await db.Asks.Where(a => a.SheetId == sheet.Id || a.SheetId == fromQuote).OrderBy(a => a.Id).ToListAsync(cancel),
-            Waivers = order is null ? [] : await db.Waivers.AsNoTracking().Where(w => w.OrderId == order.Id).OrderBy(w => w.Id).ToListAsync(cancel),
+            People = (await db.People.AsNoTracking().ToListAsync(cancel))
+                .Select(p => p.ToDecider())
+                .ToDictionary(d => d.Id),
+            Asks = await db
+                .Asks.Where(a => a.SheetId == sheet.Id || a.SheetId == fromQuote)
+                .OrderBy(a => a.Id)
+                .ToListAsync(cancel),
+            Waivers = order is null
+                ? []
+                : await db
+                    .Waivers.AsNoTracking()
+                    .Where(w => w.OrderId == order.Id)
+                    .OrderBy(w => w.Id)
+                    .ToListAsync(cancel),
         };
     }
 }

@@ -34,13 +34,30 @@ public enum EditKind
 
 /// <summary>A line as typed, to be put back.</summary>
 public sealed record LineState(
-    long Key, LineKind Kind, string? Code, string Words, decimal Quantity, string Unit, ByHandKind HandKind, decimal HandValue, bool Optional, string Note);
+    long Key,
+    LineKind Kind,
+    string? Code,
+    string Words,
+    decimal Quantity,
+    string Unit,
+    ByHandKind HandKind,
+    decimal HandValue,
+    bool Optional,
+    string Note
+);
 
 /// <summary>One edit of a sheet.</summary>
 /// <param name="Line">Key of the line.</param>
 /// <param name="Field">item, words, quantity, unit, price, discount, net, margin, optional, note; on the head poNumber, paymentDays, incoterm, incotermPlace, deliverTo (words, or the code of one of the buyer's addresses), deliverToCountry, billTo, shipFrom, shippingRule, language, documentsBy, freightService, wanted, note, matter, validUntil, sheetDiscount, freight.</param>
 /// <param name="Value">As typed; empty clears.</param>
-public sealed record SheetEdit(EditKind Kind, long? Line = null, string? Field = null, string? Value = null, long? After = null, IReadOnlyList<LineState>? Lines = null);
+public sealed record SheetEdit(
+    EditKind Kind,
+    long? Line = null,
+    string? Field = null,
+    string? Value = null,
+    long? After = null,
+    IReadOnlyList<LineState>? Lines = null
+);
 
 /// <summary>Carries edits out on the rows of a sheet. Figures are not touched here; they are worked out anew afterwards.</summary>
 public static class SheetEditor
@@ -54,7 +71,13 @@ public static class SheetEditor
         ArgumentNullException.ThrowIfNull(edit);
         return edit.Kind switch
         {
-            EditKind.Set when edit.Line is { } key => SetLine(open, Line(open, key), edit.Field ?? "", (edit.Value ?? "").Trim(), work),
+            EditKind.Set when edit.Line is { } key => SetLine(
+                open,
+                Line(open, key),
+                edit.Field ?? "",
+                (edit.Value ?? "").Trim(),
+                work
+            ),
             EditKind.Set => HeadEditor.Set(open, edit.Field ?? "", (edit.Value ?? "").Trim(), work),
             EditKind.Add => Add(open, edit),
             EditKind.AddHeading => AddHeading(open, edit),
@@ -66,9 +89,16 @@ public static class SheetEditor
     }
 
     private static SheetLineRow Line(OpenSheet open, long key) =>
-        open.Sheet.Lines.FirstOrDefault(l => l.Key == key) ?? throw RefusalException.Clash("line_gone", "That line is no longer there; somebody took it out.");
+        open.Sheet.Lines.FirstOrDefault(l => l.Key == key)
+        ?? throw RefusalException.Clash("line_gone", "That line is no longer there; somebody took it out.");
 
-    private static (string, string, string) SetLine(OpenSheet open, SheetLineRow line, string field, string value, Work work)
+    private static (string, string, string) SetLine(
+        OpenSheet open,
+        SheetLineRow line,
+        string field,
+        string value,
+        Work work
+    )
     {
         switch (field)
         {
@@ -85,7 +115,11 @@ public static class SheetEditor
             case "unit":
                 return ($"line {line.Position}: unit", line.Unit, line.Unit = UnitIn(value).Code);
             case "optional":
-                return ($"line {line.Position}: if wanted", line.Optional.ToString(), (line.Optional = value is "true" or "True").ToString());
+                return (
+                    $"line {line.Position}: if wanted",
+                    line.Optional.ToString(),
+                    (line.Optional = value is "true" or "True").ToString()
+                );
             case "price" or "net":
                 return Hand(line, ByHandKind.NetPrice, value, work);
             case "discount":
@@ -102,13 +136,24 @@ public static class SheetEditor
         var before = Say(line.Quantity, line.Unit);
         // "2 coil" sets both.
         var typed = QuickLine.Parse("x-1 " + value);
-        var quantity = typed.Quantity ?? QuickLine.Number(value) ?? throw RefusalException.Bad("number", $"“{value}” is not a quantity; the old one was kept.", "quantity");
+        var quantity =
+            typed.Quantity
+            ?? QuickLine.Number(value)
+            ?? throw RefusalException.Bad("number", $"“{value}” is not a quantity; the old one was kept.", "quantity");
         if (quantity < 0 || quantity > 10_000_000m)
-            throw RefusalException.Bad("number", "A quantity is between 0 and 10 million; the old one was kept.", "quantity");
+            throw RefusalException.Bad(
+                "number",
+                "A quantity is between 0 and 10 million; the old one was kept.",
+                "quantity"
+            );
         if (typed.Unit is { } unit)
         {
             if (line.ItemId is { } id && open.Book.Find(new(id))?.Factor(unit) is null)
-                throw RefusalException.Bad("unit", $"It is not sold by {unit.Code}; the old quantity was kept.", "quantity");
+                throw RefusalException.Bad(
+                    "unit",
+                    $"It is not sold by {unit.Code}; the old quantity was kept.",
+                    "quantity"
+                );
             line.Unit = unit.Code;
         }
         line.Quantity = decimal.Round(quantity, 6);
@@ -124,7 +169,13 @@ public static class SheetEditor
             (line.HandKind, line.HandValue, line.HandWho) = (ByHandKind.None, 0m, null);
             return ($"line {line.Position}: price", before, "as priced");
         }
-        var number = QuickLine.Number(plain) ?? throw RefusalException.Bad("number", $"“{value}” is not a number; the old one was kept.", kind.ToString());
+        var number =
+            QuickLine.Number(plain)
+            ?? throw RefusalException.Bad(
+                "number",
+                $"“{value}” is not a number; the old one was kept.",
+                kind.ToString()
+            );
         var refused = kind switch
         {
             ByHandKind.DiscountPercent when number is > 100m or < -1000m => "A discount is at most 100 %.",
@@ -138,7 +189,11 @@ public static class SheetEditor
             (line.HandKind, line.HandValue, line.HandWho) = (ByHandKind.None, 0m, null);
         else
             (line.HandKind, line.HandValue, line.HandWho) = (kind, decimal.Round(number, 4), work.Actor.Name);
-        return ($"line {line.Position}: price", before, line.HandKind == ByHandKind.None ? "as priced" : Say(line.HandKind, line.HandValue));
+        return (
+            $"line {line.Position}: price",
+            before,
+            line.HandKind == ByHandKind.None ? "as priced" : Say(line.HandKind, line.HandValue)
+        );
     }
 
     private static (string, string, string) Add(OpenSheet open, SheetEdit edit)
@@ -148,7 +203,10 @@ public static class SheetEditor
         var typed = QuickLine.Parse(edit.Value ?? "");
         var line = Insert(open, LineKind.Item, edit.After);
         line.Words = Short(typed.Words);
-        if (edit.Field is { Length: > 0 } code || open.Book.FindByCode(typed.Words) is { } && (code = typed.Words).Length > 0)
+        if (
+            edit.Field is { Length: > 0 } code
+            || open.Book.FindByCode(typed.Words) is { } && (code = typed.Words).Length > 0
+        )
             TakeItem(open, line, code);
         line.Quantity = typed.Quantity ?? 1m;
         if (typed.Unit is { } unit)
@@ -170,7 +228,12 @@ public static class SheetEditor
     private static SheetLineRow Insert(OpenSheet open, LineKind kind, long? after)
     {
         var sheet = open.Sheet;
-        var line = new SheetLineRow { SheetId = sheet.Id, Key = sheet.NextKey++, Kind = kind };
+        var line = new SheetLineRow
+        {
+            SheetId = sheet.Id,
+            Key = sheet.NextKey++,
+            Kind = kind,
+        };
         var ordered = sheet.Lines.OrderBy(l => l.Position).ToList();
         var at = after is { } key ? ordered.FindIndex(l => l.Key == key) + 1 : ordered.Count;
         ordered.Insert(at, line);
@@ -181,7 +244,8 @@ public static class SheetEditor
 
     private static (string, string, string) Remove(OpenSheet open, SheetLineRow line, Work work)
     {
-        var words = line.Kind == LineKind.Heading ? line.Words : $"{Code(open, line)} {Say(line.Quantity, line.Unit)}".Trim();
+        var words =
+            line.Kind == LineKind.Heading ? line.Words : $"{Code(open, line)} {Say(line.Quantity, line.Unit)}".Trim();
         open.Sheet.Lines.Remove(line);
         work.Db.Remove(line);
         Number(open.Sheet.Lines.OrderBy(l => l.Position));
@@ -195,7 +259,11 @@ public static class SheetEditor
         var at = after is { } key ? ordered.FindIndex(l => l.Key == key) + 1 : 0;
         ordered.Insert(at, line);
         Number(ordered);
-        return ("line moved", before.ToString(CultureInfo.InvariantCulture), line.Position.ToString(CultureInfo.InvariantCulture));
+        return (
+            "line moved",
+            before.ToString(CultureInfo.InvariantCulture),
+            line.Position.ToString(CultureInfo.InvariantCulture)
+        );
     }
 
     private static (string, string, string) Restore(OpenSheet open, IReadOnlyList<LineState> states, Work work)
@@ -225,7 +293,11 @@ public static class SheetEditor
             line.Words = Short(s.Words);
             line.Quantity = s.Quantity;
             line.Unit = Unit.Of(s.Unit).Code;
-            (line.HandKind, line.HandValue, line.HandWho) = (s.HandKind, s.HandValue, s.HandKind == ByHandKind.None ? null : work.Actor.Name);
+            (line.HandKind, line.HandValue, line.HandWho) = (
+                s.HandKind,
+                s.HandValue,
+                s.HandKind == ByHandKind.None ? null : work.Actor.Name
+            );
             line.Optional = s.Optional;
             line.Note = Short(s.Note);
         }
@@ -234,7 +306,13 @@ public static class SheetEditor
 
     private static void TakeItem(OpenSheet open, SheetLineRow line, string code)
     {
-        var item = open.Book.FindByCode(code) ?? throw RefusalException.Bad("item_unknown", $"We have no item “{code}”; the line was kept as it was.", "item");
+        var item =
+            open.Book.FindByCode(code)
+            ?? throw RefusalException.Bad(
+                "item_unknown",
+                $"We have no item “{code}”; the line was kept as it was.",
+                "item"
+            );
         line.ItemId = item.Id.Value;
         line.Words = item.WordsIn(open.Sheet.Language);
         var unit = Unit.Of(line.Unit);
@@ -243,7 +321,9 @@ public static class SheetEditor
     }
 
     private static Unit UnitIn(string value) =>
-        UnitTable.FromCode(value) ?? UnitTable.FromWord(value) ?? throw RefusalException.Bad("unit", $"“{value}” is not a unit that we know; the old one was kept.", "unit");
+        UnitTable.FromCode(value)
+        ?? UnitTable.FromWord(value)
+        ?? throw RefusalException.Bad("unit", $"“{value}” is not a unit that we know; the old one was kept.", "unit");
 
     private static void Number(IEnumerable<SheetLineRow> ordered)
     {
@@ -252,16 +332,19 @@ public static class SheetEditor
             line.Position = ++position;
     }
 
-    private static string Code(OpenSheet open, SheetLineRow line) => line.ItemId is { } id ? open.Book.Find(new(id))?.Code ?? "" : line.Words;
+    private static string Code(OpenSheet open, SheetLineRow line) =>
+        line.ItemId is { } id ? open.Book.Find(new(id))?.Code ?? "" : line.Words;
 
-    private static string Say(decimal quantity, string unit) => string.Create(CultureInfo.InvariantCulture, $"{quantity:0.######} {UnitTable.OnSheet(Unit.Of(unit))}").Trim();
+    private static string Say(decimal quantity, string unit) =>
+        string.Create(CultureInfo.InvariantCulture, $"{quantity:0.######} {UnitTable.OnSheet(Unit.Of(unit))}").Trim();
 
-    private static string Say(ByHandKind kind, decimal value) => kind switch
-    {
-        ByHandKind.DiscountPercent => string.Create(CultureInfo.InvariantCulture, $"{value:0.####} % less"),
-        ByHandKind.Margin => string.Create(CultureInfo.InvariantCulture, $"{value:0.####} % margin"),
-        _ => string.Create(CultureInfo.InvariantCulture, $"{value:0.0000}"),
-    };
+    private static string Say(ByHandKind kind, decimal value) =>
+        kind switch
+        {
+            ByHandKind.DiscountPercent => string.Create(CultureInfo.InvariantCulture, $"{value:0.####} % less"),
+            ByHandKind.Margin => string.Create(CultureInfo.InvariantCulture, $"{value:0.####} % margin"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"{value:0.0000}"),
+        };
 
     internal static string Short(string text) => text.Length <= 500 ? text : text[..500];
 }
@@ -286,10 +369,18 @@ internal static class HeadEditor
             case "incoterm":
                 var term = value.ToUpperInvariant();
                 if (!empty && !Incoterms.Is(term))
-                    throw RefusalException.Bad("incoterm", $"“{value}” is not one of the Incoterms 2020; the old one was kept.", field);
+                    throw RefusalException.Bad(
+                        "incoterm",
+                        $"“{value}” is not one of the Incoterms 2020; the old one was kept.",
+                        field
+                    );
                 return ("Incoterm", sheet.Incoterm ?? "", (sheet.Incoterm = empty ? null : term) ?? "");
             case "incotermPlace":
-                return ("named place", sheet.IncotermPlace ?? "", (sheet.IncotermPlace = empty ? null : SheetEditor.Short(value)) ?? "");
+                return (
+                    "named place",
+                    sheet.IncotermPlace ?? "",
+                    (sheet.IncotermPlace = empty ? null : SheetEditor.Short(value)) ?? ""
+                );
             case "deliverTo":
                 var deliverTo = sheet.DeliverTo ?? "";
                 var address = Address(open, "deliver-to", value);
@@ -298,10 +389,19 @@ internal static class HeadEditor
                     sheet.DeliverToCountry = address.Country;
                 return ("deliver to", deliverTo, sheet.DeliverTo ?? "");
             case "billTo":
-                return ("bill to", sheet.BillTo ?? "", (sheet.BillTo = empty ? null : Address(open, "bill-to", value)?.Words ?? SheetEditor.Short(value)) ?? "");
+                return (
+                    "bill to",
+                    sheet.BillTo ?? "",
+                    (sheet.BillTo = empty ? null : Address(open, "bill-to", value)?.Words ?? SheetEditor.Short(value))
+                        ?? ""
+                );
             case "shippingRule":
                 if (!empty && !ShippingRules.Words.Contains(value))
-                    throw RefusalException.Bad("shipping_rule", $"“{value}” is none of {string.Join(", ", ShippingRules.Words)}; the old rule was kept.", field);
+                    throw RefusalException.Bad(
+                        "shipping_rule",
+                        $"“{value}” is none of {string.Join(", ", ShippingRules.Words)}; the old rule was kept.",
+                        field
+                    );
                 return ("shipping rule", sheet.ShippingRule ?? "", (sheet.ShippingRule = empty ? null : value) ?? "");
             case "language":
                 return SetLanguage(open, value);
@@ -311,14 +411,34 @@ internal static class HeadEditor
                 return ("documents go by", sheet.DocumentsBy ?? "", (sheet.DocumentsBy = empty ? null : value) ?? "");
             case "deliverToCountry":
                 if (!empty && (value.Length != 2 || !value.All(char.IsAsciiLetter)))
-                    throw RefusalException.Bad("country", "A country is two letters (ISO 3166-1); the old one was kept.", field);
-                return ("country", sheet.DeliverToCountry ?? "", (sheet.DeliverToCountry = empty ? null : value.ToUpperInvariant()) ?? "");
+                    throw RefusalException.Bad(
+                        "country",
+                        "A country is two letters (ISO 3166-1); the old one was kept.",
+                        field
+                    );
+                return (
+                    "country",
+                    sheet.DeliverToCountry ?? "",
+                    (sheet.DeliverToCountry = empty ? null : value.ToUpperInvariant()) ?? ""
+                );
             case "shipFrom":
-                return ("ship from", sheet.ShipFrom ?? "", (sheet.ShipFrom = empty ? null : SheetEditor.Short(value)) ?? "");
+                return (
+                    "ship from",
+                    sheet.ShipFrom ?? "",
+                    (sheet.ShipFrom = empty ? null : SheetEditor.Short(value)) ?? ""
+                );
             case "freightService":
                 if (!empty && open.Book.FreightBands.All(b => b.Service != value))
-                    throw RefusalException.Bad("service", $"“{value}” is none of our freight services: {string.Join(", ", open.Book.FreightBands.Select(b => b.Service).Distinct())}.", field);
-                return ("freight service", sheet.FreightService ?? "the cheapest", (sheet.FreightService = empty ? null : value) ?? "the cheapest");
+                    throw RefusalException.Bad(
+                        "service",
+                        $"“{value}” is none of our freight services: {string.Join(", ", open.Book.FreightBands.Select(b => b.Service).Distinct())}.",
+                        field
+                    );
+                return (
+                    "freight service",
+                    sheet.FreightService ?? "the cheapest",
+                    (sheet.FreightService = empty ? null : value) ?? "the cheapest"
+                );
             case "wanted":
                 return ("wanted", Say(sheet.Wanted), Say(sheet.Wanted = empty ? null : Day(value, field)));
             case "validUntil" when open.Quote is { } quote:
@@ -331,7 +451,11 @@ internal static class HeadEditor
                 var before = sheet.DiscountPercent is { } p ? Percent(p) : "none";
                 var percent = empty ? (decimal?)null : Number(value.TrimEnd('%', ' ').TrimStart('\u2212'), field);
                 if (percent is < 0 or > 100)
-                    throw RefusalException.Bad("number", "A discount on the sheet is between 0 and 100 %; the old one was kept.", field);
+                    throw RefusalException.Bad(
+                        "number",
+                        "A discount on the sheet is between 0 and 100 %; the old one was kept.",
+                        field
+                    );
                 (sheet.DiscountPercent, sheet.DiscountAmount) = (percent is 0 ? null : percent, null);
                 return ("discount on the sheet", before, percent is { } now ? Percent(now) : "none");
             case "freight":
@@ -349,7 +473,11 @@ internal static class HeadEditor
                 if (row is null)
                     sheet.Charges.Add(row = new SheetChargeRow { SheetId = sheet.Id, Kind = field });
                 (row.Amount, row.ByHand) = (Number(value, field), true);
-                return ("freight", was?.ToString(CultureInfo.InvariantCulture) ?? "none", row.Amount.ToString(CultureInfo.InvariantCulture));
+                return (
+                    "freight",
+                    was?.ToString(CultureInfo.InvariantCulture) ?? "none",
+                    row.Amount.ToString(CultureInfo.InvariantCulture)
+                );
             default:
                 throw RefusalException.Bad("field_unknown", $"There is no field “{field}”.", field);
         }
@@ -371,15 +499,22 @@ internal static class HeadEditor
 
     // An address of the buyer's is named by its code.
     private static AddressRow? Address(OpenSheet open, string use, string value) =>
-        open.Addresses.FirstOrDefault(a => a.Use == use && (string.Equals(a.Code, value, StringComparison.OrdinalIgnoreCase) || a.Words == value));
+        open.Addresses.FirstOrDefault(a =>
+            a.Use == use && (string.Equals(a.Code, value, StringComparison.OrdinalIgnoreCase) || a.Words == value)
+        );
 
     private static decimal Number(string value, string field) =>
-        QuickLine.Number(value) ?? throw RefusalException.Bad("number", $"“{value}” is not a number; the old one was kept.", field);
+        QuickLine.Number(value)
+        ?? throw RefusalException.Bad("number", $"“{value}” is not a number; the old one was kept.", field);
 
     private static int Days(string value) =>
         int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var days) && days <= 365
             ? days
-            : throw RefusalException.Bad("number", $"“{value}” is not a number of days; the old terms were kept.", "paymentDays");
+            : throw RefusalException.Bad(
+                "number",
+                $"“{value}” is not a number of days; the old terms were kept.",
+                "paymentDays"
+            );
 
     private static DateOnly Day(string value, string field) =>
         DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
@@ -390,5 +525,6 @@ internal static class HeadEditor
 
     private static string Say(int? days) => days is { } d ? $"{d} days" : "";
 
-    private static string Percent(decimal percent) => string.Create(CultureInfo.InvariantCulture, $"{percent:0.####} %");
+    private static string Percent(decimal percent) =>
+        string.Create(CultureInfo.InvariantCulture, $"{percent:0.####} %");
 }

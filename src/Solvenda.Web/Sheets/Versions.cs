@@ -15,8 +15,22 @@ public static class Versions
             throw new RefusalException(428, "version_missing", "A change names the version that it saw, in If-Match.");
         if (seen == open.Sheet.Version)
             return;
-        var last = await db.History.Where(h => h.Subject == open.Subject && h.What == "sheet.edited").OrderByDescending(h => h.Id).Take(3)
-            .Select(h => new { h.Who, h.Words, h.Before, h.After }).ToListAsync(cancel);
-        throw RefusalException.Clash("stale", $"{last.FirstOrDefault()?.Who ?? "Somebody"} changed this in the meantime; yours was not saved over it.", last);
+        var last = await db
+            .History.Where(h => h.Subject == open.Subject && h.What == "sheet.edited")
+            .OrderByDescending(h => h.Id)
+            .Take(3)
+            .Select(h => new
+            {
+                h.Who,
+                h.Words,
+                h.Before,
+                h.After,
+            })
+            .ToListAsync(cancel);
+        throw RefusalException.Clash(
+            "stale",
+            $"{last.FirstOrDefault()?.Who ?? "Somebody"} changed this in the meantime; yours was not saved over it.",
+            last
+        );
     }
 }

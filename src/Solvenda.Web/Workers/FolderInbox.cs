@@ -8,7 +8,12 @@ using Solvenda.Web.Requests;
 namespace Solvenda.Web.Workers;
 
 /// <summary>Takes in what lies in the mail and EDI folders, through the same door as everything else, and moves it aside only when it is stored.</summary>
-public sealed partial class FolderInbox(Intake intake, OutsideFolders folders, IDbContextFactory<SolvendaDb> factory, ILogger<FolderInbox> log) : BackgroundService
+public sealed partial class FolderInbox(
+    Intake intake,
+    OutsideFolders folders,
+    IDbContextFactory<SolvendaDb> factory,
+    ILogger<FolderInbox> log
+) : BackgroundService
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(500);
 
@@ -34,12 +39,21 @@ public sealed partial class FolderInbox(Intake intake, OutsideFolders folders, I
     private async Task TakeUpLeftOversAsync(CancellationToken cancel)
     {
         await using var db = await factory.CreateDbContextAsync(cancel);
-        await intake.ReadLeftOversAsync(await db.Requests.Where(r => r.State == RequestState.Reading).Select(r => r.Id).ToListAsync(cancel), cancel);
+        await intake.ReadLeftOversAsync(
+            await db.Requests.Where(r => r.State == RequestState.Reading).Select(r => r.Id).ToListAsync(cancel),
+            cancel
+        );
     }
 
     private async Task TakeAsync(string folder, string channel, CancellationToken cancel)
     {
-        foreach (var file in Directory.EnumerateFiles(folder).Where(f => !Path.GetFileName(f).StartsWith('.')).Order(StringComparer.Ordinal).ToList())
+        foreach (
+            var file in Directory
+                .EnumerateFiles(folder)
+                .Where(f => !Path.GetFileName(f).StartsWith('.'))
+                .Order(StringComparer.Ordinal)
+                .ToList()
+        )
         {
             try
             {

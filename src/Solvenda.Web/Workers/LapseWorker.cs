@@ -19,19 +19,31 @@ public sealed class LapseWorker(CommandHandler commands, SheetLoader loader, Jud
         {
             do
             {
-                await commands.RunAsync(Actor.House, async work =>
-                {
-                    var over = await work.Db.Quotes.Where(q => q.State == QuoteState.WithCustomer && q.ValidUntil < work.Today).ToListAsync(stoppingToken);
-                    foreach (var quote in over)
+                await commands.RunAsync(
+                    Actor.House,
+                    async work =>
                     {
-                        quote.State = QuoteMoves.After(quote.State, QuoteAct.Lapse)!.Value;
-                        work.History(quote.Number, quote.DossierId, "quote.lapsed", $"{QuoteMoves.Letter(quote.Revision)} lapsed", nameof(QuoteState.WithCustomer), nameof(QuoteState.Lapsed));
-                    }
-                    return over.Count;
-                }, stoppingToken);
+                        var over = await work
+                            .Db.Quotes.Where(q => q.State == QuoteState.WithCustomer && q.ValidUntil < work.Today)
+                            .ToListAsync(stoppingToken);
+                        foreach (var quote in over)
+                        {
+                            quote.State = QuoteMoves.After(quote.State, QuoteAct.Lapse)!.Value;
+                            work.History(
+                                quote.Number,
+                                quote.DossierId,
+                                "quote.lapsed",
+                                $"{QuoteMoves.Letter(quote.Revision)} lapsed",
+                                nameof(QuoteState.WithCustomer),
+                                nameof(QuoteState.Lapsed)
+                            );
+                        }
+                        return over.Count;
+                    },
+                    stoppingToken
+                );
                 await RecheckAsync(stoppingToken);
-            }
-            while (await timer.WaitForNextTickAsync(stoppingToken));
+            } while (await timer.WaitForNextTickAsync(stoppingToken));
         }
         catch (OperationCanceledException)
         {
@@ -42,8 +54,20 @@ public sealed class LapseWorker(CommandHandler commands, SheetLoader loader, Jud
     // One order a transaction, so that nobody who types waits for all of them.
     private async Task RecheckAsync(CancellationToken cancel)
     {
-        var open = await commands.RunAsync(Actor.House, work => work.Db.Orders.Where(o => o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held).Select(o => o.SheetId).ToListAsync(cancel), cancel);
+        var open = await commands.RunAsync(
+            Actor.House,
+            work =>
+                work.Db.Orders.Where(o => o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
+                    .Select(o => o.SheetId)
+                    .ToListAsync(cancel),
+            cancel
+        );
         foreach (var sheet in open)
-            await commands.RunAsync(Actor.House, async work => await judge.JudgeAsync(work.Db, await loader.BySheetAsync(work.Db, sheet, cancel), cancel), cancel);
+            await commands.RunAsync(
+                Actor.House,
+                async work =>
+                    await judge.JudgeAsync(work.Db, await loader.BySheetAsync(work.Db, sheet, cancel), cancel),
+                cancel
+            );
     }
 }

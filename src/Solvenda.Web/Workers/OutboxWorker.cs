@@ -15,13 +15,24 @@ public sealed class MailRoute(SolvendaOptions options)
     private volatile string? _server = options.Smtp;
 
     /// <summary>host:port; null where there is none yet.</summary>
-    public (string Host, int Port)? Server => _server?.Split(':') is [var host, var port] ? (host, int.Parse(port, System.Globalization.CultureInfo.InvariantCulture)) : null;
+    public (string Host, int Port)? Server =>
+        _server?.Split(':') is [var host, var port]
+            ? (host, int.Parse(port, System.Globalization.CultureInfo.InvariantCulture))
+            : null;
 
     public void Set(string host, int port) => _server = $"{host}:{port}";
 }
 
 /// <summary>Sends what is in the outbox: at least once, in order, and again later with growing patience where it fails.</summary>
-public sealed partial class OutboxWorker(IDbContextFactory<SolvendaDb> factory, CommandHandler commands, OutboxSignal signal, MailRoute route, OutsideFolders folders, HouseClock clock, ILogger<OutboxWorker> log) : BackgroundService
+public sealed partial class OutboxWorker(
+    IDbContextFactory<SolvendaDb> factory,
+    CommandHandler commands,
+    OutboxSignal signal,
+    MailRoute route,
+    OutsideFolders folders,
+    HouseClock clock,
+    ILogger<OutboxWorker> log
+) : BackgroundService
 {
     private static readonly TimeSpan Longest = TimeSpan.FromMinutes(30);
 
@@ -48,21 +59,30 @@ public sealed partial class OutboxWorker(IDbContextFactory<SolvendaDb> factory, 
     {
         await using var db = await factory.CreateDbContextAsync(cancel);
         var now = clock.UtcNow;
-        var next = await db.Outbox.AsNoTracking().Where(o => o.SentAt == null && o.NextTryAt <= now).OrderBy(o => o.Id).FirstOrDefaultAsync(cancel);
+        var next = await db
+            .Outbox.AsNoTracking()
+            .Where(o => o.SentAt == null && o.NextTryAt <= now)
+            .OrderBy(o => o.Id)
+            .FirstOrDefaultAsync(cancel);
         if (next is null)
             return false;
         var problem = await TryAsync(next, cancel);
-        await commands.RunAsync(Actor.House, async work =>
-        {
-            var row = await work.Db.Outbox.FirstAsync(o => o.Id == next.Id, cancel);
-            row.Tries++;
-            row.LastError = problem ?? "";
-            if (problem is null)
-                row.SentAt = work.Now;
-            else
-                row.NextTryAt = work.Now + TimeSpan.FromSeconds(Math.Min(Longest.TotalSeconds, 2 * Math.Pow(2, row.Tries)));
-            return true;
-        }, cancel);
+        await commands.RunAsync(
+            Actor.House,
+            async work =>
+            {
+                var row = await work.Db.Outbox.FirstAsync(o => o.Id == next.Id, cancel);
+                row.Tries++;
+                row.LastError = problem ?? "";
+                if (problem is null)
+                    row.SentAt = work.Now;
+                else
+                    row.NextTryAt =
+                        work.Now + TimeSpan.FromSeconds(Math.Min(Longest.TotalSeconds, 2 * Math.Pow(2, row.Tries)));
+                return true;
+            },
+            cancel
+        );
         return problem is null;
     }
 
@@ -72,7 +92,12 @@ public sealed partial class OutboxWorker(IDbContextFactory<SolvendaDb> factory, 
         {
             if (row.Kind is DocumentsBy.Edi or DocumentsBy.Paper)
             {
-                await OutsideFolders.WriteWholeAsync(row.Kind == DocumentsBy.Edi ? folders.EdiOut : folders.Paper, row.Name, row.Payload, cancel);
+                await OutsideFolders.WriteWholeAsync(
+                    row.Kind == DocumentsBy.Edi ? folders.EdiOut : folders.Paper,
+                    row.Name,
+                    row.Payload,
+                    cancel
+                );
                 return null;
             }
             if (route.Server is not { } server)
@@ -85,7 +110,15 @@ public sealed partial class OutboxWorker(IDbContextFactory<SolvendaDb> factory, 
             await client.DisconnectAsync(true, cancel);
             return null;
         }
-        catch (Exception e) when (e is IOException or System.Net.Sockets.SocketException or MailKit.ProtocolException or MailKit.CommandException or MailKit.Security.SslHandshakeException or TimeoutException)
+        catch (Exception e)
+            when (e
+                    is IOException
+                        or System.Net.Sockets.SocketException
+                        or MailKit.ProtocolException
+                        or MailKit.CommandException
+                        or MailKit.Security.SslHandshakeException
+                        or TimeoutException
+            )
         {
             Failed(log, e, row.Key, row.Tries + 1);
             return e.Message;

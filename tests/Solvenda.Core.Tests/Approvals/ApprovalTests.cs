@@ -11,7 +11,8 @@ public sealed class ApprovalTests
 {
     private static ByHand Less(decimal percent) => new(ByHandKind.DiscountPercent, percent, null);
 
-    private static ApprovalNeed Need(PricedSheet sheet) => Route.Find(SheetFigures.Of(sheet), World.Seller, World.People);
+    private static ApprovalNeed Need(PricedSheet sheet) =>
+        Route.Find(SheetFigures.Of(sheet), World.Seller, World.People);
 
     [Fact]
     public void Twelve_percent_on_the_braid_is_the_leads_to_decide()
@@ -25,14 +26,21 @@ public sealed class ApprovalTests
 
     [Fact]
     public void Headroom_is_the_edge_one_step_more_fires() =>
-        Gen.Select(Gen.Decimal[1m, 900m], Gen.Int[0, 2]).Sample((quantity, which) =>
-        {
-            var item = new[] { World.Braid, World.Shackle, World.Splice }[which];
-            var sheet = World.Sheet(World.Line(item, decimal.Round(quantity, 1)));
-            var room = Headroom.Line(sheet.Lines[0], sheet, World.Seller.Authority)!.Value;
-            Assert.False(Need(World.Sheet(World.Line(item, decimal.Round(quantity, 1), Less(room)))).Needed);
-            Assert.True(Need(World.Sheet(World.Line(item, decimal.Round(quantity, 1), Less(room + Headroom.Step)))).Needed);
-        });
+        Gen.Select(Gen.Decimal[1m, 900m], Gen.Int[0, 2])
+            .Sample(
+                (quantity, which) =>
+                {
+                    var item = new[] { World.Braid, World.Shackle, World.Splice }[which];
+                    var sheet = World.Sheet(World.Line(item, decimal.Round(quantity, 1)));
+                    var room = Headroom.Line(sheet.Lines[0], sheet, World.Seller.Authority)!.Value;
+                    Assert.False(Need(World.Sheet(World.Line(item, decimal.Round(quantity, 1), Less(room)))).Needed);
+                    Assert.True(
+                        Need(
+                            World.Sheet(World.Line(item, decimal.Round(quantity, 1), Less(room + Headroom.Step)))
+                        ).Needed
+                    );
+                }
+            );
 
     [Fact]
     public void Headroom_on_the_sheet_is_the_edge_too()
@@ -46,7 +54,9 @@ public sealed class ApprovalTests
     [Fact]
     public void A_line_given_away_is_the_worst_margin_there_is()
     {
-        var figures = SheetFigures.Of(World.Sheet(World.Line(World.Shackle, 1m, new ByHand(ByHandKind.NetPrice, 0m, null))));
+        var figures = SheetFigures.Of(
+            World.Sheet(World.Line(World.Shackle, 1m, new ByHand(ByHandKind.NetPrice, 0m, null)))
+        );
         Assert.Equal(SheetFigures.GivenAway, figures.LeastLineMargin);
         Assert.False(Route.MayDecide(World.Lead, World.Seller.Id, figures));
     }
@@ -80,15 +90,35 @@ public sealed class ApprovalTests
     {
         string[] approved =
         [
-            "Drafting Ask InApproval", "Drafting Send WithCustomer", "Drafting Withdraw Withdrawn", "InApproval Grant Cleared", "InApproval SendBack Drafting", "InApproval Rework Drafting",
-            "InApproval Withdraw Withdrawn", "Cleared Rework Drafting", "Cleared Send WithCustomer", "Cleared Withdraw Withdrawn", "WithCustomer Accept Accepted", "WithCustomer Decline Declined",
-            "WithCustomer Lapse Lapsed", "WithCustomer Revise Replaced", "WithCustomer Withdraw Withdrawn", "Declined Revise Replaced", "Lapsed Revise Replaced",
+            "Drafting Ask InApproval",
+            "Drafting Send WithCustomer",
+            "Drafting Withdraw Withdrawn",
+            "InApproval Grant Cleared",
+            "InApproval SendBack Drafting",
+            "InApproval Rework Drafting",
+            "InApproval Withdraw Withdrawn",
+            "Cleared Rework Drafting",
+            "Cleared Send WithCustomer",
+            "Cleared Withdraw Withdrawn",
+            "WithCustomer Accept Accepted",
+            "WithCustomer Decline Declined",
+            "WithCustomer Lapse Lapsed",
+            "WithCustomer Revise Replaced",
+            "WithCustomer Withdraw Withdrawn",
+            "Declined Revise Replaced",
+            "Lapsed Revise Replaced",
         ];
-        var all = from state in Enum.GetValues<QuoteState>() from act in Enum.GetValues<QuoteAct>() let to = QuoteMoves.After(state, act) where to is not null select $"{state} {act} {to}";
+        var all =
+            from state in Enum.GetValues<QuoteState>()
+            from act in Enum.GetValues<QuoteAct>()
+            let to = QuoteMoves.After(state, act)
+            where to is not null
+            select $"{state} {act} {to}";
         Assert.Equal(approved.Order(), all.Order());
     }
 
     [Theory]
     [InlineData(1, "A"), InlineData(26, "Z"), InlineData(27, "AA"), InlineData(53, "BA")]
-    public void Revisions_have_letters(int revision, string letter) => Assert.Equal(letter, QuoteMoves.Letter(revision));
+    public void Revisions_have_letters(int revision, string letter) =>
+        Assert.Equal(letter, QuoteMoves.Letter(revision));
 }

@@ -12,17 +12,35 @@ public sealed class PromiseTests
     private static readonly ItemId Rope = new(1);
     private static readonly ItemId Shackle = new(2);
 
-    private static PromiseTerms Terms(string receives = "") => new(new TimeOnly(15, 0), 1, 2, WorkCalendar.MondayToFriday, WorkCalendar.On(receives));
+    private static PromiseTerms Terms(string receives = "") =>
+        new(new TimeOnly(15, 0), 1, 2, WorkCalendar.MondayToFriday, WorkCalendar.On(receives));
 
     // 100 m here, 50 m more on day 4, 30 m promised away on day 2.
-    private static readonly Outlook RopeStock = Outlook.Over(60, 100m, [new StockMove(4, 50m)], [new StockMove(2, 30m)]);
-    private static readonly Dictionary<ItemId, Outlook> Stock = new() { [Rope] = RopeStock, [Shackle] = Outlook.Over(60, 12m, [], []) };
+    private static readonly Outlook RopeStock = Outlook.Over(
+        60,
+        100m,
+        [new StockMove(4, 50m)],
+        [new StockMove(2, 30m)]
+    );
+    private static readonly Dictionary<ItemId, Outlook> Stock = new()
+    {
+        [Rope] = RopeStock,
+        [Shackle] = Outlook.Over(60, 12m, [], []),
+    };
 
-    private static LineNeeds Line(long key, decimal quantity, ItemId? item = null, int? lead = null, bool holds = true) => new(key, quantity, holds, [new StockNeed(item ?? Rope, quantity, lead)]);
+    private static LineNeeds Line(
+        long key,
+        decimal quantity,
+        ItemId? item = null,
+        int? lead = null,
+        bool holds = true
+    ) => new(key, quantity, holds, [new StockNeed(item ?? Rope, quantity, lead)]);
 
-    private static Dictionary<long, LineStock> Find(ShippingRule rule, params LineNeeds[] lines) => LinePromises.Find(lines, Stock, rule, Now, Terms());
+    private static Dictionary<long, LineStock> Find(ShippingRule rule, params LineNeeds[] lines) =>
+        LinePromises.Find(lines, Stock, rule, Now, Terms());
 
-    private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
+    private static DateOnly Day(string text) =>
+        DateOnly.ParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
 
     private static DateOnly? Arrives(LineStock stock) => stock.Promise?.Arrives;
 
@@ -46,15 +64,29 @@ public sealed class PromiseTests
     [InlineData(71, 3, "2026-03-05", "2026-03-06", "2026-03-10", false)]
     // More than ever comes: only bought.
     [InlineData(500, 10, "2026-03-12", "2026-03-13", "2026-03-17", false)]
-    public void The_earlier_of_stock_and_lead_time_counts(int quantity, int? lead, string taken, string ready, string arrives, bool fromStock) =>
-        Assert.Equal(new Promise(Day(taken), Day(ready), Day(arrives), fromStock), PromiseFinder.Find(RopeStock, quantity, lead, Now, Terms()));
+    public void The_earlier_of_stock_and_lead_time_counts(
+        int quantity,
+        int? lead,
+        string taken,
+        string ready,
+        string arrives,
+        bool fromStock
+    ) =>
+        Assert.Equal(
+            new Promise(Day(taken), Day(ready), Day(arrives), fromStock),
+            PromiseFinder.Find(RopeStock, quantity, lead, Now, Terms())
+        );
 
     [Fact]
-    public void Neither_stock_nor_lead_time_is_no_date() => Assert.Null(PromiseFinder.Find(RopeStock, 500m, null, Now, Terms()));
+    public void Neither_stock_nor_lead_time_is_no_date() =>
+        Assert.Null(PromiseFinder.Find(RopeStock, 500m, null, Now, Terms()));
 
     [Theory, InlineData(14, 59, "2026-03-05"), InlineData(15, 0, "2026-03-06")]
     public void After_the_cut_off_today_is_tomorrow(int hour, int minute, string arrives) =>
-        Assert.Equal(Day(arrives), PromiseFinder.Find(RopeStock, 1m, null, Now.Date.AddHours(hour).AddMinutes(minute), Terms())!.Arrives);
+        Assert.Equal(
+            Day(arrives),
+            PromiseFinder.Find(RopeStock, 1m, null, Now.Date.AddHours(hour).AddMinutes(minute), Terms())!.Arrives
+        );
 
     [Theory, InlineData("", "2026-03-05"), InlineData("Mon Wed", "2026-03-09"), InlineData("Sat", "2026-03-07")]
     public void It_arrives_on_a_day_on_which_they_receive(string days, string arrives) =>
@@ -63,10 +95,15 @@ public sealed class PromiseTests
     [Fact]
     public void Holidays_are_worked_by_nobody()
     {
-        var closed = WorkCalendar.MondayToFriday with { Holidays = new HashSet<DateOnly> { new(2026, 3, 3), new(2026, 3, 4) } };
+        var closed = WorkCalendar.MondayToFriday with
+        {
+            Holidays = new HashSet<DateOnly> { new(2026, 3, 3), new(2026, 3, 4) },
+        };
         var promise = PromiseFinder.Find(RopeStock, 1m, null, Now, Terms() with { Warehouse = closed })!;
         Assert.Equal((new DateOnly(2026, 3, 5), new DateOnly(2026, 3, 9)), (promise.Ready, promise.Arrives));
-        Assert.Throws<InvalidOperationException>(() => (closed with { Days = new HashSet<DayOfWeek>() }).OnOrAfter(new DateOnly(2026, 3, 2)));
+        Assert.Throws<InvalidOperationException>(() =>
+            (closed with { Days = new HashSet<DayOfWeek>() }).OnOrAfter(new DateOnly(2026, 3, 2))
+        );
     }
 
     [Fact]
@@ -97,12 +134,18 @@ public sealed class PromiseTests
     public void As_it_comes_splits_a_line_over_its_dates()
     {
         var stock = Find(ShippingRule.AsItComes, Line(1, 150m, lead: 20))[1];
-        Assert.Equal([(70m, new DateOnly(2026, 3, 5)), (50m, new DateOnly(2026, 3, 11)), (30m, new DateOnly(2026, 3, 26))], stock.Parts.Select(p => (p.Quantity, p.Promise.Arrives)));
+        Assert.Equal(
+            [(70m, new DateOnly(2026, 3, 5)), (50m, new DateOnly(2026, 3, 11)), (30m, new DateOnly(2026, 3, 26))],
+            stock.Parts.Select(p => (p.Quantity, p.Promise.Arrives))
+        );
         Assert.Equal(stock.Parts[^1].Promise.Arrives, Arrives(stock));
         Assert.Empty(Find(ShippingRule.AsItComes, Line(1, 70m))[1].Parts);
         Assert.Empty(Find(ShippingRule.AsItComes, Line(1, 150m))[1].Parts);
         // The line before has taken 60 of what is here.
-        Assert.Equal([10m, 10m], Find(ShippingRule.AsItComes, Line(1, 60m), Line(2, 20m))[2].Parts.Select(p => p.Quantity));
+        Assert.Equal(
+            [10m, 10m],
+            Find(ShippingRule.AsItComes, Line(1, 60m), Line(2, 20m))[2].Parts.Select(p => p.Quantity)
+        );
     }
 
     [Fact]
@@ -112,7 +155,8 @@ public sealed class PromiseTests
     public void A_bundle_is_there_when_its_last_part_is()
     {
         // Three metres and two shackles in each set.
-        LineNeeds Sets(decimal sets) => new(1, sets, true, [new StockNeed(Rope, sets * 3m, null), new StockNeed(Shackle, sets * 2m, null)]);
+        LineNeeds Sets(decimal sets) =>
+            new(1, sets, true, [new StockNeed(Rope, sets * 3m, null), new StockNeed(Shackle, sets * 2m, null)]);
         var stock = Find(ShippingRule.WholeLines, Sets(6m))[1];
         Assert.Equal(6m, stock.FreeNow);
         Assert.Equal(new DateOnly(2026, 3, 5), Arrives(stock));
@@ -120,6 +164,13 @@ public sealed class PromiseTests
         Assert.Equal([(Rope, 18m), (Shackle, 12m)], stock.Needs.Select(n => (n.Item, n.Quantity)));
     }
 
-    [Theory, InlineData("all together", ShippingRule.AllTogether), InlineData("on call", ShippingRule.OnCall), InlineData(null, ShippingRule.WholeLines), InlineData("as it comes", ShippingRule.AsItComes)]
-    public void A_rule_is_known_by_its_words(string? words, ShippingRule rule) => Assert.Equal(rule, ShippingRules.Of(words));
+    [
+        Theory,
+        InlineData("all together", ShippingRule.AllTogether),
+        InlineData("on call", ShippingRule.OnCall),
+        InlineData(null, ShippingRule.WholeLines),
+        InlineData("as it comes", ShippingRule.AsItComes)
+    ]
+    public void A_rule_is_known_by_its_words(string? words, ShippingRule rule) =>
+        Assert.Equal(rule, ShippingRules.Of(words));
 }

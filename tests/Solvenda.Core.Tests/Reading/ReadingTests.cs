@@ -26,21 +26,43 @@ public sealed class ReadingTests
     private static Core.Reading.Reading Read(string text, params Alias[] aliases)
     {
         var context = new ReadingContext(
-            Items, new Dictionary<BuyerId, string> { [World.Tressel.Id] = World.Tressel.Name }, [new BuyerSign(World.Tressel.Id, "mail", "FIONN@TRESSELVANE.EXAMPLE")], [.. aliases],
-            _ => [new Bought(World.Tressel.Id, World.Braid.Id, "S26-00044", new DateOnly(2026, 2, 11), 150m, Unit.Metre)]);
+            Items,
+            new Dictionary<BuyerId, string> { [World.Tressel.Id] = World.Tressel.Name },
+            [new BuyerSign(World.Tressel.Id, "mail", "FIONN@TRESSELVANE.EXAMPLE")],
+            [.. aliases],
+            _ =>
+                [new Bought(World.Tressel.Id, World.Braid.Id, "S26-00044", new DateOnly(2026, 2, 11), 150m, Unit.Metre)]
+        );
         var plain = text.ReplaceLineEndings("\n");
         var quoted = plain.IndexOf("\n>", StringComparison.Ordinal);
-        return Core.Reading.TextReader.Read(new Letter("fionn@tresselvane.example", "Fionn Tressel", "rope", World.Day, plain, quoted < 0 ? plain.Length : quoted), context);
+        return Core.Reading.TextReader.Read(
+            new Letter(
+                "fionn@tresselvane.example",
+                "Fionn Tressel",
+                "rope",
+                World.Day,
+                plain,
+                quoted < 0 ? plain.Length : quoted
+            ),
+            context
+        );
     }
 
-    private static string Say(ReadLine line) => $"{Items.ById(line.Item.Value)?.Code} {line.Quantity.Value:0.##} {line.Unit.Value.Code} {(line.NeedsYou ? "?" : "sure")}";
+    private static string Say(ReadLine line) =>
+        $"{Items.ById(line.Item.Value)?.Code} {line.Quantity.Value:0.##} {line.Unit.Value.Code} {(line.NeedsYou ? "?" : "sure")}";
 
     [Fact]
     public void The_usual_stays_open_and_the_rest_is_read()
     {
         var reading = Read(Usual);
-        Assert.Equal(["PS3-12-WH 2 CL sure", "BB2-10-NV 150 MTR ?", "SHK-BOW-10 12 C62 sure", "SVC-EYE 8 C62 sure"], reading.Lines.Select(Say));
-        Assert.Equal((MessageKind.RequestForQuotation, new DateOnly(2026, 3, 12)), (reading.Kind, reading.Wanted.Value));
+        Assert.Equal(
+            ["PS3-12-WH 2 CL sure", "BB2-10-NV 150 MTR ?", "SHK-BOW-10 12 C62 sure", "SVC-EYE 8 C62 sure"],
+            reading.Lines.Select(Say)
+        );
+        Assert.Equal(
+            (MessageKind.RequestForQuotation, new DateOnly(2026, 3, 12)),
+            (reading.Kind, reading.Wanted.Value)
+        );
         Assert.Equal([180m, 150m, 1m], reading.Lines[1].Proposals.Select(p => p.Quantity));
         Assert.True(reading.NeedsYou);
     }
@@ -60,7 +82,14 @@ public sealed class ReadingTests
     [Fact]
     public void What_was_settled_once_is_read_so_the_next_time()
     {
-        var learned = new Alias(1, World.Tressel.Id, ItemFinder.Normal("usual 10mm navy braid"), World.Braid.Id, 180m, Unit.Metre);
+        var learned = new Alias(
+            1,
+            World.Tressel.Id,
+            ItemFinder.Normal("usual 10mm navy braid"),
+            World.Braid.Id,
+            180m,
+            Unit.Metre
+        );
         Assert.Equal("BB2-10-NV 180 MTR sure", Say(Read(Usual, learned).Lines[1]));
     }
 
@@ -70,7 +99,8 @@ public sealed class ReadingTests
     [InlineData("60 m three-strand polyester rope 16 mm black", "PS3-16-BK 60 MTR sure")]
     [InlineData("please quote 2 x 45 m braid 10mm navy", "BB2-10-NV 90 MTR sure")]
     [InlineData("1,250.5 m PS3-12-WH", "PS3-12-WH 1250.5 MTR sure")]
-    public void Plain_lines_are_read(string text, string expected) => Assert.Equal(expected, Say(Assert.Single(Read(text).Lines)));
+    public void Plain_lines_are_read(string text, string expected) =>
+        Assert.Equal(expected, Say(Assert.Single(Read(text).Lines)));
 
     [Fact]
     public void An_unclear_thousands_sign_and_a_near_tie_are_asked()
@@ -85,15 +115,34 @@ public sealed class ReadingTests
     public void Ten_millimetres_are_not_a_hundred() => Assert.Empty(Items.Search("braid 100 mm navy"));
 
     [Theory]
-    [InlineData("by Thursday", "2026-03-05"), InlineData("next Monday", "2026-03-09"), InlineData("Monday week", "2026-03-16"), InlineData("on 17 March", "2026-03-17"), InlineData("by 1 February", "2027-02-01"), InlineData("2026-04-20", "2026-04-20")]
+    [
+        InlineData("by Thursday", "2026-03-05"),
+        InlineData("next Monday", "2026-03-09"),
+        InlineData("Monday week", "2026-03-16"),
+        InlineData("on 17 March", "2026-03-17"),
+        InlineData("by 1 February", "2027-02-01"),
+        InlineData("2026-04-20", "2026-04-20")
+    ]
     public void Dates_are_read_against_the_day_of_the_message(string text, string day) =>
-        Assert.Equal(DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture), DateWords.Find(text, World.Day)!.Day);
+        Assert.Equal(
+            DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture),
+            DateWords.Find(text, World.Day)!.Day
+        );
 
     [Theory]
-    [InlineData("thimble 12 x 20 @2.10 -5%", "thimble 12|20||2.10|5"), InlineData("SHK-BOW-10 12", "SHK-BOW-10|12|||"), InlineData("thimble 12", "thimble 12||||"), InlineData("PS3-12-WH 2 coil", "PS3-12-WH|2|CL||"), InlineData("braid navy 180,5 m", "braid navy|180.5|MTR||")]
+    [
+        InlineData("thimble 12 x 20 @2.10 -5%", "thimble 12|20||2.10|5"),
+        InlineData("SHK-BOW-10 12", "SHK-BOW-10|12|||"),
+        InlineData("thimble 12", "thimble 12||||"),
+        InlineData("PS3-12-WH 2 coil", "PS3-12-WH|2|CL||"),
+        InlineData("braid navy 180,5 m", "braid navy|180.5|MTR||")
+    ]
     public void A_line_is_typed_in_one_go(string text, string expected)
     {
         var q = QuickLine.Parse(text);
-        Assert.Equal(expected, FormattableString.Invariant($"{q.Words}|{q.Quantity}|{q.Unit?.Code}|{q.Price}|{q.DiscountPercent}"));
+        Assert.Equal(
+            expected,
+            FormattableString.Invariant($"{q.Words}|{q.Quantity}|{q.Unit?.Code}|{q.Price}|{q.DiscountPercent}")
+        );
     }
 }

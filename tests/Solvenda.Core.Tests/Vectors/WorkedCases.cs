@@ -19,7 +19,9 @@ public sealed class WorkedCases
     public static TheoryData<string, string> Cases(string kind)
     {
         var data = new TheoryData<string, string>();
-        var folder = Environment.GetEnvironmentVariable("SOLVENDA_VECTORS") is { Length: > 0 } named ? named : Path.Combine(AppContext.BaseDirectory, "Vectors");
+        var folder = Environment.GetEnvironmentVariable("SOLVENDA_VECTORS") is { Length: > 0 } named
+            ? named
+            : Path.Combine(AppContext.BaseDirectory, "Vectors");
         foreach (var file in Directory.GetFiles(folder, "*.json").Order(StringComparer.Ordinal))
         {
             using var document = JsonDocument.Parse(File.ReadAllText(file));
@@ -42,23 +44,45 @@ public sealed class WorkedCases
     {
         var c = JsonDocument.Parse(json).RootElement;
         var currency = Currency.Of(Text(c, "currency"));
-        var rates = Rates.Fixed(Currency.Of("EUR"), c.GetProperty("rates").EnumerateObject().ToDictionary(p => Currency.Of(p.Name), p => Number(p.Value)));
-        var listPrice = rates.Convert(Number(c.GetProperty("list"), "price") * Number(c, "unitFactor"), Currency.Of(Text(c.GetProperty("list"), "currency")), currency);
+        var rates = Rates.Fixed(
+            Currency.Of("EUR"),
+            c.GetProperty("rates").EnumerateObject().ToDictionary(p => Currency.Of(p.Name), p => Number(p.Value))
+        );
+        var listPrice = rates.Convert(
+            Number(c.GetProperty("list"), "price") * Number(c, "unitFactor"),
+            Currency.Of(Text(c.GetProperty("list"), "currency")),
+            currency
+        );
         var build = PriceRules.Build(
             new PriceStep(StepKind.List, null, "list", null, null, UnitPrice.Round4(listPrice!.Value)),
             currency,
             1m,
             Each(c, "agreements").Select(AgreementOf),
-            Each(c, "campaigns").Select(k => new Campaign(Text(k, "id"), "", Kind(Text(k, "kind")), Number(k, "value"), Date(k, "from")!.Value, Date(k, "to"))),
+            Each(c, "campaigns")
+                .Select(k => new Campaign(
+                    Text(k, "id"),
+                    "",
+                    Kind(Text(k, "kind")),
+                    Number(k, "value"),
+                    Date(k, "from")!.Value,
+                    Date(k, "to")
+                )),
             Number(c, "quantity"),
             Date(c, "pricingDate")!.Value,
-            (value, _) => value);
+            (value, _) => value
+        );
 
         var expected = c.GetProperty("expected");
         Assert.Equal(Number(expected, "base"), build.Base!.Value.Value);
         Assert.Equal(
-            Each(expected, "steps").Select(s => $"{Text(s, "step")} {Maybe(s, "rule")} {Number(s, "price").ToString("0.0000", CultureInfo.InvariantCulture)}"),
-            build.Steps.Select(s => $"{s.Kind.ToString().ToLowerInvariant()} {s.Rule} {s.Price.ToString("0.0000", CultureInfo.InvariantCulture)}"));
+            Each(expected, "steps")
+                .Select(s =>
+                    $"{Text(s, "step")} {Maybe(s, "rule")} {Number(s, "price").ToString("0.0000", CultureInfo.InvariantCulture)}"
+                ),
+            build.Steps.Select(s =>
+                $"{s.Kind.ToString().ToLowerInvariant()} {s.Rule} {s.Price.ToString("0.0000", CultureInfo.InvariantCulture)}"
+            )
+        );
         Assert.NotEmpty(name);
     }
 
@@ -72,7 +96,8 @@ public sealed class WorkedCases
             [.. Each(c, "lines").Select(TermsOf)],
             new SheetDiscount(MaybeNumber(c, "sheetDiscountPercent"), MaybeNumber(c, "sheetDiscountAmount")),
             [.. Each(c, "charges").Select(k => new SheetCharge(Text(k, "kind"), Number(k, "amount"), TaxOf(k)))],
-            MaybeNumber(c, "deposit") ?? 0m);
+            MaybeNumber(c, "deposit") ?? 0m
+        );
 
         var expected = c.GetProperty("expected");
         var expectedLines = Each(expected, "lines").ToList();
@@ -80,18 +105,47 @@ public sealed class WorkedCases
         for (var i = 0; i < lines.Length; i++)
         {
             var e = expectedLines[i];
-            Assert.Equal((name, i, Number(e, "gross"), Number(e, "allowance"), Number(e, "charges"), Number(e, "net"), MaybeNumber(e, "margin")),
-                (name, i, lines[i].Gross.Value, lines[i].Allowance.Value, lines[i].Charges.Value, lines[i].Net.Value, lines[i].Margin?.Value));
+            Assert.Equal(
+                (
+                    name,
+                    i,
+                    Number(e, "gross"),
+                    Number(e, "allowance"),
+                    Number(e, "charges"),
+                    Number(e, "net"),
+                    MaybeNumber(e, "margin")
+                ),
+                (
+                    name,
+                    i,
+                    lines[i].Gross.Value,
+                    lines[i].Allowance.Value,
+                    lines[i].Charges.Value,
+                    lines[i].Net.Value,
+                    lines[i].Margin?.Value
+                )
+            );
         }
         Assert.Equal(
-            Each(expected, "tax").Select(t => (Text(t, "category"), Number(t, "percent"), Number(t, "basis"), Number(t, "tax"))).Order(),
-            tally.Taxes.Select(t => (t.Tax.Category, t.Tax.Percent, t.Basis.Value, t.TaxAmount.Value)).Order());
-        foreach (var (field, value) in new[]
-        {
-            ("goods", tally.Goods.Value), ("sheetDiscount", tally.SheetDiscount.Value), ("charges", tally.Charges.Value), ("totalWithoutTax", tally.TotalWithoutTax.Value),
-            ("totalTax", tally.TotalTax.Value), ("totalWithTax", tally.TotalWithTax.Value), ("due", tally.Due.Value), ("margin", tally.Margin.Value),
-            ("linesWithoutCost", tally.LinesWithoutCost),
-        })
+            Each(expected, "tax")
+                .Select(t => (Text(t, "category"), Number(t, "percent"), Number(t, "basis"), Number(t, "tax")))
+                .Order(),
+            tally.Taxes.Select(t => (t.Tax.Category, t.Tax.Percent, t.Basis.Value, t.TaxAmount.Value)).Order()
+        );
+        foreach (
+            var (field, value) in new[]
+            {
+                ("goods", tally.Goods.Value),
+                ("sheetDiscount", tally.SheetDiscount.Value),
+                ("charges", tally.Charges.Value),
+                ("totalWithoutTax", tally.TotalWithoutTax.Value),
+                ("totalTax", tally.TotalTax.Value),
+                ("totalWithTax", tally.TotalWithTax.Value),
+                ("due", tally.Due.Value),
+                ("margin", tally.Margin.Value),
+                ("linesWithoutCost", tally.LinesWithoutCost),
+            }
+        )
         {
             Assert.Equal((field, Number(expected, field)), (field, value));
         }
@@ -106,7 +160,8 @@ public sealed class WorkedCases
             (int)Number(c.GetProperty("days")),
             Number(c, "onHand"),
             Each(c, "incoming").Select(m => new StockMove((int)Number(m.GetProperty("day")), Number(m, "quantity"))),
-            Each(c, "committed").Select(m => new StockMove((int)Number(m.GetProperty("day")), Number(m, "quantity"))));
+            Each(c, "committed").Select(m => new StockMove((int)Number(m.GetProperty("day")), Number(m, "quantity")))
+        );
         var expected = c.GetProperty("expected");
         Assert.Equal(Each(expected, "projected").Select(Number), outlook.Projected);
         Assert.Equal(Each(expected, "free").Select(Number), outlook.Free);
@@ -121,40 +176,76 @@ public sealed class WorkedCases
         Assert.Equal((name, Text(c, "key")), (name, PoKey.Of(Text(c, "po"))));
     }
 
-    private static Agreement AgreementOf(JsonElement a) => new(
-        Text(a, "id"), "", Text(a, "party") == "buyer" ? RuleParty.Buyer : RuleParty.Group, new BuyerId(1), null,
-        Enum.Parse<RuleScope>(Text(a, "scope"), ignoreCase: true), null, null, Kind(Text(a, "kind")), null,
-        [.. Each(a, "breaks").Select(b => new QuantityBreak(Number(b, "from"), Number(b, "value")))],
-        Date(a, "from")!.Value, Date(a, "to"), a.GetProperty("combines").GetBoolean());
+    private static Agreement AgreementOf(JsonElement a) =>
+        new(
+            Text(a, "id"),
+            "",
+            Text(a, "party") == "buyer" ? RuleParty.Buyer : RuleParty.Group,
+            new BuyerId(1),
+            null,
+            Enum.Parse<RuleScope>(Text(a, "scope"), ignoreCase: true),
+            null,
+            null,
+            Kind(Text(a, "kind")),
+            null,
+            [.. Each(a, "breaks").Select(b => new QuantityBreak(Number(b, "from"), Number(b, "value")))],
+            Date(a, "from")!.Value,
+            Date(a, "to"),
+            a.GetProperty("combines").GetBoolean()
+        );
 
     private static LineTerms TermsOf(JsonElement l)
     {
-        var hand = new[]
-        {
-            ("discountPercent", ByHandKind.DiscountPercent), ("discountAmount", ByHandKind.DiscountAmount), ("netPrice", ByHandKind.NetPrice), ("targetMarginPercent", ByHandKind.Margin),
-        }.Where(k => MaybeNumber(l, k.Item1) is not null).Select(k => new ByHand(k.Item2, MaybeNumber(l, k.Item1)!.Value, null)).FirstOrDefault() ?? ByHand.None;
+        var hand =
+            new[]
+            {
+                ("discountPercent", ByHandKind.DiscountPercent),
+                ("discountAmount", ByHandKind.DiscountAmount),
+                ("netPrice", ByHandKind.NetPrice),
+                ("targetMarginPercent", ByHandKind.Margin),
+            }
+                .Where(k => MaybeNumber(l, k.Item1) is not null)
+                .Select(k => new ByHand(k.Item2, MaybeNumber(l, k.Item1)!.Value, null))
+                .FirstOrDefault()
+            ?? ByHand.None;
         return new LineTerms(
-            Number(l, "quantity"), Number(l, "basePrice"), MaybeNumber(l, "priceBase") ?? 1m, MaybeNumber(l, "cost"), hand,
-            [.. Each(l, "charges").Select(Number)], !Flag(l, "optional", false), Flag(l, "discountable", true), TaxOf(l));
+            Number(l, "quantity"),
+            Number(l, "basePrice"),
+            MaybeNumber(l, "priceBase") ?? 1m,
+            MaybeNumber(l, "cost"),
+            hand,
+            [.. Each(l, "charges").Select(Number)],
+            !Flag(l, "optional", false),
+            Flag(l, "discountable", true),
+            TaxOf(l)
+        );
     }
 
     private static Tax TaxOf(JsonElement e) => new(Text(e, "taxCategory"), Number(e, "taxPercent"));
 
     private static RuleKind Kind(string kind) => Enum.Parse<RuleKind>(kind, ignoreCase: true);
 
-    private static bool Flag(JsonElement e, string name, bool otherwise) => e.TryGetProperty(name, out var v) ? v.GetBoolean() : otherwise;
+    private static bool Flag(JsonElement e, string name, bool otherwise) =>
+        e.TryGetProperty(name, out var v) ? v.GetBoolean() : otherwise;
 
-    private static IEnumerable<JsonElement> Each(JsonElement e, string name) => e.TryGetProperty(name, out var v) ? v.EnumerateArray() : [];
+    private static IEnumerable<JsonElement> Each(JsonElement e, string name) =>
+        e.TryGetProperty(name, out var v) ? v.EnumerateArray() : [];
 
     private static string Text(JsonElement e, string name) => e.GetProperty(name).GetString()!;
 
-    private static string? Maybe(JsonElement e, string name) => e.TryGetProperty(name, out var v) ? v.GetString() : null;
+    private static string? Maybe(JsonElement e, string name) =>
+        e.TryGetProperty(name, out var v) ? v.GetString() : null;
 
-    private static DateOnly? Date(JsonElement e, string name) => Maybe(e, name) is { } text ? DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture) : null;
+    private static DateOnly? Date(JsonElement e, string name) =>
+        Maybe(e, name) is { } text ? DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture) : null;
 
     private static decimal Number(JsonElement e, string name) => Number(e.GetProperty(name));
 
-    private static decimal? MaybeNumber(JsonElement e, string name) => e.TryGetProperty(name, out var v) && v.ValueKind != JsonValueKind.Null ? Number(v) : null;
+    private static decimal? MaybeNumber(JsonElement e, string name) =>
+        e.TryGetProperty(name, out var v) && v.ValueKind != JsonValueKind.Null ? Number(v) : null;
 
-    private static decimal Number(JsonElement e) => e.ValueKind == JsonValueKind.Number ? e.GetDecimal() : decimal.Parse(e.GetString()!, NumberStyles.Float, CultureInfo.InvariantCulture);
+    private static decimal Number(JsonElement e) =>
+        e.ValueKind == JsonValueKind.Number
+            ? e.GetDecimal()
+            : decimal.Parse(e.GetString()!, NumberStyles.Float, CultureInfo.InvariantCulture);
 }

@@ -18,7 +18,10 @@ public sealed class ApprovalGiven : ICheck
         var waiting = facts.ApprovalState == ApprovalState.Waiting;
         var approver = facts.Approval.Approver?.Name ?? "nobody on the reporting line";
         var lines = facts.Sheet.Sold.Where(l => l.HasPrice && Beyond(l, facts)).ToList();
-        var whole = facts.Approval.Fired.Where(f => f.Policy is "value" or "sheet-discount" || lines.Count == 0).Select(f => f.Words).ToList();
+        var whole = facts
+            .Approval.Fired.Where(f => f.Policy is "value" or "sheet-discount" || lines.Count == 0)
+            .Select(f => f.Words)
+            .ToList();
 
         foreach (var line in lines)
         {
@@ -26,9 +29,18 @@ public sealed class ApprovalGiven : ICheck
             if (granted)
                 yield return new Finding(Code, Outcome.Notice, $"{words} Granted.", line.Line.Key, "discount");
             else if (waiting)
-                yield return new Finding(Code, Outcome.Stop, $"{words} {approver} has the ask.", line.Line.Key, "discount");
+                yield return new Finding(
+                    Code,
+                    Outcome.Stop,
+                    $"{words} {approver} has the ask.",
+                    line.Line.Key,
+                    "discount"
+                );
             else
-                yield return new Finding(Code, Outcome.Stop, words, line.Line.Key, "discount") { Cures = Cures(line, facts, approver) };
+                yield return new Finding(Code, Outcome.Stop, words, line.Line.Key, "discount")
+                {
+                    Cures = Cures(line, facts, approver),
+                };
         }
         foreach (var words in whole)
         {
@@ -44,21 +56,41 @@ public sealed class ApprovalGiven : ICheck
 
     private static bool Beyond(PricedLine line, CheckFacts facts)
     {
-        var of = new SheetFigures(line.DiscountPercent, 0m, SheetFigures.MarginOf(line), null, line.BelowFloor ? 1 : 0, 0m);
+        var of = new SheetFigures(
+            line.DiscountPercent,
+            0m,
+            SheetFigures.MarginOf(line),
+            null,
+            line.BelowFloor ? 1 : 0,
+            0m
+        );
         return Policies.All.Any(p => p.Fires(of, facts.SellerAuthority));
     }
 
     private static string Words(PricedLine line, CheckFacts facts)
     {
         var parts = new List<string>();
-        var unit = line.Terms.PriceBase == 1m ? "" : string.Create(CultureInfo.InvariantCulture, $" per {line.Terms.PriceBase:0.##}");
+        var unit =
+            line.Terms.PriceBase == 1m
+                ? ""
+                : string.Create(CultureInfo.InvariantCulture, $" per {line.Terms.PriceBase:0.##}");
         if (line.BelowFloor && line.Floor is { } floor)
-            parts.Add(string.Create(CultureInfo.InvariantCulture, $"under the floor by {floor - line.Figures.NetPrice:0.00##}{unit}"));
+            parts.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"under the floor by {floor - line.Figures.NetPrice:0.00##}{unit}"
+                )
+            );
         var over = line.DiscountPercent - (facts.SellerAuthority.DiscountPercent ?? 0m);
         if (line.DiscountPercent > 0 && over > 0)
             parts.Add(string.Create(CultureInfo.InvariantCulture, $"{over:0.##} % more than you may give"));
         if (parts.Count == 0 && SheetFigures.MarginOf(line) is { } margin)
-            parts.Add(string.Create(CultureInfo.InvariantCulture, $"margin {margin:0.0} % is under the {facts.SellerAuthority.LeastMarginPercent ?? 100m:0.##} % that you may go to"));
+            parts.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"margin {margin:0.0} % is under the {facts.SellerAuthority.LeastMarginPercent ?? 100m:0.##} % that you may go to"
+                )
+            );
         var text = string.Join(", and ", parts);
         return char.ToUpperInvariant(text[0]) + text[1..] + ".";
     }

@@ -8,6 +8,14 @@ public sealed class CustomerReady : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (facts.Document == DocumentKind.Order && facts.Buyer.IsProspect)
-            yield return new Finding(Code, Outcome.Stop, $"{facts.Buyer.Name} is still a prospect: tax number, terms and a credit limit come first.", null, "", WaiveBy.Lead, "prospect");
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                $"{facts.Buyer.Name} is still a prospect: tax number, terms and a credit limit come first.",
+                null,
+                "",
+                WaiveBy.Lead,
+                "prospect"
+            );
     }
 }

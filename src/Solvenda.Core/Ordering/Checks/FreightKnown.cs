@@ -12,18 +12,31 @@ public sealed class FreightKnown : ICheck
         var sheet = facts.Sheet;
         var outcome = facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice;
         var cure = new Cure("T", "type the freight", "focus", "freight", "");
-        if (sheet.Sold.Any() && sheet.Charges.All(c => c.Kind != "freight") && Words(sheet.Freight, sheet.Sheet.DeliverToCountry) is { } words)
+        if (
+            sheet.Sold.Any()
+            && sheet.Charges.All(c => c.Kind != "freight")
+            && Words(sheet.Freight, sheet.Sheet.DeliverToCountry) is { } words
+        )
             yield return new Finding(Code, outcome, words, null, "freight") { Cures = [cure] };
         if (Freight.IsInsured(sheet.Sheet.Incoterm) && sheet.Charges.All(c => c.Kind != "insurance"))
-            yield return new Finding(Code, outcome, $"{sheet.Sheet.Incoterm} asks for insurance, and no premium is set.", null, "insurance");
+            yield return new Finding(
+                Code,
+                outcome,
+                $"{sheet.Sheet.Incoterm} asks for insurance, and no premium is set.",
+                null,
+                "insurance"
+            );
     }
 
-    private static string? Words(FreightAnswer freight, string? country) => freight.Gap switch
-    {
-        FreightGap.NoZone when !string.IsNullOrEmpty(country) => $"No freight zone holds {country}.",
-        FreightGap.NoWeight => $"Freight is unknown: nobody weighed {string.Join(", ", freight.Unweighed)}.",
-        FreightGap.NoBand => FormattableString.Invariant($"No freight band to zone {freight.Zone} reaches {freight.Kilograms:#,0.##} kg."),
-        FreightGap.NoRate => "There is no exchange rate for the freight.",
-        _ => null,
-    };
+    private static string? Words(FreightAnswer freight, string? country) =>
+        freight.Gap switch
+        {
+            FreightGap.NoZone when !string.IsNullOrEmpty(country) => $"No freight zone holds {country}.",
+            FreightGap.NoWeight => $"Freight is unknown: nobody weighed {string.Join(", ", freight.Unweighed)}.",
+            FreightGap.NoBand => FormattableString.Invariant(
+                $"No freight band to zone {freight.Zone} reaches {freight.Kilograms:#,0.##} kg."
+            ),
+            FreightGap.NoRate => "There is no exchange rate for the freight.",
+            _ => null,
+        };
 }

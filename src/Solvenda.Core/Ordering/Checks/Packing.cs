@@ -19,13 +19,34 @@ public sealed class Packing : ICheck
             if (right == units)
                 continue;
             var unit = UnitTable.OnSheet(item.StockUnit);
-            var words = item.LeastQuantity is { } least && units < least
-                ? string.Create(CultureInfo.InvariantCulture, $"The least that is sold is {least:0.######} {unit}.")
-                : string.Create(CultureInfo.InvariantCulture, $"It is packed by {item.PackMultiple:0.######} {unit}.");
+            var words =
+                item.LeastQuantity is { } least && units < least
+                    ? string.Create(CultureInfo.InvariantCulture, $"The least that is sold is {least:0.######} {unit}.")
+                    : string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"It is packed by {item.PackMultiple:0.######} {unit}."
+                    );
             var typed = (right / factor).ToString("0.######", CultureInfo.InvariantCulture);
-            yield return new Finding(Code, facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice, words.Replace(" .", ".", StringComparison.Ordinal), line.Line.Key, "quantity", WaiveBy.Lead, typed)
+            yield return new Finding(
+                Code,
+                facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice,
+                words.Replace(" .", ".", StringComparison.Ordinal),
+                line.Line.Key,
+                "quantity",
+                WaiveBy.Lead,
+                typed
+            )
             {
-                Cures = [new Cure("K", string.Create(CultureInfo.InvariantCulture, $"make it {right:0.######} {unit}").TrimEnd(), "set", "quantity", typed)],
+                Cures =
+                [
+                    new Cure(
+                        "K",
+                        string.Create(CultureInfo.InvariantCulture, $"make it {right:0.######} {unit}").TrimEnd(),
+                        "set",
+                        "quantity",
+                        typed
+                    ),
+                ],
             };
         }
     }

@@ -13,9 +13,17 @@ public sealed class PoNumber : ICheck
             yield break;
         if (string.IsNullOrWhiteSpace(facts.Terms.PoNumber))
         {
-            yield return new Finding(Code, facts.Buyer.PoNumberRequired ? Outcome.Stop : Outcome.Notice,
-                facts.Buyer.PoNumberRequired ? "The PO number is missing; this buyer wants it on everything." : "There is no PO number.",
-                null, "poNumber", WaiveBy.Lead, "missing")
+            yield return new Finding(
+                Code,
+                facts.Buyer.PoNumberRequired ? Outcome.Stop : Outcome.Notice,
+                facts.Buyer.PoNumberRequired
+                    ? "The PO number is missing; this buyer wants it on everything."
+                    : "There is no PO number.",
+                null,
+                "poNumber",
+                WaiveBy.Lead,
+                "missing"
+            )
             {
                 Cures = [new Cure("G", "fill it in", "focus", "poNumber", "")],
             };
@@ -24,8 +32,19 @@ public sealed class PoNumber : ICheck
         var same = facts.Earlier.Where(e => e.SamePo).ToList();
         if (same.Count > 0)
         {
-            var list = string.Join(", ", same.Select(e => $"{e.Number} of {e.Day.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}"));
-            yield return new Finding(Code, Outcome.Stop, $"PO {facts.Terms.PoNumber} was used before: {list}.", null, "poNumber", WaiveBy.Lead, string.Join('+', same.Select(e => e.Number)))
+            var list = string.Join(
+                ", ",
+                same.Select(e => $"{e.Number} of {e.Day.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}")
+            );
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                $"PO {facts.Terms.PoNumber} was used before: {list}.",
+                null,
+                "poNumber",
+                WaiveBy.Lead,
+                string.Join('+', same.Select(e => e.Number))
+            )
             {
                 Documents = [.. same.Select(e => e.Number)],
             };

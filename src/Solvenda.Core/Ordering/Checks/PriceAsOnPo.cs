@@ -27,16 +27,31 @@ public sealed class PriceAsOnPo : ICheck
             if (Math.Abs(theirs - ours) <= Math.Max(ours * WithinPercent / 100m, WithinAmount))
                 continue;
             var cause = LikelyCause(line, theirs, ours);
-            var words = string.Create(CultureInfo.InvariantCulture, $"Their PO says {theirs:0.0000}, ours is {ours:0.0000}{cause}.");
+            var words = string.Create(
+                CultureInfo.InvariantCulture,
+                $"Their PO says {theirs:0.0000}, ours is {ours:0.0000}{cause}."
+            );
             if (theirs > ours)
             {
                 yield return new Finding(Code, Outcome.Notice, words, line.Line.Key, "net");
                 continue;
             }
             var typed = theirs.ToString("0.####", CultureInfo.InvariantCulture);
-            yield return new Finding(Code, Outcome.Stop, words, line.Line.Key, "net", WaiveBy.Lead, typed + "/" + ours.ToString("0.####", CultureInfo.InvariantCulture))
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                words,
+                line.Line.Key,
+                "net",
+                WaiveBy.Lead,
+                typed + "/" + ours.ToString("0.####", CultureInfo.InvariantCulture)
+            )
             {
-                Cures = [new Cure("T", $"take theirs, {typed}", "set", "net", typed), new Cure("O", "keep ours", "waive", "net", "We keep our price; the acknowledgement tells them.")],
+                Cures =
+                [
+                    new Cure("T", $"take theirs, {typed}", "set", "net", typed),
+                    new Cure("O", "keep ours", "waive", "net", "We keep our price; the acknowledgement tells them."),
+                ],
             };
         }
     }
@@ -59,6 +74,11 @@ public sealed class PriceAsOnPo : ICheck
         var ratio = theirs > ours ? theirs / ours : ours / theirs;
         var factors = line.Item!.SalesUnits.Select(u => u.Factor).Concat([10m, 12m, 100m, 1000m]).Where(f => f > 1);
         var hit = factors.FirstOrDefault(f => Math.Abs(ratio - f) <= f * 0.02m);
-        return hit > 0 ? string.Create(CultureInfo.InvariantCulture, $": a factor of {hit:0.####}, so probably another unit or price base") : "";
+        return hit > 0
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $": a factor of {hit:0.####}, so probably another unit or price base"
+            )
+            : "";
     }
 }

@@ -17,12 +17,27 @@ public sealed class PriceKnown : ICheck
                 PriceGap.NoRate => $"There is no exchange rate to {facts.Sheet.Sheet.Currency.Code} on this day.",
                 _ => $"No price list has {line.Item!.Code} on this day.",
             };
-            yield return new Finding(Code, Outcome.Stop, words, line.Line.Key, line.Build.Gap == PriceGap.NoUnit ? "unit" : "item")
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                words,
+                line.Line.Key,
+                line.Build.Gap == PriceGap.NoUnit ? "unit" : "item"
+            )
             {
-                Cures = line.Build.Gap == PriceGap.NoUnit ? [new Cure("U", $"by {line.Item!.StockUnit.Code}", "set", "unit", line.Item.StockUnit.Code)] : [],
+                Cures =
+                    line.Build.Gap == PriceGap.NoUnit
+                        ? [new Cure("U", $"by {line.Item!.StockUnit.Code}", "set", "unit", line.Item.StockUnit.Code)]
+                        : [],
             };
         }
         if (facts.Sheet.Tally.DiscountRefused)
-            yield return new Finding(Code, Outcome.Stop, "The discount on the sheet is more than its lines are worth; nothing was taken off.", null, "sheetDiscount");
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                "The discount on the sheet is more than its lines are worth; nothing was taken off.",
+                null,
+                "sheetDiscount"
+            );
     }
 }

@@ -6,8 +6,9 @@ public sealed class QuantityGiven : ICheck
     public string Code => "quantity";
 
     public IEnumerable<Finding> Run(CheckFacts facts) =>
-        facts.Sheet.Sold.Where(l => l.Line.Quantity <= 0).Select(l =>
-            new Finding(Code, Outcome.Stop, "How much? The quantity is missing.", l.Line.Key, "quantity")
+        facts
+            .Sheet.Sold.Where(l => l.Line.Quantity <= 0)
+            .Select(l => new Finding(Code, Outcome.Stop, "How much? The quantity is missing.", l.Line.Key, "quantity")
             {
                 Cures = [new Cure("N", "type the quantity", "focus", "quantity", "")],
             });

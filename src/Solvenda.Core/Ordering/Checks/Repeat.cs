@@ -13,7 +13,11 @@ public sealed class Repeat : ICheck
         var like = facts.Earlier.Where(e => !e.SamePo).ToList();
         if (facts.Document == DocumentKind.Order && like.Count > 0)
         {
-            yield return new Finding(Code, Outcome.Notice, $"The same lines came within {WithinDays} days: {string.Join(", ", like.Select(e => e.Number))}. It may be a repeat.")
+            yield return new Finding(
+                Code,
+                Outcome.Notice,
+                $"The same lines came within {WithinDays} days: {string.Join(", ", like.Select(e => e.Number))}. It may be a repeat."
+            )
             {
                 Documents = [.. like.Select(e => e.Number)],
             };

@@ -14,19 +14,48 @@ public sealed class StockPromised : ICheck
         {
             if (!facts.Stock.TryGetValue(line.Line.Key, out var stock))
                 continue;
-            var free = string.Create(CultureInfo.InvariantCulture, $"{stock.FreeNow:#,0.##} {UnitTable.OnSheet(line.Item!.StockUnit)}").Trim();
+            var free = string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{stock.FreeNow:#,0.##} {UnitTable.OnSheet(line.Item!.StockUnit)}"
+                )
+                .Trim();
             if (stock.Promise is not { } promise)
             {
-                yield return new Finding(Code, Outcome.Stop, $"Only {free} free, and more is neither on its way nor to be had: no date can be given.",
-                    line.Line.Key, "quantity", WaiveBy.Lead, $"none/{line.Line.Quantity.ToString(CultureInfo.InvariantCulture)}");
+                yield return new Finding(
+                    Code,
+                    Outcome.Stop,
+                    $"Only {free} free, and more is neither on its way nor to be had: no date can be given.",
+                    line.Line.Key,
+                    "quantity",
+                    WaiveBy.Lead,
+                    $"none/{line.Line.Quantity.ToString(CultureInfo.InvariantCulture)}"
+                );
             }
             else if (facts.Terms.Wanted is { } wanted && promise.Arrives > wanted)
             {
-                yield return new Finding(Code, facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice,
+                yield return new Finding(
+                    Code,
+                    facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice,
                     $"Wanted by {Day(wanted)}, there by {Day(promise.Arrives)} at the earliest; {free} free now.",
-                    line.Line.Key, "wanted", WaiveBy.Lead, promise.Arrives.ToString("O", CultureInfo.InvariantCulture))
+                    line.Line.Key,
+                    "wanted",
+                    WaiveBy.Lead,
+                    promise.Arrives.ToString("O", CultureInfo.InvariantCulture)
+                )
                 {
-                    Cures = facts.Document == DocumentKind.Order ? [new Cure("L", "offer the later date", "waive", "", "We offer the later date; the acknowledgement tells them.")] : [],
+                    Cures =
+                        facts.Document == DocumentKind.Order
+                            ?
+                            [
+                                new Cure(
+                                    "L",
+                                    "offer the later date",
+                                    "waive",
+                                    "",
+                                    "We offer the later date; the acknowledgement tells them."
+                                ),
+                            ]
+                            : [],
                 };
             }
         }

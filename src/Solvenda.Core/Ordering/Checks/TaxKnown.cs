@@ -11,8 +11,13 @@ public sealed class TaxKnown : ICheck
             yield break; // TermsComplete asks for the deliver-to; saying it twice helps nobody.
         if (facts.Sheet.Sold.Any(l => l.Item is not null && l.Terms.Tax is null))
         {
-            yield return new Finding(Code, Outcome.Stop,
-                $"No tax rule fits {facts.Buyer.Name} in {facts.Sheet.Sheet.DeliverToCountry}: inside the Union it takes their tax number.", null, "taxNumber");
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                $"No tax rule fits {facts.Buyer.Name} in {facts.Sheet.Sheet.DeliverToCountry}: inside the Union it takes their tax number.",
+                null,
+                "taxNumber"
+            );
         }
     }
 }

@@ -20,9 +20,19 @@ public sealed class TermsComplete : ICheck
         if (string.IsNullOrWhiteSpace(terms.ShipFrom))
             yield return Missing("Ship from where? The warehouse is missing.", "shipFrom", outcome);
         if (terms.DocumentsBy is null)
-            yield return Missing("How do documents go out to them? Mail, EDI or paper is not said.", "documentsBy", outcome);
+            yield return Missing(
+                "How do documents go out to them? Mail, EDI or paper is not said.",
+                "documentsBy",
+                outcome
+            );
         else if (facts.Document == DocumentKind.Order && terms is { DocumentsBy: DocumentsBy.Edi, AnswersByEdi: false })
-            yield return new Finding(Code, Outcome.Notice, "It did not come as an X12 order, so its acknowledgement goes by mail.", null, "documentsBy");
+            yield return new Finding(
+                Code,
+                Outcome.Notice,
+                "It did not come as an X12 order, so its acknowledgement goes by mail.",
+                null,
+                "documentsBy"
+            );
         if (facts.Document == DocumentKind.Order && !facts.Sheet.Sold.Any())
             yield return new Finding(Code, Outcome.Stop, "The order has no lines.");
     }

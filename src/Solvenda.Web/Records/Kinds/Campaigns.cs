@@ -14,11 +14,19 @@ internal static class Campaigns
         Key = ["code"],
         Make = () => new CampaignRow { Code = "", Words = "" },
         Check = (c, _) =>
-        [
-            .. Checks.When(c.Scope == RuleScope.Item != c.ItemId is not null, "item", "an item goes with covering an item"),
-            .. Checks.When(c.Scope == RuleScope.Family != c.Family is not null, "family", "a family goes with covering a family"),
-            .. Checks.Order(c.From, c.To),
-        ],
+            [
+                .. Checks.When(
+                    c.Scope == RuleScope.Item != c.ItemId is not null,
+                    "item",
+                    "an item goes with covering an item"
+                ),
+                .. Checks.When(
+                    c.Scope == RuleScope.Family != c.Family is not null,
+                    "family",
+                    "a family goes with covering a family"
+                ),
+                .. Checks.Order(c.From, c.To),
+            ],
         Seldom = ["currency", "channel", "group"],
         Fields =
         [

@@ -12,13 +12,27 @@ internal static class Charges
         Title = "Charges",
         One = "charge",
         Key = ["code"],
-        Make = () => new ChargeRuleRow { Code = "", Words = "", Currency = "" },
+        Make = () =>
+            new ChargeRuleRow
+            {
+                Code = "",
+                Words = "",
+                Currency = "",
+            },
         Check = (c, _) =>
-        [
-            .. Checks.When(c.Scope == RuleScope.Item != c.ItemId is not null, "item", "an item goes with covering an item"),
-            .. Checks.When(c.Scope == RuleScope.Family != c.Family is not null, "family", "a family goes with covering a family"),
-            .. Checks.Order(c.From, c.To),
-        ],
+            [
+                .. Checks.When(
+                    c.Scope == RuleScope.Item != c.ItemId is not null,
+                    "item",
+                    "an item goes with covering an item"
+                ),
+                .. Checks.When(
+                    c.Scope == RuleScope.Family != c.Family is not null,
+                    "family",
+                    "a family goes with covering a family"
+                ),
+                .. Checks.Order(c.From, c.To),
+            ],
         Seldom = ["dangerousOnly", "unit"],
         Fields =
         [
@@ -29,10 +43,26 @@ internal static class Charges
             Fields.Reference<ChargeRuleRow>(c => c.ItemId, "item", "items", inList: true),
             Fields.CodeOf<ChargeRuleRow>(c => c.Family, "family", "families", inList: true),
             Fields.Flag<ChargeRuleRow>(c => c.DangerousOnly, "dangerous goods only"),
-            Fields.Text<ChargeRuleRow>(c => c.Unit, "unit", hint: "only for lines in this unit", check: Checks.UnitCode),
-            Fields.Number<ChargeRuleRow>(c => c.BelowGoods, "goods below", inList: true, hint: "only on sheets worth less"),
+            Fields.Text<ChargeRuleRow>(
+                c => c.Unit,
+                "unit",
+                hint: "only for lines in this unit",
+                check: Checks.UnitCode
+            ),
+            Fields.Number<ChargeRuleRow>(
+                c => c.BelowGoods,
+                "goods below",
+                inList: true,
+                hint: "only on sheets worth less"
+            ),
             Fields.Number<ChargeRuleRow>(c => c.Amount, "amount", inList: true),
-            Fields.Text<ChargeRuleRow>(c => c.Currency, "currency", required: true, inList: true, check: Checks.Currency),
+            Fields.Text<ChargeRuleRow>(
+                c => c.Currency,
+                "currency",
+                required: true,
+                inList: true,
+                check: Checks.Currency
+            ),
             Fields.Date<ChargeRuleRow>(c => c.From, "from", inList: true),
             Fields.Date<ChargeRuleRow>(c => c.To, "to", inList: true),
         ],

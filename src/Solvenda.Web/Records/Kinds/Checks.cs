@@ -8,15 +8,24 @@ namespace Solvenda.Web.Records.Kinds;
 /// <summary>What fields of several kinds are looked at for; each answers with what is wrong, or null.</summary>
 internal static class Checks
 {
-    public static string? Currency(string text) => Core.Money.Currency.TryOf(text, out var c) && c.Code == text ? null : $"“{text}” is not a currency of ISO 4217";
+    public static string? Currency(string text) =>
+        Core.Money.Currency.TryOf(text, out var c) && c.Code == text ? null : $"“{text}” is not a currency of ISO 4217";
 
-    public static string? Country(string text) => text.Length == 2 && text.All(char.IsAsciiLetterUpper) ? null : $"“{text}” is not a country of ISO 3166-1, two capital letters";
+    public static string? Country(string text) =>
+        text.Length == 2 && text.All(char.IsAsciiLetterUpper)
+            ? null
+            : $"“{text}” is not a country of ISO 3166-1, two capital letters";
 
-    public static string? UnitCode(string text) => UnitTable.FromCode(text) is { } unit && unit.Code == text ? null : $"“{text}” is not a unit that we know (UN/ECE Rec 20)";
+    public static string? UnitCode(string text) =>
+        UnitTable.FromCode(text) is { } unit && unit.Code == text
+            ? null
+            : $"“{text}” is not a unit that we know (UN/ECE Rec 20)";
 
-    public static string? Incoterm(string text) => Incoterms.Is(text) ? null : $"“{text}” is not one of the Incoterms 2020";
+    public static string? Incoterm(string text) =>
+        Incoterms.Is(text) ? null : $"“{text}” is not one of the Incoterms 2020";
 
-    public static string? Mail(string text) => Formats.Mail.MailWriter.IsAddress(text) ? null : $"“{text}” is not a mail address";
+    public static string? Mail(string text) =>
+        Formats.Mail.MailWriter.IsAddress(text) ? null : $"“{text}” is not a mail address";
 
     /// <summary>"sv: tamp; de: Tau": languages of ISO 639-1, each once.</summary>
     public static string? ByLanguage(string text)
@@ -40,11 +49,15 @@ internal static class Checks
             return $"“{text}” is not a GTIN: it has 8, 12, 13 or 14 digits";
         var sum = text[..^1].Reverse().Select((c, i) => (c - '0') * (i % 2 == 0 ? 3 : 1)).Sum();
         var digit = (10 - (sum % 10)) % 10;
-        return text[^1] - '0' == digit ? null : string.Create(CultureInfo.InvariantCulture, $"the check digit of {text} should be {digit}");
+        return text[^1] - '0' == digit
+            ? null
+            : string.Create(CultureInfo.InvariantCulture, $"the check digit of {text} should be {digit}");
     }
 
-    public static IEnumerable<(string Field, string Words)> Order(DateOnly from, DateOnly? to) => When(to < from, "to", "it ends before it begins");
+    public static IEnumerable<(string Field, string Words)> Order(DateOnly from, DateOnly? to) =>
+        When(to < from, "to", "it ends before it begins");
 
     /// <summary>One fault, where it is one.</summary>
-    public static IEnumerable<(string Field, string Words)> When(bool wrong, string field, string words) => wrong ? [(field, words)] : [];
+    public static IEnumerable<(string Field, string Words)> When(bool wrong, string field, string words) =>
+        wrong ? [(field, words)] : [];
 }

@@ -17,7 +17,13 @@ internal static class Families
         [
             Fields.Text<FamilyRow>(f => f.Code, "code", required: true, inList: true, type: FieldType.Code),
             Fields.Text<FamilyRow>(f => f.Words, "words", required: true, inList: true),
-            Fields.Number<FamilyRow>(f => f.LeastMarginPercent, "least margin", inList: true, most: 99m, hint: "percent; the floor follows from it"),
+            Fields.Number<FamilyRow>(
+                f => f.LeastMarginPercent,
+                "least margin",
+                inList: true,
+                most: 99m,
+                hint: "percent; the floor follows from it"
+            ),
         ],
     };
 }

@@ -16,9 +16,22 @@ internal static class Rates
         Make = () => new ExchangeRateRow { Currency = "" },
         Fields =
         [
-            Fields.Text<ExchangeRateRow>(r => r.Currency, "currency", required: true, inList: true, check: Checks.Currency),
+            Fields.Text<ExchangeRateRow>(
+                r => r.Currency,
+                "currency",
+                required: true,
+                inList: true,
+                check: Checks.Currency
+            ),
             Fields.Date<ExchangeRateRow>(r => r.Day, "day", inList: true),
-            Fields.Number<ExchangeRateRow>(r => r.Rate, "rate", inList: true, least: 0.000001m, most: 1_000_000m, hint: "home currency for one of it"),
+            Fields.Number<ExchangeRateRow>(
+                r => r.Rate,
+                "rate",
+                inList: true,
+                least: 0.000001m,
+                most: 1_000_000m,
+                hint: "home currency for one of it"
+            ),
         ],
     };
 }

@@ -16,7 +16,14 @@ internal static class Settings
         Make = () => new SettingRow { Code = "", Words = "" },
         Fields =
         [
-            Fields.Text<SettingRow>(s => s.Code, "code", required: true, inList: true, type: FieldType.Code, check: t => t == SettingRow.InsurancePercent ? null : $"there is no setting “{t}”"),
+            Fields.Text<SettingRow>(
+                s => s.Code,
+                "code",
+                required: true,
+                inList: true,
+                type: FieldType.Code,
+                check: t => t == SettingRow.InsurancePercent ? null : $"there is no setting “{t}”"
+            ),
             Fields.Text<SettingRow>(s => s.Words, "words", required: true, inList: true),
             Fields.Number<SettingRow>(s => s.Value, "value", inList: true, least: 0m, most: 100m),
         ],

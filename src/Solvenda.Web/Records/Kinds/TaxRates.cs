@@ -17,7 +17,13 @@ internal static class TaxRates
         Check = (t, _) => Checks.Order(t.From, t.To),
         Fields =
         [
-            Fields.Text<TaxRateRow>(t => t.Country, "country", inList: true, hint: "where the house is registered; empty: at home", check: Checks.Country),
+            Fields.Text<TaxRateRow>(
+                t => t.Country,
+                "country",
+                inList: true,
+                hint: "where the house is registered; empty: at home",
+                check: Checks.Country
+            ),
             Fields.Choice<TaxRateRow, TaxClass>(t => t.Class, "class", inList: true),
             Fields.Number<TaxRateRow>(t => t.Percent, "percent", inList: true, most: 100m),
             Fields.Date<TaxRateRow>(t => t.From, "from", inList: true),
