@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Approvals;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Units;
@@ -215,8 +217,10 @@ public sealed class PriceBooks(Seller seller) : IDisposable
 /// <summary>Carries rows to the values that Core knows.</summary>
 public static class Values
 {
-    public static Buyer ToBuyer(this BuyerRow b) =>
-        new(
+    public static Buyer ToBuyer(this BuyerRow b)
+    {
+        ArgumentNullException.ThrowIfNull(b);
+        return new Buyer(
             new BuyerId(b.Id),
             b.Name,
             b.Country,
@@ -230,13 +234,34 @@ public static class Values
             b.PaymentDays,
             b.Incoterm,
             b.IncotermPlace
-        );
+        )
+        {
+            DeliverTo = b.DeliverTo,
+            DeliverToCountry = b.DeliverToCountry,
+            BillTo = b.BillTo,
+            ShipFrom = b.ShipFrom,
+            ShippingRule = b.ShippingRule,
+            DocumentsBy = b.DocumentsBy,
+            Language = b.Language,
+            PrintedNote = b.PrintedNote,
+        };
+    }
 
-    public static Core.Approvals.Decider ToDecider(this Person p) =>
-        new(
-            new Core.Approvals.PersonId(p.Id),
+    public static Decider ToDecider(this Person p)
+    {
+        ArgumentNullException.ThrowIfNull(p);
+        return new Decider(
+            new PersonId(p.Id),
             p.Name,
-            p.ReportsToId is { } r ? new Core.Approvals.PersonId(r) : null,
-            new Core.Approvals.Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver)
+            p.ReportsToId is { } r ? new PersonId(r) : null,
+            new Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver)
+            {
+                TermsDays = p.TermsDays,
+                FreightUnder = p.FreightUnder,
+                WithoutCost = p.WithoutCost,
+            },
+            p.Roles,
+            p.Active
         );
+    }
 }

@@ -1,6 +1,8 @@
 using System.Reflection;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using Solvenda.Core.Sheets;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data;
@@ -51,7 +53,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<AskRow> Asks => Set<AskRow>();
     public DbSet<WaiverRow> Waivers => Set<WaiverRow>();
     public DbSet<PrintRow> Prints => Set<PrintRow>();
-    public DbSet<HistoryRow> History => Set<HistoryRow>();
+    public DbSet<EventRow> Events => Set<EventRow>();
+    public DbSet<RepeatRow> Repeats => Set<RepeatRow>();
     public DbSet<OutboxRow> Outbox => Set<OutboxRow>();
     public DbSet<SeriesRow> Series => Set<SeriesRow>();
     public DbSet<FollowUpRow> FollowUps => Set<FollowUpRow>();
@@ -77,7 +80,16 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
                 property.IsConcurrencyToken = true;
         }
         modelBuilder.Entity<SheetRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.SheetId);
-        modelBuilder.Entity<SheetRow>().HasMany(s => s.Charges).WithOne().HasForeignKey(l => l.SheetId);
+        modelBuilder
+            .Entity<SheetRow>()
+            .Property(s => s.Head)
+            .HasConversion(
+                head => head.ToJson(),
+                json => Head.FromJson(json),
+                new ValueComparer<Head>((a, b) => a!.ToJson() == b!.ToJson(), h => h.ToJson().GetHashCode(), h => h)
+            );
+        // Events have their number from the chain, not from the database.
+        modelBuilder.Entity<EventRow>().Property(e => e.Id).ValueGeneratedNever();
         modelBuilder
             .Entity<SheetLineRow>()
             .HasOne<ItemRow>()
@@ -137,7 +149,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         modelBuilder.Entity<OpenItemRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
         modelBuilder.Entity<BuyerSignRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
         modelBuilder
-            .Entity<HistoryRow>()
+            .Entity<EventRow>()
             .HasOne<DossierRow>()
             .WithMany()
             .HasForeignKey(h => h.DossierId)

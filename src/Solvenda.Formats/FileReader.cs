@@ -1,12 +1,10 @@
 using System.Collections.Immutable;
 using System.Text;
 using Solvenda.Core.Reading;
-using Solvenda.Formats.Channels;
 using Solvenda.Formats.Edi;
 using Solvenda.Formats.Mail;
 using Solvenda.Formats.Pdf;
 using Solvenda.Formats.Tables;
-using Solvenda.Formats.Ubl;
 
 namespace Solvenda.Formats;
 
@@ -41,46 +39,12 @@ public static class FileReader
                 $"It is {raw.Length / 1024 / 1024} MB; up to {LargestRead / 1024 / 1024} MB are read."
             );
         var syntax = MessageKindOf.Tell(raw, filename);
-        switch (syntax)
-        {
-            case Syntax.Mail:
-                return new OpenedFile(syntax, Mail(raw, today, 0));
-            case Syntax.X12 or Syntax.Edifact:
-                var (interchange, messages) = EdiFile.Read(raw, syntax == Syntax.X12);
-                return new OpenedFile(syntax, messages, interchange);
-            case Syntax.Xml:
-                return new OpenedFile(syntax, [UblOrders.Read(raw)]);
-            case Syntax.Json:
-                return new OpenedFile(syntax, ChannelOrders.Read(raw));
-            case Syntax.Text:
-                var text = TableReader
-                    .EncodingOf(raw)
-                    .GetString(raw)
-                    .TrimStart('\uFEFF')
-                    .Replace("\r\n", "\n", StringComparison.Ordinal);
-                return new OpenedFile(
-                    syntax,
-                    [
-                        new Incoming(
-                            "",
-                            name,
-                            [
-                                Lettered(
-                                    new OriginalPart(name, PartKind.Letter, text) { Fresh = Letters.FreshLength(text) }
-                                ),
-                            ]
-                        )
-                        {
-                            Letter = new Letter("", "", "", today, text, Letters.FreshLength(text)),
-                        },
-                    ]
-                );
-            case Syntax.Unknown:
-                return Nothing(syntax, name, "It is of no kind that we know.");
-            default:
-                var (parts, problem) = Parts(new FilePart(name, syntax, raw), -1);
-                return new OpenedFile(syntax, [new Incoming("", name, parts) { Problem = problem }]);
-        }
+        if (syntax == Syntax.Unknown)
+            return Nothing(syntax, name, "It is of no kind that we know.");
+        if (Readers.Of(syntax) is { } reader)
+            return reader.Open(raw, name, today);
+        var (parts, problem) = Parts(new FilePart(name, syntax, raw), -1);
+        return new OpenedFile(syntax, [new Incoming("", name, parts) { Problem = problem }]);
     }
 
     /// <summary>An attachment of a mail, or the file itself with -1; null where there is none.</summary>
@@ -102,6 +66,8 @@ public static class FileReader
 
     private static OpenedFile Nothing(Syntax syntax, string name, string problem) =>
         new(syntax, [new Incoming("", name, []) { Problem = problem }]);
+
+    internal static ImmutableArray<Incoming> MailMessages(byte[] raw, DateOnly today) => Mail(raw, today, 0);
 
     private static ImmutableArray<Incoming> Mail(byte[] raw, DateOnly today, int depth)
     {
@@ -178,7 +144,7 @@ public static class FileReader
     }
 
     // Tables in running text are found by their head only.
-    private static OriginalPart Lettered(OriginalPart part) =>
+    internal static OriginalPart Lettered(OriginalPart part) =>
         part with
         {
             Rows = Grid.OfText(part.Text[..part.Fresh]),

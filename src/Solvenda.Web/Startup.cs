@@ -6,15 +6,18 @@ using System.Text.RegularExpressions;
 using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts;
+using Solvenda.Acts.Acting;
 using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Demo;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Approvals;
 using Solvenda.Web.Buyers;
-using Solvenda.Web.Commands;
+using Solvenda.Web.Channels;
 using Solvenda.Web.Demo;
 using Solvenda.Web.Desk;
+using Solvenda.Web.Documents;
 using Solvenda.Web.Dossiers;
 using Solvenda.Web.Finder;
 using Solvenda.Web.Items;
@@ -52,20 +55,23 @@ public static partial class Startup
         );
         services.AddScoped(p => p.GetRequiredService<IDbContextFactory<SolvendaDb>>().CreateDbContext());
         services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
+        services.AddSingleton<PriceBooks>().AddSingleton<MailRoute>().AddSingleton<OutsideFolders>();
+        services.AddActs();
         services
-            .AddSingleton<PriceBooks>()
-            .AddSingleton<OutboxSignal>()
-            .AddSingleton<CommandHandler>()
-            .AddSingleton<MailRoute>()
-            .AddSingleton<OutsideFolders>();
-        services.AddSingleton<SheetLoader>().AddSingleton<Judge>().AddSingleton<Strip>().AddSingleton<DocumentViews>();
+            .AddSingleton<Strip>()
+            .AddSingleton<DocumentViews>()
+            .AddSingleton<OfferViews>()
+            .AddSingleton<AskViews>();
+        services
+            .AddSingleton<IChannel, MailChannel>()
+            .AddSingleton<IChannel, EdiChannel>()
+            .AddSingleton<IChannel, PaperChannel>();
         services.AddSingleton<ImportWorker>();
-        services.AddSingleton<Reader>().AddSingleton<Intake>().AddSingleton<RequestTurner>();
         if (!IsGeneratingApi)
             services
                 .AddHostedService<OutboxWorker>()
-                .AddHostedService<FolderInbox>()
-                .AddHostedService<LapseWorker>()
+                .AddHostedService<ChannelInbox>()
+                .AddHostedService<UpkeepWorker>()
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
@@ -78,13 +84,15 @@ public static partial class Startup
             o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             o.SerializerOptions.RespectNullableAnnotations = true;
             o.SerializerOptions.RespectRequiredConstructorParameters = true;
-            o.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+            o.SerializerOptions.Converters.Add(
+                new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false)
+            );
         });
         services.AddRateLimiter(o =>
         {
             o.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
             o.AddPolicy(
-                May.DoorLimit,
+                Door.Limit,
                 http =>
                     RateLimitPartition.GetFixedWindowLimiter(
                         http.Connection.RemoteIpAddress?.ToString() ?? "",
@@ -163,7 +171,7 @@ public static partial class Startup
         if (options.Demo)
         {
             var world = new DemoWorld(db, app.Services.GetRequiredService<PriceBooks>(), now);
-            await world.WriteAsync(Access.Sha256(DemoWorld.IntegrationKey), CancellationToken.None);
+            await world.WriteAsync(Tokens.Sha256(DemoWorld.IntegrationKey), CancellationToken.None);
             // The messages of the day come in by the folders, like any others.
             var folders = app.Services.GetRequiredService<OutsideFolders>();
             foreach (var (channel, name, bytes) in world.Messages())
@@ -175,9 +183,9 @@ public static partial class Startup
                 );
             return;
         }
-        var token = Access.NewToken();
+        var token = Tokens.New();
         db.OneTimeLinks.RemoveRange(db.OneTimeLinks);
-        db.OneTimeLinks.Add(new OneTimeLink { Hash = Access.Sha256(token), ExpiresAt = now.AddHours(24) });
+        db.OneTimeLinks.Add(new OneTimeLink { Hash = Tokens.Sha256(token), ExpiresAt = now.AddHours(24) });
         await db.SaveChangesAsync();
         Console.WriteLine(
             $"Nobody can sign in yet. This link makes the first administrator, once, within 24 hours: http://127.0.0.1:{options.Port}/first/{token}"

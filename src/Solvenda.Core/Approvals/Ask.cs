@@ -1,3 +1,6 @@
+using Solvenda.Core.Documents;
+using Solvenda.Core.People;
+
 namespace Solvenda.Core.Approvals;
 
 /// <summary>What became of an ask.</summary>
@@ -6,7 +9,7 @@ public enum AskOutcome
     /// <summary>Waits for the approver; the sheet may be changed but not sent.</summary>
     Waiting,
 
-    /// <summary>Covers the figures asked about and anything no worse.</summary>
+    /// <summary>Covers what was shown and anything no worse.</summary>
     Granted,
 
     /// <summary>Came back with a note; to be changed and asked again.</summary>
@@ -16,34 +19,29 @@ public enum AskOutcome
     Withdrawn,
 }
 
-/// <summary>How an approval stands for a sheet as it is now.</summary>
-public enum ApprovalState
+/// <summary>What can be done to an ask.</summary>
+public enum AskDoing
 {
-    NotNeeded,
-    Needed,
-    Waiting,
-    Granted,
+    /// <summary>Yes.</summary>
+    Grant,
+
+    /// <summary>Not like this.</summary>
+    SendBack,
+
+    /// <summary>Taken back, or overtaken.</summary>
+    Withdraw,
 }
 
-/// <summary>Judges a sheet's figures against the asks made for it.</summary>
-public static class Approval
+/// <summary>The legal moves of an ask.</summary>
+public static class AskMoves
 {
-    /// <summary>A later change for the worse needs a new ask; a better one does not.</summary>
-    public static ApprovalState State(
-        ApprovalNeed need,
-        SheetFigures now,
-        IEnumerable<(AskOutcome Outcome, SheetFigures Figures)> asks
-    )
-    {
-        if (!need.Needed)
-            return ApprovalState.NotNeeded;
-        var covering = asks.Where(a => need.Fired.All(f => Covers(f, now, a.Figures))).Select(a => a.Outcome).ToList();
-        if (covering.Contains(AskOutcome.Granted))
-            return ApprovalState.Granted;
-        return covering.Contains(AskOutcome.Waiting) ? ApprovalState.Waiting : ApprovalState.Needed;
-    }
-
-    // Only what fires now has to be covered: a sheet that grew within the seller's own authority asks nobody again.
-    private static bool Covers(Fired fired, SheetFigures now, SheetFigures asked) =>
-        fired.Policy == Policies.Value ? now.ValueHome <= asked.ValueHome : now.PricesNoWorseThan(asked);
+    /// <summary>The table.</summary>
+    public static readonly MoveTable<AskOutcome, AskDoing> Table = new(
+        new(AskOutcome.Waiting, AskDoing.Grant, AskOutcome.Granted),
+        new(AskOutcome.Waiting, AskDoing.SendBack, AskOutcome.SentBack),
+        new(AskOutcome.Waiting, AskDoing.Withdraw, AskOutcome.Withdrawn)
+    );
 }
+
+/// <summary>An ask that was made for a sheet: what was shown, to whom, and what became of it.</summary>
+public sealed record MadeAsk(AskOutcome Outcome, Shown Shown, PersonId Approver);

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 
@@ -34,35 +35,27 @@ public static class Headroom
                     sheet.Sheet.Currency
                 );
                 var earned = trial.Net - trial.Charges - share;
-                var margin = trial.Cost is { } cost ? SheetFigures.MarginOf(earned, cost) : null;
                 return Allows(
                     authority,
-                    new SheetFigures(
-                        Math.Max(0m, d),
-                        0m,
-                        margin,
-                        null,
-                        line.IsBelowFloor(trial.NetPrice, earned, share) ? 1 : 0,
-                        0m
-                    )
+                    new LineMoney(d, earned, trial.Cost, line.IsBelowFloor(trial.NetPrice, earned, share))
                 );
             }
         );
     }
 
     /// <summary>
-    /// The largest discount on the whole sheet that each person may give alone, the seller first, then up the line.
-    /// Lines that need approval as they stand are left out for the seller: the figure says what else could be given.
+    /// The largest discount on the whole sheet that each person may give alone, whoever looks first, then up the line.
+    /// Lines that need approval as they stand are left out: the figure says what else could be given.
     /// </summary>
     public static ImmutableArray<Reach> Sheet(
         PricedSheet sheet,
-        Decider seller,
+        Decider from,
         IReadOnlyDictionary<PersonId, Decider> people
     ) =>
         [
             .. Route
-                .Climb(seller, people)
-                .Prepend(seller)
+                .Climb(from, people)
+                .Prepend(from)
                 .Select(p => new Reach(p.Id, p.Name, SheetDiscount(sheet, p.Authority))),
         ];
 
@@ -103,8 +96,9 @@ public static class Headroom
                     if (lines[i].IsBelowFloor(lines[i].Figures.NetPrice, earned, shares[i]))
                         below++;
                 }
-                var least = worst is { } found ? SheetFigures.MarginOf(found.Earned, found.Cost) : null;
-                return Allows(authority, new SheetFigures(0m, d, least, null, below, 0m));
+                var zero = Amount.Zero(currency);
+                return !OnAll.IsBeyond(d, authority)
+                    && Allows(authority, new LineMoney(0m, worst?.Earned ?? zero, worst?.Cost, below > 0));
             }
         );
     }
@@ -117,17 +111,16 @@ public static class Headroom
         return (Int128)cost.Minor * thanEarned.Minor > (Int128)thanCost.Minor * earned.Minor;
     }
 
-    private static bool FiresAlone(PricedLine line, Authority authority) =>
-        !Allows(
-            authority,
-            new SheetFigures(line.DiscountPercent, 0m, SheetFigures.MarginOf(line), null, line.BelowFloor ? 1 : 0, 0m)
-        );
+    private static readonly Figures.SheetDiscountGiven OnAll = new();
 
-    private static bool Allows(Authority authority, SheetFigures figures)
+    private static bool FiresAlone(PricedLine line, Authority authority) => !Allows(authority, LineMoney.Of(line));
+
+    /// <summary>Whether no figure of a line is beyond the authority.</summary>
+    public static bool Allows(Authority authority, in LineMoney line)
     {
-        foreach (var policy in Policies.All)
+        foreach (var figure in FigureList.OfLines)
         {
-            if (policy.Fires(figures, authority))
+            if (figure.Of(line) is { } value && figure.IsBeyond(value, authority))
                 return false;
         }
         return true;
@@ -145,7 +138,7 @@ public static class Headroom
                 guess,
                 100m * (1 - (((cost.Value * 100m / (100m - least)) + line.Figures.SheetDiscountShare.Value) / gross))
             );
-        if (line.Floor is { } floor && line.Terms.Base is { } price and > 0 && !Policies.MayPassFloors(authority))
+        if (line.Floor is { } floor && line.Terms.Base is { } price and > 0 && !authority.PassesFloors)
             guess = Math.Min(guess, 100m * (1 - (floor / price)));
         return guess;
     }
@@ -158,7 +151,7 @@ public static class Headroom
         var guess = 100m;
         if (line.Figures.Cost is { } cost && authority.LeastMarginPercent is { } least and < 100m and > -1000m)
             guess = 100m * (1 - (cost.Value * 100m / (100m - least) / net));
-        if (line.Floor is { } floor && line.Figures.NetPrice > 0 && !Policies.MayPassFloors(authority))
+        if (line.Floor is { } floor && line.Figures.NetPrice > 0 && !authority.PassesFloors)
             guess = Math.Min(guess, 100m * (1 - (floor / line.Figures.NetPrice)));
         return guess;
     }

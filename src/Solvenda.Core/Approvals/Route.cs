@@ -1,42 +1,30 @@
 using System.Collections.Immutable;
+using Solvenda.Core.People;
 
 namespace Solvenda.Core.Approvals;
 
-/// <summary>A policy that fired, in words for the seller.</summary>
-public sealed record Fired(string Policy, string Words);
-
-/// <summary>What a sheet needs before it may leave: the policies that fired, and who decides. No approver: nobody on the line may.</summary>
-public sealed record ApprovalNeed(ImmutableArray<Fired> Fired, Decider? Approver)
-{
-    public static readonly ApprovalNeed Nothing = new([], null);
-
-    public bool Needed => !Fired.IsEmpty;
-}
-
-/// <summary>Finds who decides.</summary>
+/// <summary>Finds who decides: first able, up the reporting line from the hand.</summary>
 public static class Route
 {
-    /// <summary>What the seller may not decide alone, and the first on the reporting line who may decide all of it.</summary>
-    public static ApprovalNeed Find(SheetFigures figures, Decider seller, IReadOnlyDictionary<PersonId, Decider> people)
+    /// <summary>
+    /// Whether somebody may decide: not on what they typed, asked for, send or own; active; and with an authority that covers every figure.
+    /// </summary>
+    public static bool MayDecide(Decider person, IReadOnlySet<PersonId> involved, ImmutableArray<Fired> fired)
     {
-        ImmutableArray<Fired> fired =
-        [
-            .. Policies
-                .All.Where(p => p.Fires(figures, seller.Authority))
-                .Select(p => new Fired(p.Code, p.Say(figures, seller.Authority))),
-        ];
-        return fired.IsEmpty
-            ? ApprovalNeed.Nothing
-            : new ApprovalNeed(fired, Climb(seller, people).FirstOrDefault(p => MayDecide(p, seller.Id, figures)));
+        ArgumentNullException.ThrowIfNull(person);
+        ArgumentNullException.ThrowIfNull(involved);
+        return person.Active && !involved.Contains(person.Id) && Covers(person.Authority, fired);
     }
 
-    /// <summary>Nobody decides on their own sheet; everybody else whose authority covers every figure may.</summary>
-    public static bool MayDecide(Decider person, PersonId seller, SheetFigures figures) =>
-        person.Id != seller && !Policies.All.Any(p => p.Fires(figures, person.Authority));
+    /// <summary>Whether an authority covers every figure.</summary>
+    public static bool Covers(Authority authority, ImmutableArray<Fired> fired) =>
+        fired.All(f => !FigureList.Of(f.Figure).IsBeyond(f.Value, authority));
 
     /// <summary>The reporting line above somebody, nearest first; a ring in it ends it.</summary>
     public static IEnumerable<Decider> Climb(Decider from, IReadOnlyDictionary<PersonId, Decider> people)
     {
+        ArgumentNullException.ThrowIfNull(from);
+        ArgumentNullException.ThrowIfNull(people);
         var seen = new HashSet<PersonId> { from.Id };
         for (
             var at = from.ReportsTo;

@@ -23,4 +23,29 @@ public sealed record Buyer(
     int? PaymentDays,
     string? Incoterm,
     string? IncotermPlace
-);
+)
+{
+    /// <summary>Where their goods go by default; null where it is not known.</summary>
+    public string? DeliverTo { get; init; }
+
+    /// <summary>ISO 3166-1 alpha-2 of <see cref="DeliverTo"/>.</summary>
+    public string? DeliverToCountry { get; init; }
+
+    /// <summary>Where the invoice goes; null: to the buyer's own address.</summary>
+    public string? BillTo { get; init; }
+
+    /// <summary>The warehouse that serves them.</summary>
+    public string? ShipFrom { get; init; }
+
+    /// <summary>How lines go out; null where nobody said.</summary>
+    public string? ShippingRule { get; init; }
+
+    /// <summary>How documents go out: mail, edi, paper; null where nobody said.</summary>
+    public string? DocumentsBy { get; init; }
+
+    /// <summary>ISO 639-1.</summary>
+    public string Language { get; init; } = "en";
+
+    /// <summary>Printed on their documents.</summary>
+    public string PrintedNote { get; init; } = "";
+}

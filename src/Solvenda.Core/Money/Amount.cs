@@ -27,6 +27,10 @@ public readonly record struct Amount : IComparable<Amount>
 
     public static Amount FromMinor(long minor, Currency currency) => new(minor, currency);
 
+    /// <summary>Minor units of a currency in major units: 12345 of EUR is 123.45.</summary>
+    /// <exception cref="ArgumentException">The code is not in the table.</exception>
+    public static decimal Major(long minor, string currency) => FromMinor(minor, Money.Currency.Of(currency)).Value;
+
     /// <summary>Rounds half away from zero to the minor unit.</summary>
     /// <exception cref="OverflowException">Larger than 9.2e18 minor units.</exception>
     public static Amount Round(decimal value, Currency currency) =>

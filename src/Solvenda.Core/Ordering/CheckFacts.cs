@@ -2,58 +2,52 @@ using System.Collections.Immutable;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Credit;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering;
 
-/// <summary>Which document a sheet belongs to.</summary>
-public enum DocumentKind
-{
-    Quote,
-    Order,
-}
-
 /// <summary>Another document that carries the same PO key, or the same lines.</summary>
-public sealed record Earlier(string Number, string PoNumber, DateOnly Day, bool SamePo);
-
-/// <summary>The terms on the head of a document; null where nothing was agreed or typed.</summary>
-public sealed record HeadTerms(
-    string? PoNumber,
-    int? PaymentDays,
-    string? Incoterm,
-    string? IncotermPlace,
-    string? DeliverTo,
-    string? ShipFrom,
-    DateOnly? Wanted
-)
+public sealed record Earlier(DocumentRef Document, string PoNumber, DateOnly Day, bool SamePo)
 {
-    /// <summary>One of <see cref="Ordering.DocumentsBy"/>.</summary>
-    public string? DocumentsBy { get; init; }
-
-    /// <summary>True where the order can be acknowledged by EDI, since it came by it.</summary>
-    public bool AnswersByEdi { get; init; }
+    /// <summary>As it is printed.</summary>
+    public string Number => Document.Number;
 }
 
 /// <summary>Everything that checks look at. All of it was loaded before; a check only judges.</summary>
+/// <param name="Head">The terms as they stand.</param>
+/// <param name="Stated">What the buyer's own document states beside its lines.</param>
+/// <param name="Me">Who looks: words say "you" to them.</param>
+/// <param name="LineHeadroom">What this person may still give on each line, in percent, by its key.</param>
+/// <param name="Credit">What the buyer owes and will owe; null where no limit is kept.</param>
+/// <param name="TotalInCredit">This order in the credit's currency; nothing where it is in the exposure already.</param>
+/// <param name="CreditRateHome">Home currency per unit of the credit's currency.</param>
 public sealed record CheckFacts(
     DocumentKind Document,
     PricedSheet Sheet,
     Buyer Buyer,
-    HeadTerms Terms,
+    Head Head,
+    Stated Stated,
     IReadOnlyList<Earlier> Earlier,
     IReadOnlyDictionary<long, LineStock> Stock,
     CreditStanding? Credit,
-    ApprovalNeed Approval,
-    ApprovalState ApprovalState,
-    SheetFigures Figures,
-    Authority SellerAuthority,
-    IReadOnlyDictionary<long, decimal?> LineHeadroom,
     Amount TotalInCredit,
     decimal CreditRateHome,
+    Judgement Approval,
+    Hand Me,
+    IReadOnlyDictionary<long, decimal?> LineHeadroom,
     ImmutableArray<Waiver> Waivers
-);
+)
+{
+    /// <summary>True where the order can be acknowledged by EDI, since it came by it.</summary>
+    public bool AnswersByEdi { get; init; }
+
+    /// <summary>How it differs from what the buyer accepted, in words; empty where it does not, or there was no quote.</summary>
+    public ImmutableArray<string> SinceAccepted { get; init; } = [];
+}
 
 /// <summary>A rule that a sheet must meet. One file each, listed in <see cref="CheckList"/>.</summary>
 public interface ICheck

@@ -15,6 +15,8 @@ public static class CheckList
         new Packing(),
         new MayBeSold(),
         new PriceAsOnPo(),
+        new StatedOnPo(),
+        new AsAccepted(),
         new ApprovalGiven(),
         new StockPromised(),
         new TermsComplete(),

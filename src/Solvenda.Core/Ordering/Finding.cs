@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering;
 
@@ -26,6 +27,9 @@ public enum WaiveBy
 
     /// <summary>Who has credit authority over the excess.</summary>
     Credit,
+
+    /// <summary>Whoever writes orders: it only has to be meant.</summary>
+    Writer,
 }
 
 /// <summary>A way out of a finding that one key carries out: the edit it makes, or the place it leads to.</summary>
@@ -51,8 +55,8 @@ public sealed record Finding(
 {
     public ImmutableArray<Cure> Cures { get; init; } = [];
 
-    /// <summary>Documents that it is about, by number.</summary>
-    public ImmutableArray<string> Documents { get; init; } = [];
+    /// <summary>Documents that it is about.</summary>
+    public ImmutableArray<DocumentRef> Documents { get; init; } = [];
 
     /// <summary>Who let it pass and why; null where nobody did.</summary>
     public Waiver? Waived { get; init; }

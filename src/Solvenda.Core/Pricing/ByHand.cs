@@ -1,3 +1,5 @@
+using Solvenda.Core.People;
+
 namespace Solvenda.Core.Pricing;
 
 /// <summary>What somebody typed over the base price of a line.</summary>
@@ -19,7 +21,7 @@ public enum ByHandKind
 }
 
 /// <summary>The typed step of a price, and who typed it.</summary>
-public sealed record ByHand(ByHandKind Kind, decimal Value, string? Who)
+public sealed record ByHand(ByHandKind Kind, decimal Value, Hand? By)
 {
     public static readonly ByHand None = new(ByHandKind.None, 0m, null);
 }

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 using Solvenda.Core.Buyers;
-using Solvenda.Core.Ordering;
+using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Reading;
 

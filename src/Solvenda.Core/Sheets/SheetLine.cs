@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Units;
 
@@ -44,7 +45,11 @@ public sealed record SheetLine(
     bool Optional,
     string Note,
     AskedFor Asked
-);
+)
+{
+    /// <summary>Hands beside the one that typed the price: they raised the quantity, or lost it a break. The smaller authority counts.</summary>
+    public ImmutableArray<Hand> AlsoBy { get; init; } = [];
+}
 
 /// <summary>A sheet as typed: the priced body of a quote or an order.</summary>
 /// <param name="DeliverToCountry">ISO 3166-1 alpha-2; null where it is not known yet.</param>

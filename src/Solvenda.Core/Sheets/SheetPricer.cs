@@ -292,7 +292,7 @@ public static class SheetPricer
                 )
             ),
         };
-        var who = terms.ByHand.Who is { } name ? $"{words} by {name}" : words;
+        var who = terms.ByHand.By?.Name is { } name ? $"{words} by {name}" : words;
         return build with { Steps = build.Steps.Add(new PriceStep(kind, null, who, null, null, figures.NetPrice)) };
     }
 }

@@ -1,4 +1,5 @@
 using Solvenda.Core.Ordering;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;

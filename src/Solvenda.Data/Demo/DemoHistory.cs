@@ -1,9 +1,14 @@
+using System.Globalization;
 using System.Text.Json;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Ordering;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
-using Solvenda.Core.Quoting;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data.Events;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;
@@ -38,6 +43,10 @@ internal sealed class DemoHistory(
 
     private readonly DateOnly _today = DateOnly.FromDateTime(now);
     private readonly Dictionary<(string, int), int> _counts = [];
+    private readonly Dictionary<PersonId, Decider> _people = DemoPeople
+        .Make()
+        .ToDictionary(p => new PersonId(p.Id), p => p.ToDecider());
+    private readonly List<Leaving> _events = [];
     private readonly Dictionary<long, DemoCatalogue.Entry[]> _favourites = [];
     private long _sheet;
     private long _dossier;
@@ -127,16 +136,16 @@ internal sealed class DemoHistory(
             Id = ++_sheet,
             Currency = buyer.Currency,
             PricingDate = day,
-            DeliverTo = buyer.DeliverTo,
-            DeliverToCountry = buyer.DeliverToCountry,
-            Incoterm = buyer.Incoterm,
-            IncotermPlace = buyer.IncotermPlace,
-            PaymentDays = buyer.PaymentDays,
-            ShipFrom = buyer.ShipFrom,
-            Language = buyer.Language,
-            DocumentsBy = buyer.DocumentsBy,
-            Wanted = day.AddDays(random.Next(7, 21)),
         };
+        sheet.Take(
+            HeadTerms
+                .Of(buyer.ToBuyer())
+                .With(
+                    HeadTerms.Wanted.Name,
+                    day.AddDays(random.Next(7, 21)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                    Hand(buyer)
+                )
+        );
         foreach (var (item, quantity, unit, discount) in lines)
         {
             sheet.Lines.Add(
@@ -152,13 +161,18 @@ internal sealed class DemoHistory(
                     Unit = unit,
                     HandKind = discount > 0 ? ByHandKind.DiscountPercent : ByHandKind.None,
                     HandValue = discount,
+                    HandId = discount > 0 ? Hand(buyer).Person!.Value.Value : null,
+                    HandName = discount > 0 ? Hand(buyer).Name : null,
                 }
             );
         }
-        sheet.Reprice(buyer, book);
+        sheet.Keep(sheet.Priced(buyer, book));
         db.Sheets.Add(sheet);
         return sheet;
     }
+
+    // Whoever looks after them typed it.
+    private Hand Hand(BuyerRow buyer) => _people[new PersonId(buyer.AccountManagerId ?? 3)].Hand;
 
     private (DemoCatalogue.Entry, decimal, string, decimal) RandomLine(DemoCatalogue.Entry item)
     {
@@ -194,7 +208,7 @@ internal sealed class DemoHistory(
     private void Order(BuyerRow buyer, DateOnly day, SheetRow sheet, DossierRow dossier, string po)
     {
         var age = _today.DayNumber - day.DayNumber;
-        sheet.PoNumber = po;
+        sheet.Take(sheet.Head.With(HeadTerms.PoNumber.Name, po, Hand(buyer)));
         var order = new OrderRow
         {
             Id = ++_order,
@@ -218,8 +232,20 @@ internal sealed class DemoHistory(
             ConfirmedAt = At(day).AddHours(1),
         };
         db.Orders.Add(order);
-        History(dossier.Id, order.Number, At(day), "order.created", "order made");
-        History(dossier.Id, order.Number, At(day).AddHours(1), "order.confirmed", "confirmed to the buyer");
+        Leave(new OrderBegun(order.Channel, null, null), order.Number, dossier.Id, At(day));
+        Leave(
+            new OrderConfirmed(
+                buyer.DocumentsBy ?? DocumentsBy.Mail,
+                buyer.ContactMail ?? buyer.Name,
+                Core.Money.Amount.FromMinor(sheet.TotalWithTaxMinor, Core.Money.Currency.Of(sheet.Currency)).Value,
+                sheet.Currency,
+                TermsTrack.Open,
+                TermsTrack.Confirmed
+            ),
+            order.Number,
+            dossier.Id,
+            At(day).AddHours(1)
+        );
         if (order.Money == MoneyTrack.Invoiced)
         {
             db.OpenItems.Add(
@@ -343,10 +369,23 @@ internal sealed class DemoHistory(
             DeclineReason = state == QuoteState.Declined ? "bought elsewhere" : null,
         };
         db.Quotes.Add(quote);
-        History(dossier.Id, quote.Number, At(day), "quote.created", "quote begun");
+        Leave(new QuoteBegun("A", null), quote.Number, dossier.Id, At(day));
         if (quote.SentAt is { } sent)
         {
-            History(dossier.Id, quote.Number, sent, "quote.sent", $"A sent to {buyer.ContactName}");
+            Leave(
+                new QuoteSent(
+                    "A",
+                    DocumentsBy.Mail,
+                    buyer.ContactMail ?? buyer.Name,
+                    Core.Money.Amount.FromMinor(sheet.TotalWithTaxMinor, Core.Money.Currency.Of(sheet.Currency)).Value,
+                    sheet.Currency,
+                    QuoteState.Drafting,
+                    QuoteState.WithCustomer
+                ),
+                quote.Number,
+                dossier.Id,
+                sent
+            );
             if (state == QuoteState.WithCustomer)
                 db.FollowUps.Add(
                     new FollowUpRow
@@ -379,26 +418,38 @@ internal sealed class DemoHistory(
             ]
         );
         var quote = Quote(buyer, day, sheet, QuoteState.InApproval, _today.AddDays(21), 4);
-        var people = DemoPeople.Make().ToDictionary(p => new PersonId(p.Id), p => p.ToDecider());
-        var figures = SheetFigures.Of(sheet.Reprice(buyer, book));
-        var need = Route.Find(figures, people[new PersonId(quote.SellerId)], people);
-        if (need.Approver is not { } approver)
-            throw new InvalidOperationException("The demo's waiting ask needs nobody: its figures changed.");
+        var seller = _people[new PersonId(quote.SellerId)];
+        var judged = Judgement.Of(
+            sheet.Priced(buyer, book),
+            new JudgedBy(sheet.Head, seller.Hand, seller, _people, [])
+        );
+        if (judged.Needs is not [{ Approver: { } approver } need])
+            throw new InvalidOperationException("The demo's waiting ask is not one for one: its figures changed.");
         db.Asks.Add(
             new AskRow
             {
+                Id = 1,
                 SheetId = sheet.Id,
                 Subject = quote.Number,
-                SellerId = quote.SellerId,
+                HandId = seller.Id.Value,
+                HandName = seller.Name,
+                AskedById = seller.Id.Value,
+                AskedByName = seller.Name,
+                OwnerId = seller.Id.Value,
                 ApproverId = approver.Id.Value,
                 Outcome = AskOutcome.Waiting,
                 Why = "They run three vessels and want one supplier; the next order is in March.",
-                Figures = JsonSerializer.Serialize(figures),
+                Shown = JsonSerializer.Serialize(need.Shown),
                 Fired = JsonSerializer.Serialize(need.Fired),
                 AskedAt = At(day).AddHours(6),
             }
         );
-        History(quote.DossierId, quote.Number, At(day).AddHours(6), "quote.asked", $"asked {approver.Name}");
+        Leave(
+            new AskMade(1, seller.Name, approver.Name, [.. need.Fired.Select(f => f.Words)]),
+            quote.Number,
+            quote.DossierId,
+            At(day).AddHours(6)
+        );
     }
 
     // One buyer is late beyond what is allowed.
@@ -416,18 +467,11 @@ internal sealed class DemoHistory(
         );
     }
 
-    private void History(long dossier, string subject, DateTime at, string what, string words) =>
-        db.History.Add(
-            new HistoryRow
-            {
-                At = at,
-                Who = "demo",
-                DossierId = dossier,
-                Subject = subject,
-                What = what,
-                Words = words,
-            }
-        );
+    /// <summary>What happened, in the order of time.</summary>
+    public IReadOnlyList<Leaving> Events => [.. _events.OrderBy(e => e.At)];
+
+    private void Leave(IEvent facts, string subject, long dossier, DateTime at) =>
+        _events.Add(new Leaving(facts, subject, dossier, null, null, "demo", at));
 
     private static DateTime At(DateOnly day) =>
         day.ToDateTime(new TimeOnly(9 + (day.Day % 6), day.Day * 2 % 60), DateTimeKind.Utc);

@@ -1,4 +1,5 @@
 using Solvenda.Core.Approvals;
+using Solvenda.Core.People;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;
@@ -70,6 +71,16 @@ internal static class DemoPeople
             DiscountPercent = discount,
             LeastMarginPercent = margin,
             Value = value,
+            // Terms, freight and what has no cost follow from how far somebody may go anyhow.
+            TermsDays = value switch
+            {
+                null => null,
+                >= Authority.AnyValue => 365,
+                >= 50_000 => 30,
+                _ => 7,
+            },
+            FreightUnder = value is >= Authority.AnyValue ? Authority.AnyValue : value / 200,
+            WithoutCost = value is >= Authority.AnyValue ? Authority.AnyValue : value / 10,
             Stamp = Guid.NewGuid().ToString("N"),
         };
 }

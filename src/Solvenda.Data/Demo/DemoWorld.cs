@@ -2,6 +2,7 @@ using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Pricing;
+using Solvenda.Data.Events;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;
@@ -35,6 +36,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             {
                 Name = "demo integration",
                 Hash = keyHash,
+                Scopes = "inbound read price cost authority",
                 CreatedAt = now,
             }
         );
@@ -46,7 +48,9 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         await db.SaveChangesAsync(cancel);
 
         var book = await books.BookAsync(db, cancel);
-        new DemoHistory(db, book, buyers, catalogue, _random, now).Add();
+        var history = new DemoHistory(db, book, buyers, catalogue, _random, now);
+        history.Add();
+        await EventChain.AppendInTransactionAsync(db, history.Events, cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.AutoDetectChangesEnabled = true;

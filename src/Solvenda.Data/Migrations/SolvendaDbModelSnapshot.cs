@@ -214,6 +214,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateTime?>("RevokedAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Scopes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("Hash")
@@ -234,17 +238,27 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateTime>("AskedAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("AskedById")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("AskedByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime?>("DecidedAt")
                         .HasColumnType("TEXT");
 
                     b.Property<long?>("DecidedById")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Figures")
+                    b.Property<string>("Fired")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Fired")
+                    b.Property<long?>("HandId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("HandName")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -256,11 +270,15 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("SellerId")
+                    b.Property<long>("OwnerId")
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("SheetId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Shown")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Subject")
                         .IsRequired()
@@ -721,6 +739,65 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("dossier");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.EventRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("DossierId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Facts")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FactsHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Salt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("WhoId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Why")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("DossierId");
+
+                    b.HasIndex("Subject");
+
+                    b.HasIndex("Code", "Id");
+
+                    b.ToTable("event");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ExchangeRateRow", b =>
                 {
                     b.Property<long>("Id")
@@ -919,55 +996,6 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("group");
-                });
-
-            modelBuilder.Entity("Solvenda.Data.Rows.HistoryRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("After")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Before")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("DossierId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Subject")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("What")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Who")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("WhoId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Why")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Words")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.HasKey("Id");
-
-                    b.HasIndex("DossierId");
-
-                    b.HasIndex("Subject");
-
-                    b.ToTable("history");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ImportColumnRow", b =>
@@ -1463,6 +1491,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("FreightUnder")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("LeastMarginPercent")
                         .HasColumnType("INTEGER");
 
@@ -1489,7 +1520,13 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("TermsDays")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("Value")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("WithoutCost")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
@@ -1654,8 +1691,7 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("ContentType")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("DedupeKey")
-                        .IsRequired()
+                    b.Property<string>("Delivery")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Filename")
@@ -1665,18 +1701,50 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("OwnId")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("ReceivedAt")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
-                    b.HasIndex("DedupeKey")
+                    b.HasIndex("Delivery")
                         .IsUnique();
 
-                    b.HasIndex("Hash")
-                        .IsUnique();
+                    b.HasIndex("Hash");
+
+                    b.HasIndex("OwnId");
 
                     b.ToTable("raw_message");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RepeatRow", b =>
+                {
+                    b.Property<string>("Actor")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Act")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Input")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Actor", "Key");
+
+                    b.ToTable("repeat");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.RequestRow", b =>
@@ -1705,6 +1773,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<int>("Message")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Names")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Number")
                         .IsRequired()
@@ -1737,6 +1808,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Syntax")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1824,25 +1899,6 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("setting");
                 });
 
-            modelBuilder.Entity("Solvenda.Data.Rows.SheetChargeRow", b =>
-                {
-                    b.Property<long>("SheetId")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("Kind")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long>("Amount")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<bool>("ByHand")
-                        .HasColumnType("INTEGER");
-
-                    b.HasKey("SheetId", "Kind");
-
-                    b.ToTable("sheet_charge");
-                });
-
             modelBuilder.Entity("Solvenda.Data.Rows.SheetLineRow", b =>
                 {
                     b.Property<long>("SheetId")
@@ -1850,6 +1906,10 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<long>("Key")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("AlsoBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("AskedCode")
                         .HasColumnType("TEXT");
@@ -1870,15 +1930,21 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("BasePrice")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("HandId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("HandKind")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("HandName")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("HandValue")
                         .HasColumnType("INTEGER");
-
-                    b.Property<string>("HandWho")
-                        .HasColumnType("TEXT");
 
                     b.Property<long?>("ItemId")
                         .HasColumnType("INTEGER");
@@ -1933,9 +1999,6 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("BillTo")
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Channel")
                         .HasColumnType("TEXT");
 
@@ -1943,38 +2006,14 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("DeliverTo")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("DeliverToCountry")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("DiscountAmount")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("DiscountPercent")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("DocumentsBy")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("FreightService")
-                        .HasColumnType("TEXT");
-
                     b.Property<long?>("FrozenRate")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Incoterm")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("IncotermPlace")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Kept")
+                    b.Property<string>("Head")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Language")
+                    b.Property<string>("Kept")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1984,23 +2023,14 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("NextKey")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Note")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<int?>("PaymentDays")
-                        .HasColumnType("INTEGER");
-
                     b.Property<string>("PoNumber")
                         .HasColumnType("TEXT");
 
                     b.Property<DateOnly>("PricingDate")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("ShipFrom")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("ShippingRule")
+                    b.Property<string>("Stated")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("TotalWithTaxMinor")
@@ -2281,7 +2311,7 @@ namespace Solvenda.Data.Migrations
                     b.Navigation("Buyer");
                 });
 
-            modelBuilder.Entity("Solvenda.Data.Rows.HistoryRow", b =>
+            modelBuilder.Entity("Solvenda.Data.Rows.EventRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.DossierRow", null)
                         .WithMany()
@@ -2404,15 +2434,6 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
                 });
 
-            modelBuilder.Entity("Solvenda.Data.Rows.SheetChargeRow", b =>
-                {
-                    b.HasOne("Solvenda.Data.Rows.SheetRow", null)
-                        .WithMany("Charges")
-                        .HasForeignKey("SheetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
-                });
-
             modelBuilder.Entity("Solvenda.Data.Rows.SheetLineRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.ItemRow", null)
@@ -2457,8 +2478,6 @@ namespace Solvenda.Data.Migrations
 
             modelBuilder.Entity("Solvenda.Data.Rows.SheetRow", b =>
                 {
-                    b.Navigation("Charges");
-
                     b.Navigation("Lines");
                 });
 #pragma warning restore 612, 618

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Pricing;
-using Solvenda.Core.Quoting;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Data.Rows;
@@ -28,38 +28,24 @@ public sealed class SheetRow
     public long Id { get; set; }
     public required string Currency { get; set; }
     public DateOnly PricingDate { get; set; }
-    public string? DeliverTo { get; set; }
-    public string? DeliverToCountry { get; set; }
-    public string? Incoterm { get; set; }
-    public string? IncotermPlace { get; set; }
-    public int? PaymentDays { get; set; }
-    public string? ShipFrom { get; set; }
 
-    /// <summary>Where the invoice goes; null: to the buyer's own address.</summary>
-    public string? BillTo { get; set; }
+    /// <summary>The terms, each with the hand that typed it.</summary>
+    public Head Head { get; set; } = Head.Empty;
 
-    /// <summary>How its lines go out (Core's ShippingRules); null: whole lines.</summary>
-    public string? ShippingRule { get; set; }
+    /// <summary>What the buyer's own document states beside its lines, as JSON; empty where nothing.</summary>
+    public string Stated { get; set; } = "";
 
-    /// <summary>Language of the document and its letter, ISO 639-1.</summary>
-    public string Language { get; set; } = "en";
-
-    /// <summary>How the document goes out: mail, edi, paper (Core's DocumentsBy); null where nobody said.</summary>
-    public string? DocumentsBy { get; set; }
+    /// <summary>Kept for lists: a copy of the term.</summary>
     public DateOnly? Wanted { get; set; }
+
+    /// <summary>Kept for lists and the finder: a copy of the term.</summary>
     public string? PoNumber { get; set; }
-    public string Note { get; set; } = "";
-    public decimal? DiscountPercent { get; set; }
-    public decimal? DiscountAmount { get; set; }
 
     /// <summary>Home currency per unit of the sheet's currency, frozen.</summary>
     public decimal? FrozenRate { get; set; }
 
     /// <summary>The channel that it came by; null where nobody said.</summary>
     public string? Channel { get; set; }
-
-    /// <summary>Freight service asked for; null: the cheapest.</summary>
-    public string? FreightService { get; set; }
 
     /// <summary>What its lines were priced at when it left the house, as JSON; empty for a sheet that is priced anew each time.</summary>
     public string Kept { get; set; } = "";
@@ -71,7 +57,6 @@ public sealed class SheetRow
     [ConcurrencyCheckVersion]
     public long Version { get; set; } = 1;
     public List<SheetLineRow> Lines { get; set; } = [];
-    public List<SheetChargeRow> Charges { get; set; } = [];
 }
 
 [PrimaryKey(nameof(SheetId), nameof(Key)), Index(nameof(ItemId))]
@@ -87,7 +72,13 @@ public sealed class SheetLineRow
     public string Unit { get; set; } = "C62";
     public ByHandKind HandKind { get; set; }
     public decimal HandValue { get; set; }
-    public string? HandWho { get; set; }
+
+    /// <summary>Whose hand typed the price: a person's key, and their name; the name alone for a machine.</summary>
+    public long? HandId { get; set; }
+    public string? HandName { get; set; }
+
+    /// <summary>Further hands on the line, as JSON (Core's SheetLine.AlsoBy); empty for none.</summary>
+    public string AlsoBy { get; set; } = "";
     public bool Optional { get; set; }
     public string Note { get; set; } = "";
     public string AskedWords { get; set; } = "";
@@ -99,20 +90,14 @@ public sealed class SheetLineRow
 
     /// <summary>Worked out: net unit price per price base, and the line's net. Null price: there is none.</summary>
     public decimal? NetPrice { get; set; }
+
+    /// <summary>Worked out: the base price when it was last priced; a higher one with the same price by hand is a break that was lost.</summary>
+    public decimal? BasePrice { get; set; }
     public decimal PriceBase { get; set; } = 1m;
     public long NetMinor { get; set; }
 
     /// <summary>Promised at confirmation; null before.</summary>
     public DateOnly? Promised { get; set; }
-}
-
-[PrimaryKey(nameof(SheetId), nameof(Kind))]
-public sealed class SheetChargeRow
-{
-    public long SheetId { get; set; }
-    public required string Kind { get; set; }
-    public decimal Amount { get; set; }
-    public bool ByHand { get; set; }
 }
 
 /// <summary>One revision of a quote.</summary>
@@ -149,35 +134,6 @@ public sealed class QuoteRow
     public int Opened { get; set; }
 }
 
-/// <summary>How far the terms of an order are.</summary>
-public enum TermsTrack
-{
-    Open,
-    Held,
-    Confirmed,
-    Cancelled,
-}
-
-/// <summary>How far its goods are.</summary>
-public enum GoodsTrack
-{
-    Waiting,
-    Picking,
-    PartShipped,
-    Shipped,
-}
-
-/// <summary>How far its money is.</summary>
-public enum MoneyTrack
-{
-    NotDue,
-    ToInvoice,
-    PartInvoiced,
-    Invoiced,
-    PartPaid,
-    Paid,
-}
-
 [
     Index(nameof(Number), IsUnique = true),
     Index(nameof(PoKey)),
@@ -212,7 +168,7 @@ public sealed class OrderRow
     public string FirstStop { get; set; } = "";
 }
 
-/// <summary>One request for approval, with the figures at that moment.</summary>
+/// <summary>One request for approval, of one hand's figures, as they were at that moment.</summary>
 [Index(nameof(SheetId)), Index(nameof(ApproverId), nameof(Outcome))]
 public sealed class AskRow
 {
@@ -222,11 +178,25 @@ public sealed class AskRow
 
     /// <summary>Number of the quote or order.</summary>
     public required string Subject { get; set; }
-    public long SellerId { get; set; }
+
+    /// <summary>Whose figures they are; null for a machine's.</summary>
+    public long? HandId { get; set; }
+    public required string HandName { get; set; }
+
+    /// <summary>Who asked.</summary>
+    public long AskedById { get; set; }
+    public required string AskedByName { get; set; }
+
+    /// <summary>The seller on the head at that moment.</summary>
+    public long OwnerId { get; set; }
     public long ApproverId { get; set; }
     public AskOutcome Outcome { get; set; }
     public required string Why { get; set; }
-    public required string Figures { get; set; }
+
+    /// <summary>What was shown, as JSON (Core's Shown): what a grant is tied to.</summary>
+    public required string Shown { get; set; }
+
+    /// <summary>What was beyond the authority, as JSON (Core's Fired).</summary>
     public required string Fired { get; set; }
     public string Note { get; set; } = "";
     public DateTime AskedAt { get; set; }

@@ -1,26 +1,10 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Data.Rows;
 
-/// <summary>Where a request stands.</summary>
-public enum RequestState
-{
-    New,
-    Reading,
-
-    /// <summary>Could not be read with confidence.</summary>
-    NeedsYou,
-
-    /// <summary>Became a quote or an order.</summary>
-    Turned,
-    Answered,
-
-    /// <summary>Put away with a reason.</summary>
-    SetAside,
-}
-
 /// <summary>One thing that came in, exactly as it came. Never changed, never deleted.</summary>
-[Index(nameof(DedupeKey), IsUnique = true), Index(nameof(Hash), IsUnique = true)]
+[Index(nameof(OwnId)), Index(nameof(Hash)), Index(nameof(Delivery), IsUnique = true)]
 public sealed class RawMessage
 {
     public long Id { get; set; }
@@ -32,8 +16,11 @@ public sealed class RawMessage
     /// <summary>SHA-256 of the bytes, hexadecimal.</summary>
     public required string Hash { get; set; }
 
-    /// <summary>What the sender identifies it by: Message-ID, interchange; the hash where there is nothing.</summary>
-    public required string DedupeKey { get; set; }
+    /// <summary>What the sender identifies it by: Message-ID, interchange number; null where they give nothing.</summary>
+    public string? OwnId { get; set; }
+
+    /// <summary>One delivery by a channel: a file in a folder that is met again before it was moved away. Null where the channel has none.</summary>
+    public string? Delivery { get; set; }
     public DateTime ReceivedAt { get; set; }
 }
 
@@ -56,6 +43,12 @@ public sealed class RequestRow
     public string FromWords { get; set; } = "";
     public string Subject { get; set; } = "";
     public string PoKey { get; set; } = "";
+
+    /// <summary>The form that it came in (Formats' Syntax); empty before it is read.</summary>
+    public string Syntax { get; set; } = "";
+
+    /// <summary>Number of the request that it repeats or names; null for the first.</summary>
+    public string? Names { get; set; }
 
     /// <summary>The text of its first part; empty where nothing could be read.</summary>
     public string Text { get; set; } = "";

@@ -1,31 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.People;
 
 namespace Solvenda.Data.Rows;
-
-/// <summary>What a person may do, beside deciding by authority.</summary>
-[Flags]
-public enum Roles
-{
-    None = 0,
-
-    /// <summary>Reads requests, writes quotes and orders.</summary>
-    Desk = 1,
-
-    /// <summary>Writes quotes and follows them up.</summary>
-    Seller = 2,
-
-    /// <summary>Decides asks; waives what a lead may.</summary>
-    Lead = 4,
-
-    /// <summary>Decides on credit.</summary>
-    Credit = 8,
-
-    Planner = 16,
-    Billing = 32,
-
-    /// <summary>People, keys, settings.</summary>
-    Admin = 64,
-}
 
 /// <summary>Somebody who signs in. Percentages and values of the authority: null means "may not decide this".</summary>
 [Index(nameof(Login), IsUnique = true)]
@@ -42,6 +18,9 @@ public sealed class Person
     public decimal? LeastMarginPercent { get; set; }
     public decimal? Value { get; set; }
     public decimal? CreditOver { get; set; }
+    public int? TermsDays { get; set; }
+    public decimal? FreightUnder { get; set; }
+    public decimal? WithoutCost { get; set; }
     public bool Active { get; set; } = true;
 
     /// <summary>Part of every cookie; a change of password or of roles makes the old ones worthless.</summary>
@@ -55,6 +34,9 @@ public sealed class ApiKey
     public long Id { get; set; }
     public required string Name { get; set; }
     public required string Hash { get; set; }
+
+    /// <summary>What it opens, apart by blanks: inbound, read, price, cost, authority.</summary>
+    public string Scopes { get; set; } = "";
     public DateTime CreatedAt { get; set; }
     public DateTime? RevokedAt { get; set; }
 }

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Solvenda.Core.Ordering;
 using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.X12;

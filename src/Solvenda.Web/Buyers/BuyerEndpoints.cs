@@ -1,15 +1,19 @@
 using System.Security.Claims;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
-using Solvenda.Web.Quotes;
 using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
-using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Buyers;
 
@@ -65,20 +69,19 @@ public sealed record OwedView(
     string? MissingRate
 );
 
-/// <summary>What was talked about.</summary>
-public sealed record TalkView(DateTime At, string Who, string Words);
-
 /// <summary>What a buyer's page answers on the telephone. Money is in the buyer's currency.</summary>
+/// <param name="AtRates">At which rates what was bought in other currencies was carried over; empty where nothing was.</param>
 public sealed record BuyerAnswersView(
     string Currency,
     OwedView Owed,
     decimal ThisYear,
     decimal LastYear,
+    string AtRates,
     IReadOnlyList<OpenDocument> Open,
     IReadOnlyList<BoughtMonth> Months,
     IReadOnlyList<BoughtItem> Items,
     IReadOnlyList<HeldAgreement> Agreements,
-    IReadOnlyList<TalkView> Talks
+    IReadOnlyList<NotedTalk> Talks
 );
 
 public sealed record NewTalk(string Words);
@@ -90,15 +93,14 @@ public static class BuyerEndpoints
     public static void MapBuyers(this IEndpointRouteBuilder app)
     {
         var buyers = app.MapGroup("/api/buyers/{id:long}").WithTags("Buyers");
-        buyers.MapGet("/answers", Answers).RequireAuthorization(May.Look);
-        buyers.MapPost("/talks", Talk).RequireAuthorization(May.Write);
-        buyers.MapPost("/orders", BeginOrder).RequireAuthorization(May.Write);
+        buyers.MapGet("/answers", Answers).Needs(Rights.Look);
+        buyers.MapPost("/talks", Talk).Needs<NoteTalk>();
+        buyers.MapPost("/orders", Begin).Needs<BeginOrder>();
     }
 
     private static async Task<BuyerAnswersView> Answers(
         long id,
         SolvendaDb db,
-        Judge judge,
         PriceBooks books,
         HouseClock clock,
         CancellationToken cancel
@@ -106,54 +108,98 @@ public static class BuyerEndpoints
     {
         var buyer =
             await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel)
-            ?? throw RefusalException.NotFound("such buyer");
+            ?? throw RefusedException.NotFound("such buyer");
         var today = clock.Today;
         var start = new DateOnly(today.Year, today.Month, 1).AddMonths(-23);
         var since = start.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
-        var orders = await db
-            .Orders.Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed)
-            .Select(o => new { o.CreatedAt, o.Sheet.TotalWithoutTaxMinor })
-            .ToListAsync(cancel);
-        var currency = Currency.Of(buyer.Currency);
         var book = await books.BookAsync(db, cancel);
-        decimal Major(long minor) => Amount.FromMinor(minor, currency).Value;
-        decimal InYear(int year) => Major(orders.Where(o => o.CreatedAt.Year == year).Sum(o => o.TotalWithoutTaxMinor));
-        var byMonth = orders.ToLookup(
-            o => new DateOnly(o.CreatedAt.Year, o.CreatedAt.Month, 1),
-            o => o.TotalWithoutTaxMinor
-        );
+        var currency = Currency.Of(buyer.Currency);
+        var rates = Rates.On(today, book.Home, book.DatedRates);
+        var bought = await BoughtAsync(db, id, since, cancel);
+        var byYear = InOne(bought.Select(b => (b.Month.Year, b.Currency, b.Minor)), rates, currency);
+        var byMonth = InOne(bought.Select(b => (b.Month, b.Currency, b.Minor)), rates, currency);
         return new BuyerAnswersView(
             buyer.Currency,
-            await OwedAsync(db, judge, Rates.On(today, book.Home, book.DatedRates), buyer, cancel),
-            InYear(today.Year),
-            InYear(today.Year - 1),
+            await OwedAsync(db, rates, today, buyer, cancel),
+            byYear.GetValueOrDefault(today.Year),
+            byYear.GetValueOrDefault(today.Year - 1),
+            bought.Any(b => b.Currency != buyer.Currency)
+                ? $"other currencies at the rates of {today.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"
+                : "",
             await OpenAsync(db, id, cancel),
             [
                 .. Enumerable
                     .Range(0, 24)
                     .Select(m => start.AddMonths(m))
-                    .Select(m => new BoughtMonth(m, Major(byMonth[m].Sum()))),
+                    .Select(m => new BoughtMonth(m, byMonth.GetValueOrDefault(m))),
             ],
-            await ItemsAsync(db, id, since, currency, cancel),
+            await ItemsAsync(db, id, since, rates, currency, cancel),
             await AgreementsAsync(db, buyer, today, cancel),
             await db
                 .Talks.Where(t => t.BuyerId == id)
                 .OrderByDescending(t => t.At)
                 .Take(50)
-                .Select(t => new TalkView(t.At, t.Who, t.Words))
+                .Select(t => new NotedTalk(t.At, t.Who, t.Words))
                 .ToListAsync(cancel)
         );
     }
 
+    private sealed record Bought(DateOnly Month, string Currency, long Minor);
+
+    private static async Task<List<Bought>> BoughtAsync(
+        SolvendaDb db,
+        long id,
+        DateTime since,
+        CancellationToken cancel
+    )
+    {
+        var orders = await db
+            .Orders.Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed)
+            .Select(o => new
+            {
+                o.CreatedAt,
+                o.Sheet.Currency,
+                o.Sheet.TotalWithoutTaxMinor,
+            })
+            .ToListAsync(cancel);
+        return orders.ConvertAll(o => new Bought(
+            new DateOnly(o.CreatedAt.Year, o.CreatedAt.Month, 1),
+            o.Currency,
+            o.TotalWithoutTaxMinor
+        ));
+    }
+
+    // Sums by currency first, then carried into one; what has no rate is not taken one to one, and left out.
+    private static Dictionary<TKey, decimal> InOne<TKey>(
+        IEnumerable<(TKey Key, string Currency, long Minor)> sums,
+        Rates rates,
+        Currency into
+    )
+        where TKey : notnull =>
+        sums.GroupBy(s => (s.Key, s.Currency))
+            .Select(g =>
+                (
+                    g.Key.Key,
+                    Value: rates.Convert(
+                        Amount.Major(g.Sum(s => s.Minor), g.Key.Currency),
+                        Currency.Of(g.Key.Currency),
+                        into
+                    )
+                )
+            )
+            .Where(g => g.Value is not null)
+            .GroupBy(g => g.Key)
+            .ToDictionary(g => g.Key, g => g.Sum(x => Amount.Round(x.Value!.Value, into).Value));
+
     private static async Task<OwedView> OwedAsync(
         SolvendaDb db,
-        Judge judge,
         Rates rates,
+        DateOnly today,
         BuyerRow buyer,
         CancellationToken cancel
     )
     {
-        var standing = await judge.StandingAsync(db, buyer, 0, rates, cancel);
+        var standing = await CreditFacts.StandingAsync(db, buyer, rates, today, cancel);
         var open = await db.OpenItems.Where(o => o.BuyerId == buyer.Id).Select(o => o.OpenMinor).ToListAsync(cancel);
         return new OwedView(
             standing?.Limit.Value,
@@ -217,7 +263,7 @@ public static class BuyerEndpoints
                 q.State == QuoteState.WithCustomer ? "with them" : "being written",
                 DateOnly.FromDateTime(q.CreatedAt),
                 q.Currency,
-                QuoteEndpoints.Major(q.TotalWithTaxMinor, q.Currency)
+                Amount.Major(q.TotalWithTaxMinor, q.Currency)
             )),
             .. orders.Select(o => new OpenDocument(
                 "order",
@@ -230,7 +276,7 @@ public static class BuyerEndpoints
                     : "not confirmed yet",
                 DateOnly.FromDateTime(o.CreatedAt),
                 o.Currency,
-                QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency)
+                Amount.Major(o.TotalWithTaxMinor, o.Currency)
             )),
         ];
     }
@@ -239,6 +285,7 @@ public static class BuyerEndpoints
         SolvendaDb db,
         long id,
         DateTime since,
+        Rates rates,
         Currency currency,
         CancellationToken cancel
     )
@@ -259,6 +306,7 @@ public static class BuyerEndpoints
                 l.NetMinor,
                 l.NetPrice,
                 o.CreatedAt,
+                o.Sheet.Currency,
                 Factor = i.SalesUnits.Where(u => u.Unit == l.Unit).Select(u => (decimal?)u.Factor).FirstOrDefault(),
             }
         ).ToListAsync(cancel);
@@ -269,7 +317,7 @@ public static class BuyerEndpoints
                 .Select(g =>
                     (
                         g.Key,
-                        Net: g.Sum(l => l.NetMinor),
+                        Net: InOne(g.Select(l => (0, l.Currency, l.NetMinor)), rates, currency).GetValueOrDefault(0),
                         Quantity: g.Sum(l => l.Quantity * (l.Factor ?? 1m)),
                         Last: g.MaxBy(l => l.CreatedAt)!
                     )
@@ -281,7 +329,7 @@ public static class BuyerEndpoints
                     g.Key.Words,
                     g.Quantity,
                     UnitTable.OnSheet(Unit.Of(g.Key.StockUnit)),
-                    Amount.FromMinor(g.Net, currency).Value,
+                    g.Net,
                     DateOnly.FromDateTime(g.Last.CreatedAt),
                     g.Last.NetPrice
                 )),
@@ -336,70 +384,19 @@ public static class BuyerEndpoints
                 $"{value:0.00##} {a.Currency}{(a.Kind == Core.Pricing.RuleKind.AmountOff ? " off" : "")}"
             );
 
-    private static async Task<TalkView> Talk(
+    private static Task<NotedTalk> Talk(
         long id,
         NewTalk body,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
         CancellationToken cancel
-    )
-    {
-        if (string.IsNullOrWhiteSpace(body.Words))
-            throw RefusalException.Bad("note_missing", "What was talked about?", "words");
-        return await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                if (!await work.Db.Buyers.AnyAsync(b => b.Id == id, cancel))
-                    throw RefusalException.NotFound("such buyer");
-                var row = new TalkRow
-                {
-                    BuyerId = id,
-                    At = work.Now,
-                    Who = work.Actor.Name,
-                    Words = body.Words.Trim()[..Math.Min(2_000, body.Words.Trim().Length)],
-                };
-                work.Db.Talks.Add(row);
-                return new TalkView(row.At, row.Who, row.Words);
-            },
-            cancel
-        );
-    }
+    ) => acts.RunAsync(user.ActorOf(), new NoteTalk(id, body.Words), cancel);
 
-    /// <summary>An order without a quote: from the buyer's page, over the telephone.</summary>
-    private static async Task<Turned> BeginOrder(
+    private static Task<DocumentRef> Begin(
         long id,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
         CancellationToken cancel
-    ) =>
-        await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var buyer =
-                    await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel)
-                    ?? throw RefusalException.NotFound("such buyer");
-                var dossier = new DossierRow
-                {
-                    Number = await work.NumberAsync(Series.Dossier, cancel),
-                    BuyerId = buyer.Id,
-                    Buyer = buyer,
-                    Matter = "",
-                    CreatedAt = work.Now,
-                };
-                work.Db.Dossiers.Add(dossier);
-                await work.Db.SaveChangesAsync(cancel);
-                var order = await DocumentMaker.OrderAsync(
-                    work,
-                    dossier,
-                    DocumentMaker.SheetFor(buyer, work.Today, null),
-                    buyer,
-                    "phone",
-                    cancel
-                );
-                return new Turned("order", order.Number);
-            },
-            cancel
-        );
+    ) => acts.RunAsync(user.ActorOf(), new BeginOrder(id), cancel, key);
 }

@@ -1,8 +1,14 @@
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Data;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Outside;
 using Solvenda.Web.Security;
 
@@ -35,11 +41,11 @@ public static class DemoEndpoints
     {
         var demo = app.MapGroup("/api/demo").WithTags("Demo");
         demo.MapGet("/people", People).AllowAnonymous();
-        demo.MapPost("/step-in", In).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
-        demo.MapGet("/post", Post).RequireAuthorization(May.Look);
-        demo.MapGet("/post/{name}", One).RequireAuthorization(May.Look);
+        demo.MapPost("/step-in", In).AllowAnonymous().RequireRateLimiting(Door.Limit);
+        demo.MapGet("/post", Post).Needs(Rights.Look);
+        demo.MapGet("/post/{name}", One).Needs(Rights.Look);
         demo.MapGet("/post/{name}/attachment/{at:int}", Attachment)
-            .RequireAuthorization(May.Look)
+            .Needs(Rights.Look)
             .Produces(200, contentType: "application/octet-stream");
     }
 
@@ -56,7 +62,7 @@ public static class DemoEndpoints
     {
         var person =
             await db.People.AsNoTracking().FirstOrDefaultAsync(p => p.Id == body.Id && p.Active, cancel)
-            ?? throw RefusalException.NotFound("such person");
+            ?? throw RefusedException.NotFound("such person");
         await http.SignInAsync(Access.PrincipalOf(person));
         return new SessionView(SessionEndpoints.ViewOf(person), true, seller.Name);
     }
@@ -148,7 +154,7 @@ public static class DemoEndpoints
             return Results.File(File.ReadAllBytes(FileOf(name, folders)), "application/pdf");
         var part =
             Load(FileOf(name, folders)).Attachments.OfType<MimePart>().ElementAtOrDefault(at)
-            ?? throw RefusalException.NotFound("such attachment");
+            ?? throw RefusedException.NotFound("such attachment");
         // Only what this house itself makes is shown in place.
         return part.ContentType.MimeType == "application/pdf"
             ? Results.File(Bytes(part), "application/pdf")
@@ -162,7 +168,7 @@ public static class DemoEndpoints
             .Concat(Directory.EnumerateFiles(folders.EdiOut))
             .Concat(Directory.EnumerateFiles(folders.Paper))
             .FirstOrDefault(f => Path.GetFileName(f) == name)
-        ?? throw RefusalException.NotFound("such message");
+        ?? throw RefusedException.NotFound("such message");
 
     private static MimeMessage Load(string file) => MimeMessage.Load(file);
 

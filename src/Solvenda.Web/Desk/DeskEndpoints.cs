@@ -2,12 +2,16 @@ using System.Globalization;
 using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
-using Solvenda.Web.Quotes;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Desk;
@@ -52,7 +56,7 @@ public sealed record DeskView(
 public static class DeskEndpoints
 {
     public static void MapDesk(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/desk", Get).WithTags("Desk").RequireAuthorization(May.Look);
+        app.MapGet("/api/desk", Get).WithTags("Desk").Needs(Rights.Look);
 
     private static async Task<DeskView> Get(
         ClaimsPrincipal user,
@@ -156,13 +160,12 @@ public static class DeskEndpoints
     {
         var rows = await (
             from a in db.Asks
-            join p in db.People on a.SellerId equals p.Id
             where a.ApproverId == id && a.Outcome == AskOutcome.Waiting
             select new
             {
                 a.Id,
                 a.Subject,
-                p.Name,
+                Name = a.AskedByName,
                 a.Why,
                 a.AskedAt,
                 a.Fired,
@@ -186,7 +189,7 @@ public static class DeskEndpoints
                 "ask",
                 a.AskedAt,
                 a.Currency,
-                QuoteEndpoints.Major(a.TotalWithTaxMinor, a.Currency),
+                Amount.Major(a.TotalWithTaxMinor, a.Currency),
                 "decide",
                 0
             )),
@@ -242,7 +245,7 @@ public static class DeskEndpoints
         var items = new List<DeskItem>();
         foreach (var q in rows.Where(r => !r.HasOrder))
         {
-            var value = QuoteEndpoints.Major(q.TotalWithTaxMinor, q.Currency);
+            var value = Amount.Major(q.TotalWithTaxMinor, q.Currency);
             DeskItem Item(Urgency urgency, string reason, string rest, string act, DateTime since, int rank) =>
                 new(
                     urgency,
@@ -252,7 +255,7 @@ public static class DeskEndpoints
                     q.Buyer,
                     reason,
                     rest,
-                    $"quote, {QuoteMoves.Letter(q.Revision)}",
+                    $"quote, {Revision.Letter(q.Revision)}",
                     since,
                     q.Currency,
                     value,
@@ -340,7 +343,7 @@ public static class DeskEndpoints
                 o.Stops == 0 ? "order" : "order held",
                 o.CreatedAt,
                 o.Currency,
-                QuoteEndpoints.Major(o.TotalWithTaxMinor, o.Currency),
+                Amount.Major(o.TotalWithTaxMinor, o.Currency),
                 o.Stops == 0 ? "confirm" : "check",
                 3
             )),

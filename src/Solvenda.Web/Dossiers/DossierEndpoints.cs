@@ -1,6 +1,12 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Data;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Dossiers;
@@ -8,17 +14,14 @@ namespace Solvenda.Web.Dossiers;
 public static class DossierEndpoints
 {
     public static void MapDossiers(this IEndpointRouteBuilder app) =>
-        app.MapGroup("/api/dossiers")
-            .WithTags("Dossiers")
-            .MapGet("/{number}/history", History)
-            .RequireAuthorization(May.Look);
+        app.MapGroup("/api/dossiers").WithTags("Dossiers").MapGet("/{number}/history", History).Needs(Rights.Look);
 
     /// <summary>Who, when, what, before, after, why: everything in the dossier, newest first.</summary>
     private static async Task<List<HistoryView>> History(string number, SolvendaDb db, CancellationToken cancel)
     {
         var id =
             await db.Dossiers.Where(d => d.Number == number).Select(d => (long?)d.Id).FirstOrDefaultAsync(cancel)
-            ?? throw RefusalException.NotFound("such dossier");
+            ?? throw RefusedException.NotFound("such dossier");
         return await Strip.HistoryAsync(db, id, cancel);
     }
 }

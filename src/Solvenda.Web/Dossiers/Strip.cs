@@ -1,14 +1,19 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
 
 namespace Solvenda.Web.Dossiers;
 
 /// <summary>One mark on the strip: something that happened, or is due.</summary>
-/// <param name="Document">What it opens: a kind and a number; null for nothing.</param>
-public sealed record StripMark(DateTime At, string Words, bool Ahead, string? Document, string Who);
+/// <param name="Document">What it opens: null for nothing.</param>
+public sealed record StripMark(DateTime At, string Words, bool Ahead, DocumentRef? Document, string Who);
 
 /// <summary>One line of the history.</summary>
 public sealed record HistoryView(
@@ -27,58 +32,51 @@ public sealed record RelatedView(string Kind, string Number, string Words);
 /// <summary>The time line of a dossier: what happened, and what is due ahead.</summary>
 public sealed class Strip(HouseClock clock)
 {
-    // What happens inside a document is in its history; the strip shows the milestones.
-    private static readonly Dictionary<string, string> Milestones = new()
-    {
-        ["request.received"] = "came in",
-        ["quote.created"] = "begun",
-        ["quote.asked"] = "asked",
-        ["quote.granted"] = "granted",
-        ["quote.sent_back"] = "sent back",
-        ["quote.sent"] = "sent",
-        ["quote.opened"] = "opened",
-        ["quote.accepted"] = "accepted",
-        ["quote.declined"] = "declined",
-        ["quote.revised"] = "revised",
-        ["quote.rate_moved"] = "rate moved",
-        ["quote.lapsed"] = "lapsed",
-        ["quote.withdrawn"] = "withdrawn",
-        ["order.created"] = "order made",
-        ["order.waived"] = "let pass",
-        ["order.confirmed"] = "confirmed",
-        ["order.asked"] = "asked",
-        ["order.granted"] = "granted",
-        ["order.sent_back"] = "sent back",
-    };
-
     public async Task<List<StripMark>> MarksAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
     {
-        var history = await db
-            .History.AsNoTracking()
-            .Where(h => h.DossierId == dossierId)
-            .OrderBy(h => h.At)
-            .ThenBy(h => h.Id)
-            .Select(h => new
-            {
-                h.At,
-                h.What,
-                h.Words,
-                h.Subject,
-                h.Who,
-            })
-            .ToListAsync(cancel);
-        var marks = history
-            .Where(h => Milestones.ContainsKey(h.What))
-            .Select(h => new StripMark(
-                h.At,
-                h.What == "request.received" ? h.Words
-                    : h.Words.Length <= 40 ? h.Words
-                    : Milestones[h.What],
-                false,
-                h.Subject,
-                h.Who
-            ))
-            .ToList();
+        ArgumentNullException.ThrowIfNull(db);
+        var marks = await HappenedAsync(db, dossierId, cancel);
+        marks.AddRange(await DueAsync(db, dossierId, cancel));
+        // What was due and is past stays on the left of now.
+        return [.. marks.Where(m => !m.Ahead || m.At >= clock.UtcNow.AddDays(-1)).OrderBy(m => m.At)];
+    }
+
+    // What happens inside a document is in its history; the strip shows the milestones.
+    private static async Task<List<StripMark>> HappenedAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
+    {
+        var documents = await NumbersAsync(db, dossierId, cancel);
+        var rows = await Events(db, dossierId).OrderBy(e => e.Id).ToListAsync(cancel);
+        return
+        [
+            .. from row in rows
+            let words = EventWords.OnStrip(row)
+            where words is not null
+            select new StripMark(row.At, words, false, documents.GetValueOrDefault(row.Subject), row.Who),
+        ];
+    }
+
+    // Of the dossier, and of its requests from before it was made.
+    private static IQueryable<EventRow> Events(SolvendaDb db, long dossierId) =>
+        db
+            .Events.AsNoTracking()
+            .Where(e =>
+                e.DossierId == dossierId
+                || (
+                    e.DossierId == null
+                    && db.Requests.Where(r => r.DossierId == dossierId).Select(r => r.Number).Contains(e.Subject)
+                )
+            );
+
+    private static async Task<Dictionary<string, DocumentRef>> NumbersAsync(
+        SolvendaDb db,
+        long dossierId,
+        CancellationToken cancel
+    ) =>
+        (await RelatedAsync(db, dossierId, cancel)).ToDictionary(r => r.Number, r => new DocumentRef(r.Kind, r.Number));
+
+    private static async Task<List<StripMark>> DueAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
+    {
+        var marks = new List<StripMark>();
         var followUps = await db
             .FollowUps.AsNoTracking()
             .Where(f => f.DossierId == dossierId && f.DoneAt == null)
@@ -99,7 +97,7 @@ public sealed class Strip(HouseClock clock)
             .Select(q => new { q.ValidUntil, q.Number })
             .FirstOrDefaultAsync(cancel);
         if (quote is not null)
-            marks.Add(new StripMark(At(quote.ValidUntil), "lapses", true, quote.Number, ""));
+            marks.Add(new StripMark(At(quote.ValidUntil), "lapses", true, new DocumentRef("quote", quote.Number), ""));
         var wanted = await db
             .Orders.Where(o => o.DossierId == dossierId && o.Goods != GoodsTrack.Shipped)
             .Select(o => new
@@ -110,7 +108,7 @@ public sealed class Strip(HouseClock clock)
             })
             .FirstOrDefaultAsync(cancel);
         if (wanted?.Wanted is { } day)
-            marks.Add(new StripMark(At(day), "wanted", true, wanted.Number, ""));
+            marks.Add(new StripMark(At(day), "wanted", true, new DocumentRef("order", wanted.Number), ""));
         else if (
             await db
                 .Quotes.Where(q => q.DossierId == dossierId && q.Sheet.Wanted != null)
@@ -120,19 +118,22 @@ public sealed class Strip(HouseClock clock)
         )
             marks.Add(new StripMark(At(asked), "wanted", true, null, ""));
         if (wanted?.Promised is { } promised)
-            marks.Add(new StripMark(At(promised), "promised", true, wanted.Number, ""));
-        // What was due and is past stays on the left of now.
-        return [.. marks.Where(m => !m.Ahead || m.At >= clock.UtcNow.AddDays(-1)).OrderBy(m => m.At)];
+            marks.Add(new StripMark(At(promised), "promised", true, new DocumentRef("order", wanted.Number), ""));
+        return marks;
     }
 
-    public static async Task<List<HistoryView>> HistoryAsync(SolvendaDb db, long dossierId, CancellationToken cancel) =>
-        await db
-            .History.AsNoTracking()
-            .Where(h => h.DossierId == dossierId)
-            .OrderByDescending(h => h.Id)
-            .Take(500)
-            .Select(h => new HistoryView(h.At, h.Who, h.Subject, h.Words, h.Before, h.After, h.Why))
-            .ToListAsync(cancel);
+    /// <summary>Who, when, what, before, after, why: newest first.</summary>
+    public static async Task<List<HistoryView>> HistoryAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var rows = await Events(db, dossierId).OrderByDescending(e => e.Id).Take(500).ToListAsync(cancel);
+        return
+        [
+            .. rows.SelectMany(r =>
+                EventWords.Of(r).Select(w => new HistoryView(r.At, r.Who, r.Subject, w.Words, w.Before, w.After, r.Why))
+            ),
+        ];
+    }
 
     public static async Task<List<RelatedView>> RelatedAsync(SolvendaDb db, long dossierId, CancellationToken cancel)
     {
@@ -159,7 +160,7 @@ public sealed class Strip(HouseClock clock)
             .. requests,
             .. quotes
                 .GroupBy(q => q.Number)
-                .Select(g => new RelatedView("quote", g.Key, $"{QuoteMoves.Letter(g.Max(q => q.Revision))}")),
+                .Select(g => new RelatedView("quote", g.Key, $"{Revision.Letter(g.Max(q => q.Revision))}")),
             .. orders,
         ];
     }

@@ -1,8 +1,14 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Finder;
@@ -23,8 +29,8 @@ public static class FindEndpoints
 
     public static void MapFind(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/api/find", Find).WithTags("Find").RequireAuthorization(May.Look);
-        app.MapGet("/api/items", Items).WithTags("Find").RequireAuthorization(May.Look);
+        app.MapGet("/api/find", Find).WithTags("Find").Needs(Rights.Look);
+        app.MapGet("/api/items", Items).WithTags("Find").Needs(Rights.Look);
     }
 
     private static async Task<List<Found>> Find(string q, SolvendaDb db, CancellationToken cancel)

@@ -1,10 +1,15 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Security;
-using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Items;
 
@@ -43,10 +48,11 @@ public sealed record ItemAnswersView(
 public static class ItemEndpoints
 {
     public static void MapItems(this IEndpointRouteBuilder app) =>
-        app.MapGet("/api/items/{id:long}/answers", Answers).WithTags("Items").RequireAuthorization(May.Look);
+        app.MapGet("/api/items/{id:long}/answers", Answers).WithTags("Items").Needs(Rights.Look);
 
     private static async Task<ItemAnswersView> Answers(
         long id,
+        System.Security.Claims.ClaimsPrincipal user,
         SolvendaDb db,
         HouseClock clock,
         CancellationToken cancel
@@ -54,7 +60,7 @@ public static class ItemEndpoints
     {
         var item =
             await db.Items.AsNoTracking().Include(i => i.SalesUnits).FirstOrDefaultAsync(i => i.Id == id, cancel)
-            ?? throw RefusalException.NotFound("such item");
+            ?? throw RefusedException.NotFound("such item");
         var today = clock.Today;
         var onHand = await db
             .Stock.Where(s => s.ItemId == id)
@@ -142,13 +148,15 @@ public static class ItemEndpoints
                     .Select(m => start.AddMonths(m))
                     .Select(m => new SoldMonth(m, byMonth[m].Sum())),
             ],
-            await SheetEndpoints.SalesAsync(db, id, 0, 0, 12, cancel),
+            await PastSales.OfAsync(db, id, 0, 0, 12, cancel),
             prices,
-            await db
-                .Costs.Where(c => c.ItemId == id && c.From <= today)
-                .OrderByDescending(c => c.From)
-                .Select(c => (decimal?)c.Cost)
-                .FirstOrDefaultAsync(cancel),
+            !user.ActorOf().SeesCost
+                ? null
+                : await db
+                    .Costs.Where(c => c.ItemId == id && c.From <= today)
+                    .OrderByDescending(c => c.From)
+                    .Select(c => (decimal?)c.Cost)
+                    .FirstOrDefaultAsync(cancel),
             [.. partOf.Where(p => PartsText.Parse(p.Parts).Any(x => x.Code == item.Code)).Select(p => p.Code)]
         );
     }

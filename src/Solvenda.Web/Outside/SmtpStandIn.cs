@@ -1,7 +1,7 @@
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
-using Solvenda.Web.Workers;
+using Solvenda.Web.Channels;
 
 namespace Solvenda.Web.Outside;
 

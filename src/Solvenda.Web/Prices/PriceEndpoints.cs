@@ -1,11 +1,16 @@
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Quoting;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Security;
 using Solvenda.Web.Sheets;
 
@@ -42,9 +47,6 @@ public sealed record PriceAnswer(
 /// <param name="Decimals">What the new prices are rounded to, 2 or 4.</param>
 public sealed record PriceRise(string Family, string List, decimal Percent, DateOnly From, int Decimals = 2);
 
-/// <summary>One price before and after.</summary>
-public sealed record MovedPrice(string Item, string Words, string Unit, string Currency, decimal Before, decimal After);
-
 /// <summary>A buyer that bought the family in the last twelve months.</summary>
 /// <param name="Feels">How it reaches them: by the list, by an agreement that follows it; or not, by a fixed price.</param>
 public sealed record AffectedBuyer(long Id, string Name, decimal Bought, string Currency, string Feels);
@@ -62,10 +64,10 @@ public static class PriceEndpoints
 {
     public static void MapPrices(this IEndpointRouteBuilder app)
     {
-        var prices = app.MapGroup("/api/prices").WithTags("Prices").RequireAuthorization(May.Look);
+        var prices = app.MapGroup("/api/prices").WithTags("Prices").Needs(Rights.Look);
         prices.MapGet("/question", Question);
         prices.MapPost("/rise/preview", Preview);
-        prices.MapPost("/rise", Rise);
+        prices.MapPost("/rise", Rise).Needs<RaisePrices>();
     }
 
     /// <summary>What would this buyer pay for this item on that day at that quantity?</summary>
@@ -74,6 +76,7 @@ public static class PriceEndpoints
     private static async Task<PriceAnswer> Question(
         string buyer,
         string item,
+        ClaimsPrincipal user,
         SolvendaDb db,
         PriceBooks books,
         HouseClock clock,
@@ -86,18 +89,19 @@ public static class PriceEndpoints
     {
         var row =
             await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Code == buyer || b.Name == buyer, cancel)
-            ?? throw RefusalException.Bad("buyer_unknown", $"We have no buyer “{buyer}”.", "buyer");
+            ?? throw RefusedException.Bad("buyer_unknown", $"We have no buyer “{buyer}”.", "buyer");
         var book = await books.BookAsync(db, cancel);
         var finder = await books.ItemsAsync(db, cancel);
         var found =
-            finder.ByCode(item) ?? throw RefusalException.Bad("item_unknown", $"We have no item “{item}”.", "item");
+            finder.ByCode(item) ?? throw RefusedException.Bad("item_unknown", $"We have no item “{item}”.", "item");
         var of = unit is { Length: > 0 } word
             ? UnitTable.FromCode(word)
                 ?? UnitTable.FromWord(word)
-                ?? throw RefusalException.Bad("unit", $"“{word}” is not a unit that we know.", "unit")
+                ?? throw RefusedException.Bad("unit", $"“{word}” is not a unit that we know.", "unit")
             : found.StockUnit;
         if (quantity is <= 0 or > 10_000_000m)
-            throw RefusalException.Bad("number", "A quantity is above 0 and at most 10 million.", "quantity");
+            throw RefusedException.Bad("number", "A quantity is above 0 and at most 10 million.", "quantity");
+        var sees = user.ActorOf().SeesCost;
         var on = day ?? clock.Today;
         var rates = Rates.On(on, book.Home, book.DatedRates);
         var who = row.ToBuyer();
@@ -118,9 +122,9 @@ public static class PriceEndpoints
             build.Base?.Value,
             build.PriceBase,
             total?.Value,
-            cost,
-            BasePrice.Floor(book, rates, At(quantity), build.PriceBase, cost),
-            build.Base is { Value: > 0 } net && cost is { } c
+            sees ? cost : null,
+            sees ? BasePrice.Floor(book, rates, At(quantity), build.PriceBase, cost) : null,
+            sees && build.Base is { Value: > 0 } net && cost is { } c
                 ? decimal.Round((net.Value - c) * 100m / net.Value, 2, MidpointRounding.AwayFromZero)
                 : null,
             build.Gap,
@@ -176,138 +180,19 @@ public static class PriceEndpoints
         CancellationToken cancel
     )
     {
-        var (moved, left) = await MovedAsync(db, body, clock.Today, cancel);
+        var (moved, left) = await RaisePricesAct.MovedAsync(db, ActOf(body), clock.Today, cancel);
         return new RisePreview([.. moved.Select(m => m.View)], await AffectedAsync(db, body, clock, cancel), left);
     }
 
     private static async Task<RiseDone> Rise(
         PriceRise body,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
         CancellationToken cancel
-    )
-    {
-        Records.RecordEndpoints.Changeable("prices", user);
-        return await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var (moved, _) = await MovedAsync(work.Db, body, work.Today, cancel);
-                if (moved.Count == 0)
-                    throw RefusalException.Bad(
-                        "nothing_moves",
-                        "No price of this list and family holds on that day; nothing was changed.",
-                        "family"
-                    );
-                foreach (var (row, view) in moved)
-                {
-                    work.Db.ListPrices.Add(
-                        new ListPriceRow
-                        {
-                            List = row.List,
-                            ItemId = row.ItemId,
-                            Unit = row.Unit,
-                            Currency = row.Currency,
-                            PriceBase = row.PriceBase,
-                            Price = view.After,
-                            From = body.From,
-                            To = row.To,
-                        }
-                    );
-                    work.History(
-                        $"prices:{row.Id}",
-                        null,
-                        "record.changed",
-                        "to",
-                        row.To?.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture) ?? "",
-                        body.From.AddDays(-1).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
-                    );
-                    (row.To, row.Version) = (body.From.AddDays(-1), row.Version + 1);
-                }
-                work.History(
-                    $"families:{body.Family}",
-                    null,
-                    "prices.risen",
-                    string.Create(
-                        System.Globalization.CultureInfo.InvariantCulture,
-                        $"{moved.Count} prices of {body.Family} by {body.Percent:0.##} % from {body.From:yyyy-MM-dd}"
-                    )
-                );
-                return new RiseDone(moved.Count);
-            },
-            cancel
-        );
-    }
+    ) => new(await acts.RunAsync(user.ActorOf(), ActOf(body), cancel));
 
-    // Prices that hold the day before and have not yet one of their own from then on; what has is left and named.
-    private static async Task<(List<(ListPriceRow Row, MovedPrice View)> Moved, List<string> Left)> MovedAsync(
-        SolvendaDb db,
-        PriceRise body,
-        DateOnly today,
-        CancellationToken cancel
-    )
-    {
-        if (body.From <= today)
-            throw RefusalException.Bad(
-                "date",
-                "A rise begins tomorrow at the earliest: what holds today was told to buyers.",
-                "from"
-            );
-        if (body.Percent is <= -100 or > 1000 or 0 || body.Decimals is not (2 or 4))
-            throw RefusalException.Bad(
-                "number",
-                "A rise is between −100 and 1,000 %, and not nothing; prices are rounded to 2 or 4 decimals.",
-                "percent"
-            );
-        var rows = await (
-            from p in db.ListPrices
-            join i in db.Items on p.ItemId equals i.Id
-            where
-                p.List == body.List
-                && i.Family == body.Family
-                && p.Active
-                && i.Active
-                && (p.To == null || p.To >= body.From)
-            orderby i.Code, p.Unit, p.From
-            select new
-            {
-                Row = p,
-                i.Code,
-                i.Words,
-            }
-        ).ToListAsync(cancel);
-        var moved = new List<(ListPriceRow, MovedPrice)>();
-        var left = new List<string>();
-        foreach (var same in rows.GroupBy(r => (r.Row.ItemId, r.Row.Unit, r.Row.Currency)))
-        {
-            if (same.FirstOrDefault(r => r.Row.From >= body.From) is { } later)
-                left.Add(
-                    string.Create(
-                        System.Globalization.CultureInfo.InvariantCulture,
-                        $"{later.Code} by {later.Row.Unit}: it has a price of its own from {later.Row.From:yyyy-MM-dd}"
-                    )
-                );
-            else if (same.MaxBy(r => r.Row.From) is { } now)
-                moved.Add(
-                    (
-                        now.Row,
-                        new MovedPrice(
-                            now.Code,
-                            now.Words,
-                            now.Row.Unit,
-                            now.Row.Currency,
-                            now.Row.Price,
-                            decimal.Round(
-                                now.Row.Price * (1 + (body.Percent / 100m)),
-                                body.Decimals,
-                                MidpointRounding.AwayFromZero
-                            )
-                        )
-                    )
-                );
-        }
-        return (moved, left);
-    }
+    private static RaisePrices ActOf(PriceRise body) =>
+        new(body.Family, body.List, body.Percent, body.From, body.Decimals);
 
     private static async Task<List<AffectedBuyer>> AffectedAsync(
         SolvendaDb db,
@@ -327,7 +212,7 @@ public static class PriceEndpoints
                 o.Dossier.BuyerId,
                 o.Dossier.Buyer.Name,
                 o.Dossier.Buyer.Group,
-                o.Dossier.Buyer.Currency,
+                o.Sheet.Currency,
                 l.NetMinor,
             }
         ).ToListAsync(cancel);
@@ -361,7 +246,7 @@ public static class PriceEndpoints
                     return new AffectedBuyer(
                         g.Key.BuyerId,
                         g.Key.Name,
-                        Quotes.QuoteEndpoints.Major(g.Sum(b => b.NetMinor), g.Key.Currency),
+                        Amount.Major(g.Sum(b => b.NetMinor), g.Key.Currency),
                         g.Key.Currency,
                         feels
                     );

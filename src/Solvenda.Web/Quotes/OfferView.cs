@@ -1,6 +1,12 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Papers;
+using Solvenda.Acts.Quotes;
+using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Wordings;
+using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
-using Solvenda.Web.Printing;
 using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Quotes;
@@ -57,42 +63,21 @@ public sealed record OfferView(
 public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
 
 /// <summary>Puts together what the buyer sees, on their page and in the preview before it is sent.</summary>
-public static class OfferViews
+public sealed class OfferViews(Judge judge, Seller seller, HouseClock clock)
 {
-    /// <summary>Why the buyer can no longer answer; empty where they can.</summary>
-    public static string WhyNot(OpenSheet open, DateOnly today) =>
-        open.Quote!.State switch
-        {
-            QuoteState.WithCustomer when open.Quote.ValidUntil < today => open.Wording.With(
-                "offer.past",
-                open.Wording.Day(open.Quote.ValidUntil)
-            ),
-            QuoteState.WithCustomer => "",
-            QuoteState.Accepted => open.Wording["offer.wasAccepted"],
-            QuoteState.Declined => open.Wording["offer.wasDeclined"],
-            QuoteState.Lapsed => open.Wording["offer.lapsed"],
-            QuoteState.Replaced => open.Wording["offer.replaced"],
-            _ => open.Wording["offer.withdrawn"],
-        };
-
-    public static async Task<OfferView> OfAsync(
-        SolvendaDb db,
-        OpenSheet open,
-        Judge judge,
-        Seller seller,
-        DateOnly today,
-        CancellationToken cancel
-    )
+    /// <param name="me">Who looks: nobody of ours, on the buyer's own page.</param>
+    public async Task<OfferView> OfAsync(SolvendaDb db, OpenSheet open, Hand me, CancellationToken cancel)
     {
-        var judged = await judge.JudgeAsync(db, open, cancel);
+        ArgumentNullException.ThrowIfNull(open);
+        var judged = await judge.JudgeAsync(db, open, me, cancel);
         var s = open.Sheet;
         var t = judged.Priced.Tally;
-        var why = WhyNot(open, today);
+        var why = Offers.WhyNot(open, clock.Today);
         return new OfferView(
             seller.Name,
             seller.Address,
             open.Subject,
-            QuoteMoves.Letter(open.Quote!.Revision),
+            Revision.Letter(open.Quote!.Revision),
             open.Buyer.Name,
             open.Buyer.ContactName ?? "",
             open.Dossier.Matter,
@@ -121,16 +106,16 @@ public static class OfferViews
             t.TotalWithoutTax.Value,
             t.TotalTax.Value,
             t.TotalWithTax.Value,
-            s.PaymentDays,
-            s.Incoterm,
-            s.IncotermPlace,
-            s.DeliverTo,
-            s.Note,
+            HeadTerms.PaymentDays.Whole(s.Head),
+            HeadTerms.Incoterm.In(s.Head),
+            HeadTerms.IncotermPlace.In(s.Head),
+            HeadTerms.DeliverTo.In(s.Head),
+            HeadTerms.Note.In(s.Head) ?? "",
             open.Buyer.PoNumberRequired,
             why.Length == 0,
             why,
-            open.Seller.Name,
-            s.Language,
+            open.Owner.Name,
+            open.Wording.Code,
             open.Wording.Texts
         );
     }

@@ -2,10 +2,16 @@ using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Tables;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Machines;
 using Solvenda.Web.Security;
 using Solvenda.Web.Workers;
@@ -42,26 +48,32 @@ public static class ImportEndpoints
 
     public static void MapImports(this IEndpointRouteBuilder app)
     {
-        var records = app.MapGroup("/api/records/{kind}").WithTags("Records").RequireAuthorization(May.Look);
-        records.MapGet("/export", Export).Produces(200, contentType: "text/csv");
-        records.MapPost("/imports", Begin).WithMetadata(new RequestSizeLimitAttribute(MachineEndpoints.LargestBody));
-        var imports = app.MapGroup("/api/imports/{id:long}").WithTags("Records").RequireAuthorization(May.Look);
-        imports.MapGet("", Get);
-        imports.MapPost("/columns", Columns);
-        imports.MapPost("/take", Take);
-        imports.MapGet("/refused", Refused).Produces(200, contentType: "text/csv");
+        var records = app.MapGroup("/api/records/{kind}").WithTags("Records");
+        records.MapGet("/export", Export).Needs(Rights.Look).Produces(200, contentType: "text/csv");
+        records
+            .MapPost("/imports", Begin)
+            .Needs<BeginImport>()
+            .WithMetadata(new RequestSizeLimitAttribute(MachineEndpoints.LargestBody));
+        var imports = app.MapGroup("/api/imports/{id:long}").WithTags("Records");
+        imports.MapGet("", Get).Needs(Rights.Records);
+        imports.MapPost("/columns", Columns).Needs<NameImportColumns>();
+        imports.MapPost("/take", Take).Needs<StartImport>();
+        imports.MapGet("/refused", Refused).Needs(Rights.Records).Produces(200, contentType: "text/csv");
     }
 
     private static IResult Export(
         string kind,
+        ClaimsPrincipal user,
         SolvendaDb db,
         CancellationToken cancel,
         string format = "csv",
         string filter = ""
     )
     {
-        var of = RecordKinds.Find(kind);
-        var head = of.AllFields.Select(f => f.Label).ToList();
+        var roles = user.ActorOf().Roles;
+        var of = RecordKinds.Seen(kind, roles);
+        var fields = of.AllFields.Where(f => f.IsSeenBy(roles)).ToList();
+        var head = fields.ConvertAll(f => f.Label);
         return format switch
         {
             "xlsx" => Results.Stream(
@@ -79,8 +91,8 @@ public static class ImportEndpoints
                     await TableWriter.XlsxAsync(
                         file,
                         head,
-                        [.. of.AllFields.Select(f => f.Type is FieldType.Number or FieldType.Whole)],
-                        of.Store.ExportAsync(db, filter, cancel),
+                        [.. fields.Select(f => f.Type is FieldType.Number or FieldType.Whole)],
+                        of.Reader.ExportAsync(db, roles, filter, cancel),
                         cancel
                     );
                     file.Position = 0;
@@ -90,11 +102,11 @@ public static class ImportEndpoints
                 $"{kind}.xlsx"
             ),
             "csv" => Results.Stream(
-                to => TableWriter.CsvAsync(to, head, of.Store.ExportAsync(db, filter, cancel), cancel),
+                to => TableWriter.CsvAsync(to, head, of.Reader.ExportAsync(db, roles, filter, cancel), cancel),
                 "text/csv",
                 $"{kind}.csv"
             ),
-            _ => throw RefusalException.Bad("field_unknown", "An export is csv or xlsx.", "format"),
+            _ => throw RefusedException.Bad("field_unknown", "An export is csv or xlsx.", "format"),
         };
     }
 
@@ -103,38 +115,17 @@ public static class ImportEndpoints
         string? filename,
         HttpRequest http,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
+        SolvendaDb db,
         ImportWorker worker,
         CancellationToken cancel
     )
     {
-        var of = RecordEndpoints.Changeable(kind, user);
+        var actor = user.ActorOf();
         using var body = new MemoryStream();
         await http.Body.CopyToAsync(body, cancel);
-        var import = await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var row = new ImportRow
-                {
-                    Kind = of.Name,
-                    FileName = string.IsNullOrWhiteSpace(filename)
-                        ? "file"
-                        : Path.GetFileName(filename)[..Math.Min(200, Path.GetFileName(filename).Length)],
-                    Bytes = body.ToArray(),
-                    State = ImportState.Looking,
-                    ById = work.Actor.PersonId!.Value,
-                    ByName = work.Actor.Name,
-                    At = work.Now,
-                };
-                work.Db.Imports.Add(row);
-                await work.Db.SaveChangesAsync(cancel);
-                return row;
-            },
-            cancel
-        );
-        worker.Enqueue(import.Id);
-        return View(import, worker);
+        var id = await acts.RunAsync(actor, new BeginImport(kind, filename, body.ToArray()), cancel);
+        return await EnqueuedAsync(id, actor, db, worker, cancel);
     }
 
     private static async Task<ImportView> Get(
@@ -143,87 +134,55 @@ public static class ImportEndpoints
         SolvendaDb db,
         ImportWorker worker,
         CancellationToken cancel
-    ) => View(await FindAsync(db, id, user, cancel), worker);
+    ) => View(await ImportSteps.FindAsync(db, id, user.ActorOf(), cancel), worker);
 
     private static async Task<ImportView> Columns(
         long id,
         ImportColumns body,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
+        SolvendaDb db,
         ImportWorker worker,
         CancellationToken cancel
     )
     {
-        var import = await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var row = await FindAsync(work.Db, id, user, cancel);
-                if (row.State is not (ImportState.Looked or ImportState.Failed))
-                    throw RefusalException.Clash("import_state", "It is being worked on, or was taken already.");
-                var of = RecordKinds.Find(row.Kind);
-                foreach (var (head, field) in body.Columns)
-                {
-                    if (field.Length > 0 && of.AllFields.All(f => f.Name != field))
-                        throw RefusalException.Bad("field_unknown", $"There is no field “{field}”.", head);
-                    var plain = head.ToLowerInvariant();
-                    if (
-                        await work.Db.ImportColumns.FirstOrDefaultAsync(
-                            c => c.Kind == row.Kind && c.Head == plain,
-                            cancel
-                        ) is
-                        { } said
-                    )
-                        said.Field = field;
-                    else
-                        work.Db.ImportColumns.Add(
-                            new ImportColumnRow
-                            {
-                                Kind = row.Kind,
-                                Head = plain,
-                                Field = field,
-                            }
-                        );
-                }
-                (row.State, row.Columns) = (ImportState.Looking, "");
-                return row;
-            },
-            cancel
-        );
-        worker.Enqueue(id);
-        return View(import, worker);
+        var actor = user.ActorOf();
+        await acts.RunAsync(actor, new NameImportColumns(id, body.Columns), cancel);
+        return await EnqueuedAsync(id, actor, db, worker, cancel);
     }
 
     private static async Task<ImportView> Take(
         long id,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
+        SolvendaDb db,
         ImportWorker worker,
         CancellationToken cancel
     )
     {
-        var import = await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var row = await FindAsync(work.Db, id, user, cancel);
-                if (row.State != ImportState.Looked || row.Refused != "[]" || row.Problem.Length > 0)
-                    throw RefusalException.Clash(
-                        "import_state",
-                        "Only what was looked at and refused nowhere is taken; nothing was changed."
-                    );
-                row.State = ImportState.Taking;
-                return row;
-            },
-            cancel
-        );
+        var actor = user.ActorOf();
+        await acts.RunAsync(actor, new StartImport(id), cancel);
+        return await EnqueuedAsync(id, actor, db, worker, cancel);
+    }
+
+    private static async Task<ImportView> EnqueuedAsync(
+        long id,
+        Actor actor,
+        SolvendaDb db,
+        ImportWorker worker,
+        CancellationToken cancel
+    )
+    {
+        var view = View(await ImportSteps.FindAsync(db, id, actor, cancel), worker);
         worker.Enqueue(id);
-        return View(import, worker);
+        return view;
     }
 
     private static async Task<IResult> Refused(long id, ClaimsPrincipal user, SolvendaDb db, CancellationToken cancel)
     {
-        var cells = JsonSerializer.Deserialize<List<RefusedCell>>((await FindAsync(db, id, user, cancel)).Refused)!;
+        var cells = JsonSerializer.Deserialize<List<RefusedCell>>(
+            (await ImportSteps.FindAsync(db, id, user.ActorOf(), cancel)).Refused
+        )!;
         return Results.Stream(
             to => TableWriter.CsvAsync(to, ["line", "column", "value", "why"], Rows(cells), cancel),
             "text/csv",
@@ -236,21 +195,6 @@ public static class ImportEndpoints
         foreach (var c in cells)
             yield return [c.Line.ToString(System.Globalization.CultureInfo.InvariantCulture), c.Column, c.Value, c.Why];
         await Task.CompletedTask;
-    }
-
-    // Whoever may change the kind may see its imports.
-    private static async Task<ImportRow> FindAsync(
-        SolvendaDb db,
-        long id,
-        ClaimsPrincipal user,
-        CancellationToken cancel
-    )
-    {
-        var row =
-            await db.Imports.FirstOrDefaultAsync(i => i.Id == id, cancel)
-            ?? throw RefusalException.NotFound("such import");
-        RecordEndpoints.Changeable(row.Kind, user);
-        return row;
     }
 
     private static ImportView View(ImportRow row, ImportWorker worker)

@@ -1,9 +1,16 @@
-using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
+using Solvenda.Web.Dossiers;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Records;
@@ -36,6 +43,19 @@ public sealed record KindView(
 /// <summary>A record made.</summary>
 public sealed record RecordMade(long Id);
 
+/// <summary>One change of a record.</summary>
+public sealed record RecordChange(DateTime At, string Who, string Words, string? Before, string? After, string? Why);
+
+/// <summary>A record: every field that is theirs to see, by its name.</summary>
+public sealed record RecordView(
+    long Id,
+    long Version,
+    bool Active,
+    string Calls,
+    IReadOnlyDictionary<string, string> Values,
+    IReadOnlyList<RecordChange> History
+);
+
 public sealed record RecordValues(IReadOnlyDictionary<string, string> Values);
 
 /// <param name="Why">Kept in the history.</param>
@@ -60,35 +80,38 @@ public sealed record RecordBulkDone(int Changed);
 
 public static class RecordEndpoints
 {
-    private const int MostBulk = 5_000;
-
     public static void MapRecords(this IEndpointRouteBuilder app)
     {
-        var records = app.MapGroup("/api/records").WithTags("Records").RequireAuthorization(May.Look);
-        records.MapGet("", Kinds);
-        records.MapGet("/{kind}", List);
-        records.MapGet("/{kind}/foot", Foot);
-        records.MapGet("/{kind}/{id:long}", Get);
-        // Who may change is told by the kind; it is looked at in the command.
-        records.MapPost("/{kind}", Create);
-        records.MapPut("/{kind}/{id:long}", Change);
-        records.MapPost("/{kind}/{id:long}/switch", Switch);
-        records.MapPost("/{kind}/bulk", Bulk);
+        var records = app.MapGroup("/api/records").WithTags("Records");
+        records.MapGet("", Kinds).Needs(Rights.Look);
+        records.MapGet("/{kind}", List).Needs(Rights.Look);
+        records.MapGet("/{kind}/foot", Foot).Needs(Rights.Look);
+        records.MapGet("/{kind}/{id:long}", Get).Needs(Rights.Look);
+        records.MapPost("/{kind}", Create).Needs<CreateRecord>();
+        records.MapPut("/{kind}/{id:long}", Change).Needs<ChangeRecord>();
+        records.MapPost("/{kind}/{id:long}/switch", Switch).Needs<SwitchRecord>();
+        records.MapPost("/{kind}/bulk", Bulk).Needs<ChangeRecords>();
     }
 
     private static List<KindView> Kinds(ClaimsPrincipal user)
     {
         var roles = user.ActorOf().Roles;
-        return
-        [
-            .. RecordKinds.All.Select(k => new KindView(
-                k.Name,
-                k.Title,
-                k.One,
-                k.Calls,
-                (roles & k.ChangedBy) != Roles.None,
-                [
-                    .. k.AllFields.Select(f => new RecordField(
+        return [.. RecordKinds.All.Where(k => k.IsSeenBy(roles)).Select(k => KindOf(k, roles))];
+    }
+
+    private static KindView KindOf(RecordKind k, Roles roles)
+    {
+        var may = (roles & k.ChangedBy) != Roles.None;
+        return new KindView(
+            k.Name,
+            k.Title,
+            k.One,
+            k.Calls,
+            may,
+            [
+                .. k
+                    .AllFields.Where(f => f.IsSeenBy(roles))
+                    .Select(f => new RecordField(
                         f.Name,
                         f.Label,
                         f.Type,
@@ -98,20 +121,18 @@ public static class RecordEndpoints
                         f.Of,
                         f.InList,
                         f.Property is not null,
-                        (roles & k.ChangedBy) != Roles.None
-                            && !f.ByHouse
-                            && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None),
+                        may && !f.ByHouse && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None),
                         k.Seldom.Contains(f.Name)
                     )),
-                ]
-            )),
-        ];
+            ]
+        );
     }
 
     /// <param name="filter">Words and conditions: rope family:hardware price&gt;5 active:no.</param>
     /// <param name="columns">Names of fields, apart by commas; without it those that the list shows by itself.</param>
     private static Task<RecordPage> List(
         string kind,
+        ClaimsPrincipal user,
         SolvendaDb db,
         CancellationToken cancel,
         string filter = "",
@@ -120,51 +141,44 @@ public static class RecordEndpoints
         int skip = 0,
         int take = 100,
         string columns = ""
-    ) =>
-        RecordKinds
-            .Find(kind)
-            .Store.ListAsync(
-                db,
-                new RecordQuestion(
-                    filter,
-                    sort,
-                    down,
-                    skip,
-                    take,
-                    columns.Split(',', StringSplitOptions.RemoveEmptyEntries)
-                ),
-                cancel
-            );
+    )
+    {
+        var roles = user.ActorOf().Roles;
+        var question = new RecordQuestion(filter, sort, down, skip, take, Named(columns));
+        return RecordKinds.Seen(kind, roles).Reader.ListAsync(db, roles, question, cancel);
+    }
 
     private static async Task<RecordFootView> Foot(
         string kind,
+        ClaimsPrincipal user,
         SolvendaDb db,
         CancellationToken cancel,
         string filter = "",
         string columns = ""
-    ) =>
-        new(
-            await RecordKinds
-                .Find(kind)
-                .Store.FootAsync(db, filter, columns.Split(',', StringSplitOptions.RemoveEmptyEntries), cancel)
+    )
+    {
+        var roles = user.ActorOf().Roles;
+        return new RecordFootView(
+            await RecordKinds.Seen(kind, roles).Reader.FootAsync(db, roles, filter, Named(columns), cancel)
         );
+    }
 
-    private static Task<RecordView> Get(string kind, long id, SolvendaDb db, CancellationToken cancel) =>
-        RecordKinds.Find(kind).Store.GetAsync(db, id, cancel);
+    private static Task<RecordView> Get(
+        string kind,
+        long id,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => ViewAsync(db, kind, id, user.ActorOf().Roles, cancel);
 
     private static async Task<RecordMade> Create(
         string kind,
         RecordValues body,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
         CancellationToken cancel
-    )
-    {
-        var of = Changeable(kind, user);
-        return new RecordMade(
-            await commands.RunAsync(user.ActorOf(), work => of.Store.CreateAsync(work, body.Values, cancel), cancel)
-        );
-    }
+    ) => new(await acts.RunAsync(user.ActorOf(), new CreateRecord(kind, body.Values), cancel, key));
 
     private static async Task<RecordView> Change(
         string kind,
@@ -172,21 +186,14 @@ public static class RecordEndpoints
         RecordValues body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
+        SolvendaDb db,
         CancellationToken cancel
     )
     {
-        var of = Changeable(kind, user);
-        return await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                await of.Store.ChangeAsync(work, id, Version(ifMatch), body.Values, cancel);
-                await work.Db.SaveChangesAsync(cancel);
-                return await of.Store.GetAsync(work.Db, id, cancel);
-            },
-            cancel
-        );
+        var actor = user.ActorOf();
+        await acts.RunAsync(actor, new ChangeRecord(kind, id, Seen.MustBe(ifMatch), body.Values), cancel);
+        return await ViewAsync(db, kind, id, actor.Roles, cancel);
     }
 
     private static async Task<RecordView> Switch(
@@ -195,24 +202,15 @@ public static class RecordEndpoints
         RecordSwitch body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
+        SolvendaDb db,
         CancellationToken cancel
     )
     {
-        var of = Changeable(kind, user);
-        return await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var version = Version(ifMatch);
-                if (body.Values is { Count: > 0 } values)
-                    await of.Store.ChangeAsync(work, id, version++, values, cancel);
-                await of.Store.SwitchAsync(work, id, version, body.On, body.Why, cancel);
-                await work.Db.SaveChangesAsync(cancel);
-                return await of.Store.GetAsync(work.Db, id, cancel);
-            },
-            cancel
-        );
+        var actor = user.ActorOf();
+        var act = new SwitchRecord(kind, id, Seen.MustBe(ifMatch), body.On, body.Why, body.Values);
+        await acts.RunAsync(actor, act, cancel);
+        return await ViewAsync(db, kind, id, actor.Roles, cancel);
     }
 
     /// <summary>The same change to many records: all of them or none.</summary>
@@ -220,50 +218,48 @@ public static class RecordEndpoints
         string kind,
         RecordBulk body,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
         CancellationToken cancel
     )
     {
-        var of = Changeable(kind, user);
-        return await commands.RunAsync(
-            user.ActorOf(),
-            async work =>
-            {
-                var ids = body.Filter is { } filter
-                    ? await of.Store.FittingAsync(work.Db, filter, MostBulk, cancel)
-                    : [.. (body.Ids ?? []).Distinct()];
-                if (ids.Count > MostBulk)
-                    throw RefusalException.Bad(
-                        "too_many_lines",
-                        $"At most {MostBulk:#,0} records are changed at once; nothing was changed. Narrow the filter, or import a file.",
-                        "ids"
-                    );
-                if (body.Filter is not null && ids.Count != body.Count)
-                    throw RefusalException.Clash(
-                        "stale",
-                        $"{ids.Count:#,0} fit the filter now, not {body.Count:#,0}; nothing was changed. Look again."
-                    );
-                await of.Store.ChangeAllAsync(work, ids, body.Values, cancel);
-                return new RecordBulkDone(ids.Count);
-            },
-            cancel
+        var act = new ChangeRecords(kind, body.Values, body.Ids, body.Filter, body.Count);
+        return new RecordBulkDone(await acts.RunAsync(user.ActorOf(), act, cancel));
+    }
+
+    private static async Task<RecordView> ViewAsync(
+        SolvendaDb db,
+        string kind,
+        long id,
+        Roles roles,
+        CancellationToken cancel
+    )
+    {
+        var of = RecordKinds.Seen(kind, roles);
+        var state = await of.Reader.GetAsync(db, roles, id, cancel);
+        var subject = Work.SubjectOf(of.Name, id);
+        var rows = await db
+            .Events.AsNoTracking()
+            .Where(e => e.Subject == subject)
+            .OrderByDescending(e => e.Id)
+            .Take(100)
+            .ToListAsync(cancel);
+        var hidden = of.AllFields.Where(f => !f.IsSeenBy(roles)).Select(f => f.Label).ToHashSet();
+        return new RecordView(
+            state.Id,
+            state.Version,
+            state.Active,
+            state.Calls,
+            state.Values,
+            [
+                .. rows.SelectMany(r =>
+                    EventWords
+                        .Of(r)
+                        .Where(w => !hidden.Contains(w.Words))
+                        .Select(w => new RecordChange(r.At, r.Who, w.Words, w.Before, w.After, r.Why))
+                ),
+            ]
         );
     }
 
-    internal static RecordKind Changeable(string kind, ClaimsPrincipal user)
-    {
-        var of = RecordKinds.Find(kind);
-        return (user.ActorOf().Roles & of.ChangedBy) != Roles.None
-            ? of
-            : throw RefusalException.Forbidden($"{of.Title} are not yours to change.");
-    }
-
-    private static long Version(string? ifMatch) =>
-        long.TryParse(ifMatch?.Trim('"'), NumberStyles.None, CultureInfo.InvariantCulture, out var seen)
-            ? seen
-            : throw new RefusalException(
-                428,
-                "version_missing",
-                "A change names the version that it saw, in If-Match."
-            );
+    private static string[] Named(string columns) => columns.Split(',', StringSplitOptions.RemoveEmptyEntries);
 }

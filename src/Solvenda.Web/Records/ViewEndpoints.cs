@@ -1,9 +1,15 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Records;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Records;
@@ -34,14 +40,12 @@ public sealed record NewView(
 /// <summary>Saved views: one's own, and everybody's.</summary>
 public static class ViewEndpoints
 {
-    private const int MostViews = 100;
-
     public static void MapViews(this IEndpointRouteBuilder app)
     {
-        var views = app.MapGroup("/api/views/{kind}").WithTags("Records").RequireAuthorization(May.Look);
-        views.MapGet("", List);
-        views.MapPost("", Save);
-        views.MapDelete("/{id:long}", Remove);
+        var views = app.MapGroup("/api/views/{kind}").WithTags("Records");
+        views.MapGet("", List).Needs(Rights.Look);
+        views.MapPost("", Save).Needs<SaveView>();
+        views.MapDelete("/{id:long}", Remove).Needs<RemoveView>();
     }
 
     private static async Task<List<SavedView>> List(
@@ -52,7 +56,7 @@ public static class ViewEndpoints
     )
     {
         var me = user.ActorOf();
-        var all = MayForAll(kind, me);
+        var all = SaveViewAct.MayForAll(RecordKinds.Find(kind), me);
         var rows = await db
             .Views.AsNoTracking()
             .Where(v => v.Kind == kind && (v.OwnerId == null || v.OwnerId == me.PersonId))
@@ -78,86 +82,25 @@ public static class ViewEndpoints
         string kind,
         NewView body,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
+        SolvendaDb db,
         CancellationToken cancel
     )
     {
-        var of = RecordKinds.Find(kind);
-        var me = user.ActorOf();
-        if (string.IsNullOrWhiteSpace(body.Name) || body.Name.Length > 60)
-            throw RefusalException.Bad("name_missing", "A view takes a name of at most 60 letters.", "name");
-        if (body.ForAll && !MayForAll(kind, me))
-            throw RefusalException.Forbidden(
-                $"A view for everybody takes somebody who may change {of.Title.ToLowerInvariant()}."
-            );
-        return await commands.RunAsync(
-            me,
-            async work =>
-            {
-                var owner = body.ForAll ? null : me.PersonId;
-                var name = body.Name.Trim();
-                var row = await work.Db.Views.FirstOrDefaultAsync(
-                    v => v.Kind == kind && v.OwnerId == owner && v.Name == name,
-                    cancel
-                );
-                if (
-                    row is null
-                    && await work.Db.Views.CountAsync(v => v.Kind == kind && v.OwnerId == owner, cancel) >= MostViews
-                )
-                    throw RefusalException.Bad(
-                        "too_many_lines",
-                        $"There are {MostViews} views already; take one away first.",
-                        "name"
-                    );
-                if (row is null)
-                    work.Db.Views.Add(
-                        row = new ViewRow
-                        {
-                            Kind = kind,
-                            Name = name,
-                            OwnerId = owner,
-                        }
-                    );
-                (row.Filter, row.Columns, row.Sort, row.Down) = (
-                    body.Filter,
-                    string.Join(',', body.Columns),
-                    body.Sort,
-                    body.Down
-                );
-                await work.Db.SaveChangesAsync(cancel);
-                return await List(kind, user, work.Db, cancel);
-            },
-            cancel
-        );
+        var act = new SaveView(kind, body.Name, body.ForAll, body.Filter, body.Columns, body.Sort, body.Down);
+        await acts.RunAsync(user.ActorOf(), act, cancel);
+        return await List(kind, user, db, cancel);
     }
 
     private static async Task<NoContent> Remove(
         string kind,
         long id,
         ClaimsPrincipal user,
-        CommandHandler commands,
+        ActRunner acts,
         CancellationToken cancel
     )
     {
-        var me = user.ActorOf();
-        await commands.RunAsync(
-            me,
-            async work =>
-            {
-                var row =
-                    await work.Db.Views.FirstOrDefaultAsync(
-                        v => v.Id == id && v.Kind == kind && (v.OwnerId == null || v.OwnerId == me.PersonId),
-                        cancel
-                    ) ?? throw RefusalException.NotFound("such view");
-                if (row.OwnerId is null && !MayForAll(kind, me))
-                    throw RefusalException.Forbidden("That view is everybody's.");
-                work.Db.Views.Remove(row);
-                return 0;
-            },
-            cancel
-        );
+        await acts.RunAsync(user.ActorOf(), new RemoveView(kind, id), cancel);
         return TypedResults.NoContent();
     }
-
-    private static bool MayForAll(string kind, Actor me) => (me.Roles & RecordKinds.Find(kind).ChangedBy) != Roles.None;
 }

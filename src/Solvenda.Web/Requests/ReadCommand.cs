@@ -3,12 +3,11 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Requests;
 using Solvenda.Core.Reading;
 using Solvenda.Data;
 using Solvenda.Formats;
 using Solvenda.Formats.Edi;
-using Solvenda.Formats.Edifact;
-using Solvenda.Formats.X12;
 
 namespace Solvenda.Web.Requests;
 
@@ -132,16 +131,7 @@ public static class ReadCommand
     }
 
     private static IReadOnlyList<Segment> Segments(OriginalPart part) =>
-        part.Kind != PartKind.Edi
-            ? []
-            : (
-                part.Text.TrimStart().StartsWith("ISA", StringComparison.Ordinal)
-                    ? X12Interchange.Open(part.Text)
-                    : EdifactInterchange.Open(part.Text)
-            )
-                .Interchange
-                ?.Segments
-                ?? [];
+        part.Kind == PartKind.Edi ? Readers.SegmentsOf(part.Text) : [];
 
     // Adds to each piece of evidence what people call its place: line and text; page and rectangle; segment and element.
     private static void Place(

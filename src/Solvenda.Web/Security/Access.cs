@@ -1,34 +1,45 @@
 using System.Security.Claims;
-using System.Security.Cryptography;
-using System.Text;
 using System.Text.Encodings.Web;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
 
 namespace Solvenda.Web.Security;
 
-/// <summary>Who may: the names of the policies that endpoints carry.</summary>
-public static class May
+/// <summary>Names of what endpoints carry beside their right.</summary>
+public static class Door
 {
-    /// <summary>Anybody who is signed in.</summary>
-    public const string Look = "look";
-
-    /// <summary>Reads requests, writes quotes and orders.</summary>
-    public const string Write = "write";
-
-    /// <summary>Decides asks, waives stops: roles first, authority is looked at in the command.</summary>
-    public const string Decide = "decide";
-
-    /// <summary>A machine with a key.</summary>
-    public const string Machine = "machine";
-
     /// <summary>Rate limits of the doors that need no sign-in.</summary>
-    public const string DoorLimit = "doors";
+    public const string Limit = "doors";
+}
+
+/// <summary>Says at an endpoint who may: by a right, or by the act that it carries out.</summary>
+public static class DoorRights
+{
+    public static TBuilder Needs<TBuilder>(this TBuilder builder, Right right)
+        where TBuilder : IEndpointConventionBuilder
+    {
+        ArgumentNullException.ThrowIfNull(right);
+        return builder.RequireAuthorization(right.Code);
+    }
+
+    /// <summary>Who may carry the act out may come in.</summary>
+    public static RouteHandlerBuilder Needs<TInput>(this RouteHandlerBuilder builder)
+    {
+        ArgumentNullException.ThrowIfNull(builder);
+        builder.Add(endpoint =>
+        {
+            var act = endpoint.ApplicationServices.GetRequiredService<ActRunner>().ActOf(typeof(TInput));
+            endpoint.Metadata.Add(new AuthorizeAttribute(act.Needs.Code));
+        });
+        return builder;
+    }
 }
 
 /// <summary>Sets up cookies for people, keys for machines, and the policies.</summary>
@@ -36,6 +47,18 @@ public static class Access
 {
     public const string StampClaim = "stamp";
     private const string KeyScheme = "ApiKey";
+    private const string ScopeClaim = "scope";
+    private const string MachineClaim = "machine";
+
+    /// <summary>The rights of the table that somebody who signs in, or a machine with a key, can have.</summary>
+    public static IReadOnlyList<Right> All { get; } =
+    [
+        .. typeof(Rights)
+            .GetFields()
+            .Select(f => f.GetValue(null))
+            .OfType<Right>()
+            .Where(r => (r.Kinds & (ActorKinds.Person | ActorKinds.Machine)) != ActorKinds.None),
+    ];
 
     public static IServiceCollection AddAccess(this IServiceCollection services)
     {
@@ -55,12 +78,17 @@ public static class Access
                 o.Events.OnValidatePrincipal = StillValidAsync;
             })
             .AddScheme<AuthenticationSchemeOptions, KeyHandler>(KeyScheme, null);
-        services
-            .AddAuthorizationBuilder()
-            .AddPolicy(May.Look, p => p.RequireAuthenticatedUser())
-            .AddPolicy(May.Write, p => p.RequireRole(nameof(Roles.Desk), nameof(Roles.Seller)))
-            .AddPolicy(May.Decide, p => p.RequireRole(nameof(Roles.Lead), nameof(Roles.Credit)))
-            .AddPolicy(May.Machine, p => p.AddAuthenticationSchemes(KeyScheme).RequireClaim("machine"));
+        var rights = services.AddAuthorizationBuilder();
+        foreach (var right in All)
+            rights.AddPolicy(
+                right.Code,
+                p =>
+                {
+                    if (right.Kinds.HasFlag(ActorKinds.Machine))
+                        p.AddAuthenticationSchemes(KeyScheme);
+                    p.RequireAuthenticatedUser().RequireAssertion(c => right.Allows(c.User.ActorOf()));
+                }
+            );
         return services;
     }
 
@@ -84,20 +112,18 @@ public static class Access
 
     public static Actor ActorOf(this ClaimsPrincipal user)
     {
-        var id = user.FindFirstValue(ClaimTypes.NameIdentifier);
+        ArgumentNullException.ThrowIfNull(user);
+        if (user.FindFirstValue(MachineClaim) is { } machine)
+            return Actor.Machine(machine, user.FindAll(ScopeClaim).Select(c => c.Value));
+        if (user.FindFirstValue(ClaimTypes.NameIdentifier) is not { } id)
+            return Actor.Stranger;
         var roles = user.FindAll(ClaimTypes.Role).Aggregate(Roles.None, (all, c) => all | Enum.Parse<Roles>(c.Value));
-        return new Actor(
-            id is null ? null : long.Parse(id, System.Globalization.CultureInfo.InvariantCulture),
-            user.Identity?.Name ?? "a machine",
+        return Actor.Person(
+            long.Parse(id, System.Globalization.CultureInfo.InvariantCulture),
+            user.Identity?.Name ?? "",
             roles
         );
     }
-
-    public static string Sha256(string text) => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(text)));
-
-    /// <summary>256 random bits, in letters that a link can hold.</summary>
-    public static string NewToken() =>
-        Convert.ToBase64String(RandomNumberGenerator.GetBytes(32)).Replace('+', '-').Replace('/', '_').TrimEnd('=');
 
     private static Task Status(RedirectContext<CookieAuthenticationOptions> context, int status)
     {
@@ -130,14 +156,20 @@ public static class Access
             var header = Request.Headers.Authorization.ToString();
             if (!header.StartsWith("Bearer ", StringComparison.OrdinalIgnoreCase))
                 return AuthenticateResult.NoResult();
-            var hash = Sha256(header[7..].Trim());
+            var hash = Tokens.Sha256(header[7..].Trim());
             var key = await db
                 .ApiKeys.AsNoTracking()
                 .FirstOrDefaultAsync(k => k.Hash == hash && k.RevokedAt == null, Context.RequestAborted);
             if (key is null)
                 return AuthenticateResult.Fail("The key is unknown or was revoked.");
             var identity = new ClaimsIdentity(
-                [new Claim(ClaimTypes.Name, key.Name), new Claim("machine", key.Name)],
+                [
+                    new Claim(ClaimTypes.Name, key.Name),
+                    new Claim(MachineClaim, key.Name),
+                    .. key
+                        .Scopes.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                        .Select(scope => new Claim(ScopeClaim, scope)),
+                ],
                 Scheme.Name
             );
             return AuthenticateResult.Success(new AuthenticationTicket(new ClaimsPrincipal(identity), Scheme.Name));
@@ -159,7 +191,7 @@ public sealed class SameOrigin(RequestDelegate next)
                 ? site is not ("same-origin" or "none")
                 : origin.Length > 0 && origin != $"{http.Request.Scheme}://{http.Request.Host}";
         if (changes && foreign)
-            throw new RefusalException(403, "other_origin", "That came from another site.");
+            throw new RefusedException(Refused.Forbidden, "other_origin", "That came from another site.");
         await next(http);
     }
 }

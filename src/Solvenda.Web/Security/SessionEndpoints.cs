@@ -2,9 +2,11 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.People;
+using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Commands;
 
 namespace Solvenda.Web.Security;
 
@@ -12,7 +14,8 @@ namespace Solvenda.Web.Security;
 public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 
 /// <summary>A person as others see them.</summary>
-public sealed record PersonView(long Id, string Name, string Does, bool MayWrite, bool MayDecide);
+/// <param name="SeesCost">Whether cost, floor and margin are theirs to see.</param>
+public sealed record PersonView(long Id, string Name, string Does, bool MayWrite, bool MayDecide, bool SeesCost);
 
 public sealed record SignIn(string Login, string Password);
 
@@ -22,15 +25,16 @@ public sealed record FirstPerson(string Token, string Name, string Login, string
 public static class SessionEndpoints
 {
     private const int LeastPassword = 12;
+    private const int MostPassword = 200;
 
     public static void MapSession(this IEndpointRouteBuilder app)
     {
         var session = app.MapGroup("/api/session").WithTags("Session");
         session.MapGet("", Get).AllowAnonymous();
-        session.MapPost("", In).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
+        session.MapPost("", In).AllowAnonymous().RequireRateLimiting(Door.Limit);
         session.MapDelete("", Out).AllowAnonymous();
-        app.MapGet("/api/people", People).WithTags("Session").RequireAuthorization(May.Look);
-        session.MapPost("/first", First).AllowAnonymous().RequireRateLimiting(May.DoorLimit);
+        app.MapGet("/api/people", People).WithTags("Session").Needs(Rights.Look);
+        session.MapPost("/first", First).AllowAnonymous().RequireRateLimiting(Door.Limit);
     }
 
     public static PersonView ViewOf(Person p) =>
@@ -39,7 +43,8 @@ public static class SessionEndpoints
             p.Name,
             p.Does,
             (p.Roles & (Roles.Desk | Roles.Seller)) != 0,
-            (p.Roles & (Roles.Lead | Roles.Credit)) != 0
+            (p.Roles & (Roles.Lead | Roles.Credit)) != 0,
+            Sight.SeesCost(p.Roles)
         );
 
     private static async Task<SessionView> Get(
@@ -79,7 +84,11 @@ public static class SessionEndpoints
         var hash = person is { PasswordHash.Length: > 0 } ? person.PasswordHash : Dummy.Value;
         var verdict = hasher.VerifyHashedPassword(person ?? Nobody, hash, body.Password);
         if (person is null or { PasswordHash.Length: 0 } || verdict == PasswordVerificationResult.Failed)
-            throw new RefusalException(401, "sign_in_failed", "That name and password do not fit together.");
+            throw new RefusedException(
+                Refused.NotSignedIn,
+                "sign_in_failed",
+                "That name and password do not fit together."
+            );
         await http.SignInAsync(Access.PrincipalOf(person));
         return new SessionView(ViewOf(person), options.Demo, seller.Name);
     }
@@ -99,62 +108,28 @@ public static class SessionEndpoints
     };
 
     private static readonly Lazy<string> Dummy = new(() =>
-        new PasswordHasher<Person>().HashPassword(Nobody, Access.NewToken())
+        new PasswordHasher<Person>().HashPassword(Nobody, Tokens.New())
     );
 
     private static async Task<SessionView> First(
         FirstPerson body,
         HttpContext http,
-        CommandHandler commands,
+        ActRunner acts,
         SolvendaOptions options,
         Seller seller,
         IPasswordHasher<Person> hasher,
         CancellationToken cancel
     )
     {
-        if (body.Password.Length < LeastPassword)
-            throw RefusalException.Bad(
+        if (body.Password.Length is < LeastPassword or > MostPassword)
+            throw RefusedException.Bad(
                 "password_short",
-                $"The password takes at least {LeastPassword} characters.",
+                $"The password takes {LeastPassword} to {MostPassword} characters.",
                 "password"
             );
-        if (string.IsNullOrWhiteSpace(body.Name) || string.IsNullOrWhiteSpace(body.Login))
-            throw RefusalException.Bad("name_missing", "A name and a sign-in name are needed.", "name");
-        var person = await commands.RunAsync(
-            Actor.House,
-            async work =>
-            {
-                var hash = Access.Sha256(body.Token);
-                var link = await work.Db.OneTimeLinks.FirstOrDefaultAsync(l => l.Hash == hash, cancel);
-                if (link is null || link.UsedAt is not null || link.ExpiresAt < work.Now)
-                    throw new RefusalException(
-                        410,
-                        "link_used",
-                        "This link was used or has run out; a new one is printed when Solvenda starts without any person."
-                    );
-                link.UsedAt = work.Now;
-                var made = new Person
-                {
-                    Login = body.Login.Trim().ToLowerInvariant(),
-                    Name = body.Name.Trim(),
-                    Does = "administrator",
-                    Stamp = Access.NewToken(),
-                    Roles = Roles.Admin | Roles.Desk | Roles.Seller | Roles.Lead,
-                    DiscountPercent = 100,
-                    LeastMarginPercent = 0,
-                    Value = 1_000_000,
-                };
-                made.PasswordHash = hasher.HashPassword(made, body.Password);
-                work.Db.People.Add(made);
-                work.History(
-                    made.Login,
-                    null,
-                    "person.created",
-                    $"{made.Name} became administrator by the one-time link"
-                );
-                await work.Db.SaveChangesAsync(cancel);
-                return made;
-            },
+        var person = await acts.RunAsync(
+            Actor.Stranger,
+            new BecomeFirstAdministrator(body.Token, body.Name, body.Login, hasher.HashPassword(Nobody, body.Password)),
             cancel
         );
         await http.SignInAsync(Access.PrincipalOf(person));

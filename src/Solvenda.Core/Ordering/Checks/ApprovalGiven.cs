@@ -1,74 +1,68 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>What is beyond the seller's authority has been granted by somebody who may; shown on the lines that cause it.</summary>
+/// <summary>What is beyond the authority of the hands that typed it has been granted by somebody who may; shown on the lines and terms that cause it.</summary>
 public sealed class ApprovalGiven : ICheck
 {
+    private static readonly ImmutableHashSet<string> OfLines = [.. FigureList.OfLines.Select(f => f.Code)];
+
+    /// <inheritdoc />
     public string Code => "approval";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
-        if (facts.ApprovalState is ApprovalState.NotNeeded)
-            yield break;
-        var granted = facts.ApprovalState == ApprovalState.Granted;
-        var waiting = facts.ApprovalState == ApprovalState.Waiting;
-        var approver = facts.Approval.Approver?.Name ?? "nobody on the reporting line";
-        var lines = facts.Sheet.Sold.Where(l => l.HasPrice && Beyond(l, facts)).ToList();
-        var whole = facts
-            .Approval.Fired.Where(f => f.Policy is "value" or "sheet-discount" || lines.Count == 0)
-            .Select(f => f.Words)
-            .ToList();
+        ArgumentNullException.ThrowIfNull(facts);
+        return facts.Approval.Needs.SelectMany(n => Of(n, facts));
+    }
 
+    private IEnumerable<Finding> Of(HandNeed need, CheckFacts facts)
+    {
+        var lines = need.Lines.Where(l => !Headroom.Allows(need.Authority, LineMoney.Of(l))).ToList();
         foreach (var line in lines)
+            yield return Finding(
+                need,
+                Words(line, need, facts),
+                line.Line.Key,
+                "discount",
+                () => Cures(line, need, facts)
+            );
+        foreach (var fired in need.Fired.Where(f => lines.Count == 0 || !OfLines.Contains(f.Figure)))
         {
-            var words = Words(line, facts);
-            if (granted)
-                yield return new Finding(Code, Outcome.Notice, $"{words} Granted.", line.Line.Key, "discount");
-            else if (waiting)
-                yield return new Finding(
-                    Code,
-                    Outcome.Stop,
-                    $"{words} {approver} has the ask.",
-                    line.Line.Key,
-                    "discount"
-                );
-            else
-                yield return new Finding(Code, Outcome.Stop, words, line.Line.Key, "discount")
-                {
-                    Cures = Cures(line, facts, approver),
-                };
-        }
-        foreach (var words in whole)
-        {
-            var sentence = char.ToUpperInvariant(words[0]) + words[1..] + ".";
-            yield return granted
-                ? new Finding(Code, Outcome.Notice, $"{sentence} Granted.")
-                : new Finding(Code, Outcome.Stop, waiting ? $"{sentence} {approver} has the ask." : sentence)
-                {
-                    Cures = waiting ? [] : [new Cure("A", $"ask {approver}", "ask", "", "")],
-                };
+            var sentence = char.ToUpperInvariant(fired.Words[0]) + fired.Words[1..] + ".";
+            var field = FigureList.OfTerms.FirstOrDefault(f => f.Code == fired.Figure)?.Term ?? "";
+            yield return Finding(need, sentence, null, field, () => [Ask(need)]);
         }
     }
 
-    private static bool Beyond(PricedLine line, CheckFacts facts)
-    {
-        var of = new SheetFigures(
-            line.DiscountPercent,
-            0m,
-            SheetFigures.MarginOf(line),
-            null,
-            line.BelowFloor ? 1 : 0,
-            0m
-        );
-        return Policies.All.Any(p => p.Fires(of, facts.SellerAuthority));
-    }
+    private Finding Finding(HandNeed need, string words, long? line, string field, Func<ImmutableArray<Cure>> cures) =>
+        need.State switch
+        {
+            ApprovalState.Granted => new Finding(Code, Outcome.Notice, $"{words} Granted.", line, field),
+            ApprovalState.Waiting => new Finding(
+                Code,
+                Outcome.Stop,
+                $"{words} {Approver(need)} has the ask.",
+                line,
+                field
+            ),
+            _ => new Finding(Code, Outcome.Stop, words, line, field) { Cures = cures() },
+        };
 
-    private static string Words(PricedLine line, CheckFacts facts)
+    private static string Approver(HandNeed need) => need.Approver?.Name ?? "nobody on the reporting line";
+
+    private static Cure Ask(HandNeed need) => new("A", $"ask {Approver(need)}", "ask", "", "");
+
+    private static string Words(PricedLine line, HandNeed need, CheckFacts facts)
     {
+        var mine = need.Hand.IsSame(facts.Me);
+        var (you, yours) = mine ? ("you", "you may go to") : (need.Hand.Name, $"{need.Hand.Name} may go to");
         var parts = new List<string>();
         var unit =
             line.Terms.PriceBase == 1m
@@ -81,21 +75,21 @@ public sealed class ApprovalGiven : ICheck
                     $"under the floor by {floor - line.Figures.NetPrice:0.00##}{unit}"
                 )
             );
-        var over = line.DiscountPercent - (facts.SellerAuthority.DiscountPercent ?? 0m);
+        var over = line.DiscountPercent - (need.Authority.DiscountPercent ?? 0m);
         if (line.DiscountPercent > 0 && over > 0)
-            parts.Add(string.Create(CultureInfo.InvariantCulture, $"{over:0.##} % more than you may give"));
-        if (parts.Count == 0 && SheetFigures.MarginOf(line) is { } margin)
+            parts.Add(string.Create(CultureInfo.InvariantCulture, $"{over:0.##} % more than {you} may give"));
+        if (parts.Count == 0 && LineMoney.Of(line).MarginPercent is { } margin)
             parts.Add(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"margin {margin:0.0} % is under the {facts.SellerAuthority.LeastMarginPercent ?? 100m:0.##} % that you may go to"
+                    $"margin {margin:0.0} % is under the {need.Authority.LeastMarginPercent ?? 100m:0.##} % that {yours}"
                 )
             );
         var text = string.Join(", and ", parts);
         return char.ToUpperInvariant(text[0]) + text[1..] + ".";
     }
 
-    private static ImmutableArray<Cure> Cures(PricedLine line, CheckFacts facts, string approver)
+    private static ImmutableArray<Cure> Cures(PricedLine line, HandNeed need, CheckFacts facts)
     {
         var cures = ImmutableArray.CreateBuilder<Cure>();
         if (line.BelowFloor && line.Floor is { } floor && floor <= (line.Terms.Base ?? 0m))
@@ -108,7 +102,7 @@ public sealed class ApprovalGiven : ICheck
             var text = most.ToString("0.##", CultureInfo.InvariantCulture);
             cures.Add(new Cure("Y", $"{text} %, yours to give", "set", "discount", text));
         }
-        cures.Add(new Cure("A", $"ask {approver}", "ask", "", ""));
+        cures.Add(Ask(need));
         return cures.ToImmutable();
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering.Checks;
 
@@ -9,8 +10,24 @@ public sealed class CreditLimit : ICheck
 
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
-        if (facts.Document != DocumentKind.Order || facts.Credit is not { } credit)
+        if (facts.Document != DocumentKind.Order)
             yield break;
+        if (facts.Credit is not { } credit)
+        {
+            // Where nobody said how much they may owe, it is for the credit controller to say so for this order.
+            var worth = Math.Ceiling(facts.TotalInCredit.Value * facts.CreditRateHome);
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                $"No credit limit is kept for {facts.Buyer.Name}.",
+                null,
+                "",
+                WaiveBy.Credit,
+                string.Create(CultureInfo.InvariantCulture, $"no-limit/{worth}"),
+                worth
+            );
+            yield break;
+        }
         if (credit.MissingRate is { } currency)
         {
             yield return new Finding(

@@ -1,3 +1,5 @@
+using Solvenda.Core.Documents;
+
 namespace Solvenda.Core.Ordering.Checks;
 
 /// <summary>A prospect must become a customer before an order of theirs is confirmed.</summary>

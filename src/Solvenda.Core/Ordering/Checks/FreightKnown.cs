@@ -1,3 +1,4 @@
+using Solvenda.Core.Documents;
 using Solvenda.Core.Pricing;
 
 namespace Solvenda.Core.Ordering.Checks;

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Ordering.Checks;

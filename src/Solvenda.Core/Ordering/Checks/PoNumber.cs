@@ -1,4 +1,6 @@
 using System.Globalization;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Ordering.Checks;
 
@@ -11,7 +13,7 @@ public sealed class PoNumber : ICheck
     {
         if (facts.Document != DocumentKind.Order)
             yield break;
-        if (string.IsNullOrWhiteSpace(facts.Terms.PoNumber))
+        if (HeadTerms.PoNumber.In(facts.Head) is not { } po)
         {
             yield return new Finding(
                 Code,
@@ -39,14 +41,14 @@ public sealed class PoNumber : ICheck
             yield return new Finding(
                 Code,
                 Outcome.Stop,
-                $"PO {facts.Terms.PoNumber} was used before: {list}.",
+                $"PO {po} was used before: {list}.",
                 null,
                 "poNumber",
                 WaiveBy.Lead,
                 string.Join('+', same.Select(e => e.Number))
             )
             {
-                Documents = [.. same.Select(e => e.Number)],
+                Documents = [.. same.Select(e => e.Document)],
             };
         }
     }

@@ -1,3 +1,5 @@
+using Solvenda.Core.Documents;
+
 namespace Solvenda.Core.Ordering.Checks;
 
 /// <summary>The same buyer sent the same items and quantities within the last days under another PO number, or none: it may be a repeat.</summary>
@@ -19,7 +21,7 @@ public sealed class Repeat : ICheck
                 $"The same lines came within {WithinDays} days: {string.Join(", ", like.Select(e => e.Number))}. It may be a repeat."
             )
             {
-                Documents = [.. like.Select(e => e.Number)],
+                Documents = [.. like.Select(e => e.Document)],
             };
         }
     }

@@ -1,4 +1,6 @@
 using System.Globalization;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Ordering.Checks;
@@ -31,7 +33,7 @@ public sealed class StockPromised : ICheck
                     $"none/{line.Line.Quantity.ToString(CultureInfo.InvariantCulture)}"
                 );
             }
-            else if (facts.Terms.Wanted is { } wanted && promise.Arrives > wanted)
+            else if (HeadTerms.Wanted.Day(facts.Head) is { } wanted && promise.Arrives > wanted)
             {
                 yield return new Finding(
                     Code,

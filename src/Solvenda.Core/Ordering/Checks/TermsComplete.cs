@@ -1,3 +1,6 @@
+using Solvenda.Core.Documents;
+using Solvenda.Core.Sheets.Terms;
+
 namespace Solvenda.Core.Ordering.Checks;
 
 /// <summary>The head of an order is complete: what is missing here would stop it days later in another department.</summary>
@@ -7,36 +10,40 @@ public sealed class TermsComplete : ICheck
 
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
-        var terms = facts.Terms;
+        var head = facts.Head;
         var outcome = facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice;
-        if (terms.PaymentDays is null)
-            yield return Missing("Payment terms are missing.", "paymentDays", outcome);
-        if (string.IsNullOrWhiteSpace(terms.DeliverTo) || string.IsNullOrWhiteSpace(facts.Sheet.Sheet.DeliverToCountry))
-            yield return Missing("Where does it go? The deliver-to is missing.", "deliverTo", outcome);
-        if (string.IsNullOrWhiteSpace(terms.Incoterm))
-            yield return Missing("The Incoterm is missing.", "incoterm", outcome);
-        else if (string.IsNullOrWhiteSpace(terms.IncotermPlace))
-            yield return Missing($"{terms.Incoterm} needs its named place (Incoterms 2020).", "incotermPlace", outcome);
-        if (string.IsNullOrWhiteSpace(terms.ShipFrom))
-            yield return Missing("Ship from where? The warehouse is missing.", "shipFrom", outcome);
-        if (terms.DocumentsBy is null)
+        if (HeadTerms.PaymentDays.In(head) is null)
+            yield return Missing("Payment terms are missing.", HeadTerms.PaymentDays, outcome);
+        if (HeadTerms.DeliverTo.In(head) is null || string.IsNullOrWhiteSpace(facts.Sheet.Sheet.DeliverToCountry))
+            yield return Missing("Where does it go? The deliver-to is missing.", HeadTerms.DeliverTo, outcome);
+        if (HeadTerms.Incoterm.In(head) is not { } incoterm)
+            yield return Missing("The Incoterm is missing.", HeadTerms.Incoterm, outcome);
+        else if (HeadTerms.IncotermPlace.In(head) is null)
             yield return Missing(
-                "How do documents go out to them? Mail, EDI or paper is not said.",
-                "documentsBy",
+                $"{incoterm} needs its named place (Incoterms 2020).",
+                HeadTerms.IncotermPlace,
                 outcome
             );
-        else if (facts.Document == DocumentKind.Order && terms is { DocumentsBy: DocumentsBy.Edi, AnswersByEdi: false })
+        if (HeadTerms.ShipFrom.In(head) is null)
+            yield return Missing("Ship from where? The warehouse is missing.", HeadTerms.ShipFrom, outcome);
+        if (HeadTerms.By.In(head) is not { } by)
+            yield return Missing(
+                "How do documents go out to them? Mail, EDI or paper is not said.",
+                HeadTerms.By,
+                outcome
+            );
+        else if (facts is { Document: DocumentKind.Order, AnswersByEdi: false } && by == DocumentsBy.Edi)
             yield return new Finding(
                 Code,
                 Outcome.Notice,
                 "It did not come as an X12 order, so its acknowledgement goes by mail.",
                 null,
-                "documentsBy"
+                HeadTerms.By.Name
             );
         if (facts.Document == DocumentKind.Order && !facts.Sheet.Sold.Any())
             yield return new Finding(Code, Outcome.Stop, "The order has no lines.");
     }
 
-    private Finding Missing(string words, string field, Outcome outcome) =>
-        new(Code, outcome, words, null, field) { Cures = [new Cure("G", "fill it in", "focus", field, "")] };
+    private Finding Missing(string words, HeadTerm term, Outcome outcome) =>
+        new(Code, outcome, words, null, term.Name) { Cures = [new Cure("G", "fill it in", "focus", term.Name, "")] };
 }

@@ -1,0 +1,38 @@
+using Microsoft.Extensions.DependencyInjection;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Approvals;
+using Solvenda.Acts.Quotes;
+using Solvenda.Acts.Requests;
+using Solvenda.Acts.Sheets;
+
+namespace Solvenda.Acts;
+
+/// <summary>Everything that acts need, and the acts themselves.</summary>
+public static class ActServices
+{
+    /// <summary>Every act of the house, by its type.</summary>
+    public static IReadOnlyList<Type> All { get; } =
+    [
+        .. typeof(Act)
+            .Assembly.GetTypes()
+            .Where(t => !t.IsAbstract && t.IsAssignableTo(typeof(Act)))
+            .OrderBy(t => t.FullName, StringComparer.Ordinal),
+    ];
+
+    public static IServiceCollection AddActs(this IServiceCollection services)
+    {
+        foreach (var act in All)
+            services.AddSingleton(typeof(Act), act);
+        return services
+            .AddSingleton<OutboxSignal>()
+            .AddSingleton<ActRunner>()
+            .AddSingleton<SheetLoader>()
+            .AddSingleton<Judge>()
+            .AddSingleton<Settling>()
+            .AddSingleton<AskLoader>()
+            .AddSingleton<Deciding>()
+            .AddSingleton<Offers>()
+            .AddSingleton<Reader>()
+            .AddSingleton<Intake>();
+    }
+}

@@ -1,0 +1,49 @@
+using System.Collections.Immutable;
+using System.Reflection;
+
+namespace Solvenda.Acts.Acting;
+
+/// <summary>What an act takes: marks its input with what it answers.</summary>
+public interface IAct<TAnswer>;
+
+/// <summary>The events that an act may leave; anything else is a programmer's mistake.</summary>
+[AttributeUsage(AttributeTargets.Class)]
+public sealed class LeavesAttribute(params Type[] events) : Attribute
+{
+    public ImmutableArray<Type> Events { get; } = [.. events];
+}
+
+/// <summary>One change, carried out: who may, on what, with what; the same by every door. One file an act.</summary>
+public abstract class Act
+{
+    private ImmutableHashSet<Type>? _leaves;
+
+    /// <summary>Who may do it.</summary>
+    public abstract Right Needs { get; }
+
+    /// <summary>The type of its input, by which it is found.</summary>
+    public abstract Type Input { get; }
+
+    /// <summary>The events that it may leave.</summary>
+    public ImmutableHashSet<Type> Leaves =>
+        _leaves ??= [.. GetType().GetCustomAttribute<LeavesAttribute>()?.Events ?? []];
+}
+
+/// <summary>An act by what it answers, for the runner, who knows the input's type only when it runs.</summary>
+internal interface IRuns<TAnswer>
+{
+    Task<TAnswer> RunAsync(Work work, IAct<TAnswer> input, CancellationToken cancel);
+}
+
+/// <inheritdoc />
+public abstract class Act<TInput, TAnswer> : Act, IRuns<TAnswer>
+    where TInput : IAct<TAnswer>
+{
+    Task<TAnswer> IRuns<TAnswer>.RunAsync(Work work, IAct<TAnswer> input, CancellationToken cancel) =>
+        RunAsync(work, (TInput)input, cancel);
+
+    public override Type Input => typeof(TInput);
+
+    /// <summary>Loads facts, asks Core, changes rows, and leaves its event. Whatever it throws rolls all of it back.</summary>
+    public abstract Task<TAnswer> RunAsync(Work work, TInput input, CancellationToken cancel);
+}

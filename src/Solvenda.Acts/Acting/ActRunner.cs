@@ -1,0 +1,104 @@
+using System.Collections.Frozen;
+using System.Security.Cryptography;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Acting;
+
+/// <summary>
+/// Carries acts out, and is the only place that opens a transaction to change something: it checks the right, takes a key that makes a repeat safe, runs,
+/// saves, appends the events to the chain, commits, and wakes who waits.
+/// </summary>
+public sealed class ActRunner(
+    IDbContextFactory<SolvendaDb> factory,
+    HouseClock clock,
+    OutboxSignal outbox,
+    IEnumerable<Act> acts
+) : IDisposable
+{
+    // SQLite has one writer. Waiting here, in order, is fairer than its busy timeout; other processes still meet that one.
+    private readonly SemaphoreSlim _writer = new(1, 1);
+    private readonly FrozenDictionary<Type, Act> _acts = acts.ToFrozenDictionary(a => a.Input);
+
+    /// <summary>The act that takes such an input.</summary>
+    public Act ActOf(Type input) => _acts[input];
+
+    /// <summary>Carries it out for somebody, or throws a <see cref="RefusedException"/> with nothing changed.</summary>
+    /// <param name="key">A key of the caller's: the same input with it again gets the same answer, and changes nothing.</param>
+    public async Task<TAnswer> RunAsync<TAnswer>(
+        Actor actor,
+        IAct<TAnswer> input,
+        CancellationToken cancel,
+        string? key = null
+    )
+    {
+        ArgumentNullException.ThrowIfNull(actor);
+        ArgumentNullException.ThrowIfNull(input);
+        var act = _acts[input.GetType()];
+        if (!act.Needs.Allows(actor))
+            throw RefusedException.Forbidden("That is not yours to do.");
+        await _writer.WaitAsync(cancel);
+        try
+        {
+            await using var db = await factory.CreateDbContextAsync(cancel);
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            var repeat = key is null ? null : Repeat(actor, key, act, input);
+            if (repeat is not null && await BeforeAsync(db, repeat, cancel) is { } before)
+                return JsonSerializer.Deserialize<TAnswer>(before)!;
+            var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
+            TAnswer answer;
+            try
+            {
+                answer = await ((IRuns<TAnswer>)act).RunAsync(work, input, cancel);
+                await db.SaveChangesAsync(cancel);
+                await work.ChainAsync(cancel);
+                if (repeat is not null)
+                {
+                    (repeat.Answer, repeat.At) = (JsonSerializer.Serialize(answer), work.Now);
+                    db.Repeats.Add(repeat);
+                }
+                await db.SaveChangesAsync(cancel);
+            }
+            catch (DbUpdateConcurrencyException)
+            {
+                throw RefusedException.Clash(
+                    "stale",
+                    "Somebody else changed it in the meantime; nothing of yours was saved over theirs."
+                );
+            }
+            await transaction.CommitAsync(cancel);
+            outbox.Wake();
+            return answer;
+        }
+        finally
+        {
+            _writer.Release();
+        }
+    }
+
+    public void Dispose() => _writer.Dispose();
+
+    private static RepeatRow Repeat(Actor actor, string key, Act act, object input) =>
+        new()
+        {
+            Actor = actor.Name,
+            Key = key,
+            Act = act.GetType().Name,
+            Input = Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(input, input.GetType()))),
+            Answer = "",
+        };
+
+    private static async Task<string?> BeforeAsync(SolvendaDb db, RepeatRow now, CancellationToken cancel)
+    {
+        var before = await db
+            .Repeats.AsNoTracking()
+            .FirstOrDefaultAsync(r => r.Actor == now.Actor && r.Key == now.Key, cancel);
+        if (before is null)
+            return null;
+        return before.Act == now.Act && before.Input == now.Input
+            ? before.Answer
+            : throw RefusedException.Clash("key_used", "That key was used for something else; nothing was changed.");
+    }
+}

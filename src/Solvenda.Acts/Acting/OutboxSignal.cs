@@ -1,0 +1,23 @@
+namespace Solvenda.Acts.Acting;
+
+/// <summary>Wakes a worker when there may be something to do.</summary>
+public sealed class OutboxSignal : IDisposable
+{
+    private readonly SemaphoreSlim _signal = new(0, 1);
+
+    public void Wake()
+    {
+        try
+        {
+            _signal.Release();
+        }
+        catch (SemaphoreFullException)
+        {
+            // It is awake already.
+        }
+    }
+
+    public Task<bool> WaitAsync(TimeSpan atMost, CancellationToken cancel) => _signal.WaitAsync(atMost, cancel);
+
+    public void Dispose() => _signal.Dispose();
+}

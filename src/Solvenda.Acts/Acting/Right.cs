@@ -1,0 +1,134 @@
+using Solvenda.Core.People;
+
+namespace Solvenda.Acts.Acting;
+
+/// <summary>Kinds of those who act.</summary>
+[Flags]
+public enum ActorKinds
+{
+    None = 0,
+    Person = 1,
+
+    /// <summary>A program with a key.</summary>
+    Machine = 2,
+
+    /// <summary>Whoever holds a buyer's link.</summary>
+    Buyer = 4,
+
+    /// <summary>A worker or a channel of the house itself.</summary>
+    House = 8,
+
+    /// <summary>Nobody who is known.</summary>
+    Stranger = 16,
+}
+
+/// <summary>A right: who may. Acts and doors name one of <see cref="Rights"/>, and there is no other.</summary>
+/// <param name="Words">For the printed table.</param>
+/// <param name="Roles">Of people, one of these; none: any person.</param>
+/// <param name="Scope">Of machines, this scope.</param>
+public sealed record Right(string Code, string Words, ActorKinds Kinds, Roles Roles = Roles.None, string? Scope = null)
+{
+    /// <summary>Whether somebody has it.</summary>
+    public bool Allows(Actor actor)
+    {
+        ArgumentNullException.ThrowIfNull(actor);
+        if ((Kinds & actor.Kind) == ActorKinds.None)
+            return false;
+        return actor.Kind switch
+        {
+            ActorKinds.Person => Roles == Roles.None || (actor.Roles & Roles) != Roles.None,
+            ActorKinds.Machine => Scope is null || actor.Scopes.Contains(Scope),
+            _ => true,
+        };
+    }
+}
+
+/// <summary>The table of rights.</summary>
+public static class Rights
+{
+    /// <summary>Scopes of machines' keys.</summary>
+    public const string InboundScope = "inbound";
+    public const string ReadScope = "read";
+    public const string PriceScope = "price";
+
+    /// <summary>Shows a machine cost, floor and margin.</summary>
+    public const string CostScope = "cost";
+
+    /// <summary>Shows a machine who may give how much.</summary>
+    public const string AuthorityScope = "authority";
+
+    /// <summary>Looks at everything that everybody sees.</summary>
+    public static readonly Right Look = new("look", "anybody who is signed in", ActorKinds.Person);
+
+    /// <summary>Something of one's own, such as a view of a list; or what is looked at more closely in the act.</summary>
+    public static readonly Right Own = new("own", "anybody who is signed in, for what is theirs", ActorKinds.Person);
+
+    /// <summary>Reads requests, writes quotes and orders.</summary>
+    public static readonly Right Write = new(
+        "write",
+        "the order desk and sellers",
+        ActorKinds.Person,
+        Roles.Desk | Roles.Seller
+    );
+
+    /// <summary>Decides asks; the authority is looked at in the act.</summary>
+    public static readonly Right Decide = new(
+        "decide",
+        "leads and credit controllers, within their authority",
+        ActorKinds.Person,
+        Roles.Lead | Roles.Credit
+    );
+
+    /// <summary>Lets a stop pass; who may is told by the stop.</summary>
+    public static readonly Right Waive = new(
+        "waive",
+        "whom the stop names",
+        ActorKinds.Person,
+        Roles.Desk | Roles.Seller | Roles.Lead | Roles.Credit
+    );
+
+    /// <summary>Changes records; who may is told by the kind and the field.</summary>
+    public static readonly Right Records = new(
+        "records",
+        "whom the kind of record and the field name",
+        ActorKinds.Person,
+        Roles.Desk | Roles.Seller | Roles.Lead | Roles.Credit | Roles.Admin
+    );
+
+    /// <summary>Brings something in.</summary>
+    public static readonly Right Inbound = new(
+        "inbound",
+        "channels, and machines with the scope inbound",
+        ActorKinds.Machine | ActorKinds.House,
+        Scope: InboundScope
+    );
+
+    /// <summary>Sees what became of what was brought in.</summary>
+    public static readonly Right Read = new(
+        "read",
+        "machines with the scope read",
+        ActorKinds.Machine,
+        Scope: ReadScope
+    );
+
+    /// <summary>Asks for prices.</summary>
+    public static readonly Right Price = new(
+        "price",
+        "machines with the scope price",
+        ActorKinds.Machine,
+        Scope: PriceScope
+    );
+
+    /// <summary>The house's own work, by its workers.</summary>
+    public static readonly Right House = new("house", "the house's own workers", ActorKinds.House);
+
+    /// <summary>Answers a quote.</summary>
+    public static readonly Right Link = new("link", "whoever holds the buyer's link", ActorKinds.Buyer);
+
+    /// <summary>Becomes the first administrator.</summary>
+    public static readonly Right OneTimeLink = new(
+        "one-time-link",
+        "whoever holds the one-time link of the console",
+        ActorKinds.Stranger
+    );
+}

@@ -1,0 +1,63 @@
+using System.Globalization;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Data;
+using Solvenda.Data.Events;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Acting;
+
+/// <summary>One act being carried out: its transaction, its time, and the two things that follow from it, events and outbox.</summary>
+public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly today, Act act)
+{
+    private readonly List<Leaving> _leaving = [];
+
+    public SolvendaDb Db => db;
+
+    public Actor Actor => actor;
+
+    /// <summary>UTC.</summary>
+    public DateTime Now => now;
+
+    /// <summary>The day at the house.</summary>
+    public DateOnly Today => today;
+
+    /// <summary>Leaves an event; it enters the chain when the act is done.</summary>
+    /// <exception cref="InvalidOperationException">The act does not say that it leaves such events.</exception>
+    public void Leave(IEvent facts, string subject, long? dossier = null, string? why = null)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        if (!act.Leaves.Contains(facts.GetType()))
+            throw new InvalidOperationException(
+                $"{act.GetType().Name} does not say that it leaves {facts.GetType().Name}."
+            );
+        _leaving.Add(new Leaving(facts, subject, dossier, why, actor.PersonId, actor.Name, now));
+    }
+
+    /// <summary>Puts the events left so far into the chain, for work that goes in portions.</summary>
+    public async Task ChainAsync(CancellationToken cancel)
+    {
+        await EventChain.AppendInTransactionAsync(db, _leaving, cancel);
+        _leaving.Clear();
+    }
+
+    /// <param name="key">The same for the same thing: the receiver knows a repeat by it.</param>
+    public void Send(string kind, string key, string to, string name, byte[] payload) =>
+        db.Outbox.Add(
+            new OutboxRow
+            {
+                Kind = kind,
+                Key = key,
+                To = to,
+                Name = name,
+                Payload = payload,
+                CreatedAt = now,
+                NextTryAt = now,
+            }
+        );
+
+    public Task<string> NumberAsync(string series, CancellationToken cancel) =>
+        Series.NextInTransactionAsync(db, series, today.Year, cancel);
+
+    /// <summary>The subject of a record's events.</summary>
+    public static string SubjectOf(string kind, long id) => string.Create(CultureInfo.InvariantCulture, $"{kind}:{id}");
+}

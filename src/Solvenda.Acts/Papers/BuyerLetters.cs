@@ -1,0 +1,76 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Wordings;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+
+namespace Solvenda.Acts.Papers;
+
+/// <summary>A letter to a buyer, in the language of the document that it goes with.</summary>
+public sealed record BuyerLetter(string Subject, string Text);
+
+/// <summary>The letters that we write by ourselves; those with quotes are only proposed.</summary>
+public static class BuyerLetters
+{
+    /// <summary>Where the buyer's link stands in the letter with a quote, until it is sent.</summary>
+    public const string LinkMark = "{link}";
+
+    public static BuyerLetter Quote(OpenSheet open, Seller seller)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var wording = open.Wording;
+        var matter = open.Dossier.Matter.Length > 0 ? wording.With("letter.matter", open.Dossier.Matter) : "";
+        return new BuyerLetter(
+            wording.With("letter.quoteSubject", open.Number) + matter,
+            Text(
+                open,
+                seller,
+                wording.With("letter.quote", open.Number, matter),
+                LinkMark,
+                wording.With("pricesHold", wording.Day(open.Quote!.ValidUntil))
+            )
+        );
+    }
+
+    public static BuyerLetter Acknowledgement(OpenSheet open, Seller seller)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        return new BuyerLetter(
+            open.Wording.With("letter.orderSubject", open.Order!.Number),
+            Text(
+                open,
+                seller,
+                open.Wording.With("letter.order", open.Sheet.PoNumber is { } po ? " " + po : "", open.Order.Number)
+            )
+        );
+    }
+
+    /// <summary>Tells the buyer that their answer to a quote arrived.</summary>
+    /// <param name="declined">Why it was declined; null: it was accepted.</param>
+    public static BuyerLetter Answer(OpenSheet open, Seller seller, string? name, string? declined)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(seller);
+        var wording = open.Wording;
+        var who = name ?? wording["letter.theBuyer"];
+        var words = declined is null
+            ? wording.With(
+                "letter.accepted",
+                who,
+                open.Number,
+                open.Sheet.PoNumber is { } po ? wording.With("letter.acceptedPo", po) : ""
+            )
+            : wording.With("letter.declined", who, open.Number, declined);
+        return new BuyerLetter(
+            wording.With("letter.answerSubject", open.Number),
+            $"{wording["letter.thanks"]} {words}\n\n{open.Owner.Name}\n{seller.Name}\n"
+        );
+    }
+
+    private static string Text(OpenSheet open, Seller seller, params string[] paragraphs)
+    {
+        var wording = open.Wording;
+        var first = open.Buyer.ContactName?.Split(' ')[0] ?? wording["letter.all"];
+        return $"{wording.With("letter.dear", first)}\n\n{string.Join("\n\n", paragraphs)}\n\n{wording["letter.regards"]}\n{open.Owner.Name}\n{seller.Name}";
+    }
+}

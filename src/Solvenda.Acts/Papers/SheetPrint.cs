@@ -1,0 +1,211 @@
+using System.Collections.Immutable;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Wordings;
+using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+using Solvenda.Formats.Pdf;
+
+namespace Solvenda.Acts.Papers;
+
+/// <summary>Turns a judged sheet into the printed document, in the sheet's language: every figure as Core rounded it, so that what is printed adds up.</summary>
+public static class SheetPrint
+{
+    /// <summary>A quote as a PDF.</summary>
+    /// <param name="letter">The letter to print in front of it; null where it goes another way.</param>
+    public static byte[] Quote(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null) =>
+        Of(judged, seller, today, "quote", letter);
+
+    /// <summary>An order acknowledgement as a PDF, with the date of each line.</summary>
+    public static byte[] Acknowledgement(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null) =>
+        Of(judged, seller, today, "acknowledgement", letter);
+
+    /// <summary>The words of a tax category; categories without tax name why (EN 16931, BT-120).</summary>
+    public static string TaxWords(Tax tax, Wording wording) =>
+        wording
+            .Or("tax." + tax.Category, "{0} %")
+            .Replace("{0}", wording.Number(tax.Percent), StringComparison.Ordinal);
+
+    /// <summary>What a charge is called: ours by language, those of the house's own rules as the house calls them.</summary>
+    public static string ChargeWords(SheetCharge charge, Wording wording) =>
+        wording.Or("charge." + charge.Kind, charge.Words);
+
+    private static byte[] Of(Judged judged, Seller seller, DateOnly today, string title, PrintedLetter? letter)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        var open = judged.Open;
+        var wording = open.Wording;
+        var currency = judged.Priced.Sheet.Currency;
+        string Money(decimal value) => wording.Fixed(value, currency.Decimals);
+        return PdfWriter.Write(
+            new PrintedDocument(
+                seller.Name,
+                seller.Address,
+                wording[title],
+                open.Number,
+                AddressLines(open, open.Buyer.Address),
+                Facts(open, wording, today),
+                open.Dossier.Matter,
+                currency.Code,
+                Lines(judged, wording, Money, withDates: title != "quote"),
+                Totals(judged, wording, Money),
+                [
+                    .. judged.Priced.Tally.Taxes.Select(t => new PrintedTax(
+                        TaxWords(t.Tax, wording),
+                        Money(t.Basis.Value),
+                        Money(t.TaxAmount.Value)
+                    )),
+                ],
+                Closing(judged, wording),
+                $"{seller.Name} · {seller.Address[0]}",
+                new PrintedLabels(
+                    wording["what"],
+                    wording["quantity"],
+                    wording["price"],
+                    wording["less"],
+                    wording["tax"],
+                    wording["taxOn"],
+                    wording["page"],
+                    wording["ifWanted"]
+                ),
+                letter
+            )
+        );
+    }
+
+    /// <summary>A letter for the post, to an address of the buyer's.</summary>
+    public static PrintedLetter Letter(OpenSheet open, string address, string text) =>
+        new(AddressLines(open, address), text);
+
+    private static ImmutableArray<string> AddressLines(OpenSheet open, string address) =>
+        [
+            open.Buyer.Name,
+            .. address.Split(", "),
+            .. open.Buyer.ContactName is { } name ? new[] { open.Wording.With("for", name) } : [],
+        ];
+
+    private static ImmutableArray<(string, string)> Facts(OpenSheet open, Wording wording, DateOnly today)
+    {
+        var facts = ImmutableArray.CreateBuilder<(string, string)>();
+        facts.Add((wording["date"], wording.Day(today)));
+        foreach (var term in HeadTerms.All.Where(t => t.Paper is not null))
+        {
+            if (term.In(open.ToDraft().Head) is { } text)
+                facts.Add((wording[term.Paper!], Said(term, text, wording)));
+            // The Incoterm stands behind the payment, with its place.
+            if (term == HeadTerms.PaymentDays && Delivery(open.Sheet.Head) is { } delivery)
+                facts.Add((wording["delivery"], delivery));
+        }
+        facts.Add((wording["yourContact"], open.Owner.Name));
+        return facts.ToImmutable();
+    }
+
+    private static string? Delivery(Head head) =>
+        HeadTerms.Incoterm.In(head) is { } term
+            ? $"{term} {HeadTerms.IncotermPlace.In(head)} (Incoterms 2020)".Replace("  ", " ", StringComparison.Ordinal)
+            : null;
+
+    private static string Said(HeadTerm term, string text, Wording wording) =>
+        term switch
+        {
+            { Kind: TermKind.Date } => wording.Day(
+                DateOnly.ParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
+            ),
+            { PaperValue: { } key } when key.EndsWith('.') => wording[key + text],
+            { PaperValue: { } key } => wording.With(key, text),
+            _ => text,
+        };
+
+    private static ImmutableArray<(string, string, bool)> Totals(
+        Judged judged,
+        Wording wording,
+        Func<decimal, string> money
+    )
+    {
+        var tally = judged.Priced.Tally;
+        var currency = judged.Priced.Sheet.Currency;
+        return
+        [
+            (wording["goods"], money(tally.Goods.Value), false),
+            .. tally.SheetDiscount.IsZero
+                ? Array.Empty<(string, string, bool)>()
+                :
+                [
+                    (
+                        judged.Priced.Sheet.Discount.Percent is { } p
+                            ? wording.With("lessPercent", wording.Number(p))
+                            : wording["less"],
+                        money(-tally.SheetDiscount.Value),
+                        false
+                    ),
+                ],
+            .. judged.Priced.Charges.Select(c =>
+                (ChargeWords(c, wording), money(Amount.Round(c.Amount, currency).Value), false)
+            ),
+            (wording["withoutTax"], money(tally.TotalWithoutTax.Value), false),
+            (wording["tax"], money(tally.TotalTax.Value), false),
+            (wording.With("inAll", currency.Code), money(tally.TotalWithTax.Value), true),
+        ];
+    }
+
+    private static ImmutableArray<PrintedLine> Lines(
+        Judged judged,
+        Wording wording,
+        Func<decimal, string> money,
+        bool withDates
+    )
+    {
+        var lines = ImmutableArray.CreateBuilder<PrintedLine>();
+        var number = 0;
+        foreach (var l in judged.Priced.Lines)
+        {
+            if (l.Line.Kind == LineKind.Heading)
+            {
+                lines.Add(new PrintedLine(true, "", "", l.Line.Words, "", "", "", "", "", false, ""));
+                continue;
+            }
+            number++;
+            var baseWords = l.Terms.PriceBase == 1m ? "" : " " + wording.With("per", wording.Number(l.Terms.PriceBase));
+            var shownDiscount = l.Terms.ByHand.Kind == ByHandKind.DiscountPercent;
+            var price = shownDiscount ? l.Terms.Base ?? 0m : l.Figures.NetPrice;
+            var promise = judged.Facts.Stock.GetValueOrDefault(l.Line.Key)?.Promise;
+            lines.Add(
+                new PrintedLine(
+                    false,
+                    wording.Number(number),
+                    l.Item?.Code ?? "",
+                    l.Line.Words,
+                    l.Line.Note,
+                    $"{wording.Number(l.Line.Quantity)} {wording.UnitWord(l.Line.Unit)}".Trim(),
+                    wording.Fixed(price, 4) + baseWords,
+                    shownDiscount ? $"{wording.Number(l.Terms.ByHand.Value)} %" : "",
+                    money(l.Figures.Net.Value),
+                    l.Line.Optional,
+                    withDates && promise is not null ? wording.With("withYouBy", wording.Day(promise.Arrives)) : ""
+                )
+            );
+        }
+        return lines.ToImmutable();
+    }
+
+    private static ImmutableArray<string> Closing(Judged judged, Wording wording)
+    {
+        var closing = ImmutableArray.CreateBuilder<string>();
+        if (HeadTerms.Note.In(judged.Open.Sheet.Head) is { } note)
+            closing.Add(note);
+        var arrivals = judged
+            .Facts.Stock.Values.Where(s => s.Promise is not null)
+            .Select(s => s.Promise!.Arrives)
+            .ToList();
+        if (judged.Open.Quote is { } quote)
+        {
+            if (arrivals.Count > 0)
+                closing.Add(wording.With("allWithYouBy", wording.Day(arrivals.Max())));
+            closing.Add(wording.With("pricesHold", wording.Day(quote.ValidUntil)));
+        }
+        return closing.ToImmutable();
+    }
+}

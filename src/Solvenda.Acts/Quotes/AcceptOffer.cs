@@ -1,0 +1,51 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Quoting;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+
+namespace Solvenda.Acts.Quotes;
+
+/// <summary>The buyer says yes, with their PO number where their house wants one on everything.</summary>
+public sealed record AcceptOffer(string Token, string? PoNumber) : IAct<DocumentRef>;
+
+[Leaves(typeof(QuoteAccepted))]
+public sealed class AcceptOfferAct(Offers offers) : Act<AcceptOffer, DocumentRef>
+{
+    private const int MostPoLetters = 60;
+
+    public override Right Needs => Rights.Link;
+
+    public override async Task<DocumentRef> RunAsync(Work work, AcceptOffer input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        if (work.Actor.Name.Length == 0)
+            throw RefusedException.Bad("name_missing", "Please give your name.", "name");
+        var open = await offers.ByTokenAsync(work.Db, input.Token, work.Today, cancel);
+        Offers.MustBeOpen(open, work.Today);
+        var po = input.PoNumber?.Trim() ?? "";
+        if (open.Buyer.PoNumberRequired && po.Length == 0)
+            throw RefusedException.Bad(
+                "po_missing",
+                "Please give your PO number; your house wants it on everything.",
+                "poNumber"
+            );
+        if (po.Length > MostPoLetters)
+            throw RefusedException.Bad(
+                "too_long",
+                $"A PO number is at most {MostPoLetters} letters; nothing was accepted yet.",
+                "poNumber"
+            );
+        if (po.Length > 0)
+            open.Sheet.Take(open.Sheet.Head.With(HeadTerms.PoNumber.Name, po, work.Actor.Hand));
+        var before = await offers.AnswerAsync(work, open, QuoteDoing.Accept, work.Actor.Name, null, cancel);
+        work.Leave(
+            new QuoteAccepted(Revision.Letter(open.Quote!.Revision), open.Sheet.PoNumber, before, open.Quote.State),
+            open.Subject,
+            open.Dossier.Id
+        );
+        return open.Ref;
+    }
+}

@@ -1,0 +1,24 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents.Events;
+
+namespace Solvenda.Acts.Records;
+
+/// <summary>Changes fields of a record, on the version that was seen.</summary>
+public sealed record ChangeRecord(string Kind, long Id, long Seen, IReadOnlyDictionary<string, string> Values)
+    : IAct<long>;
+
+[Leaves(typeof(RecordChanged))]
+public sealed class ChangeRecordAct : Act<ChangeRecord, long>
+{
+    public override Right Needs => Rights.Records;
+
+    /// <returns>Its key.</returns>
+    public override async Task<long> RunAsync(Work work, ChangeRecord input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var writer = RecordKinds.Changeable(input.Kind, work.Actor).Writer;
+        await writer.ChangeAsync(work, input.Id, input.Seen, input.Values, cancel);
+        return input.Id;
+    }
+}

@@ -1,0 +1,52 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents.Events;
+
+namespace Solvenda.Acts.Records;
+
+/// <summary>The same change to many records: all of them or none.</summary>
+/// <param name="Ids">Which; null where <paramref name="Filter"/> says it.</param>
+/// <param name="Filter">In place of ids: everything that fits this filter.</param>
+/// <param name="Count">How many the person saw to fit it; where it is no longer so many, nothing is changed.</param>
+public sealed record ChangeRecords(
+    string Kind,
+    IReadOnlyDictionary<string, string> Values,
+    IReadOnlyList<long>? Ids,
+    string? Filter,
+    int Count
+) : IAct<int>;
+
+[Leaves(typeof(RecordChanged))]
+public sealed class ChangeRecordsAct : Act<ChangeRecords, int>
+{
+    private const int Most = 5_000;
+
+    public override Right Needs => Rights.Records;
+
+    /// <returns>How many were changed.</returns>
+    public override async Task<int> RunAsync(Work work, ChangeRecords input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var of = RecordKinds.Changeable(input.Kind, work.Actor);
+        var ids = input.Filter is { } filter
+            ? await of.Reader.FittingAsync(work.Db, filter, Most, cancel)
+            : [.. (input.Ids ?? []).Distinct()];
+        if (ids.Count > Most)
+            throw RefusedException.Bad(
+                "too_many_lines",
+                FormattableString.Invariant(
+                    $"At most {Most:#,0} records are changed at once; nothing was changed. Narrow the filter, or import a file."
+                ),
+                "ids"
+            );
+        if (input.Filter is not null && ids.Count != input.Count)
+            throw RefusedException.Clash(
+                "stale",
+                FormattableString.Invariant(
+                    $"{ids.Count:#,0} fit the filter now, not {input.Count:#,0}; nothing was changed. Look again."
+                )
+            );
+        await of.Writer.ChangeAllAsync(work, ids, input.Values, cancel);
+        return ids.Count;
+    }
+}

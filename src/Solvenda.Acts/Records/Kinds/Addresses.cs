@@ -1,0 +1,54 @@
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.People;
+using Solvenda.Core.Pricing;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Records.Kinds;
+
+internal static class Addresses
+{
+    public static readonly RecordKind<AddressRow> Kind = new()
+    {
+        Name = "addresses",
+        Title = "Addresses",
+        One = "address",
+        Key = ["buyer", "code"],
+        ChangedBy = Roles.Admin | Roles.Lead | Roles.Desk | Roles.Seller,
+        Make = () =>
+            new AddressRow
+            {
+                Code = "",
+                Use = "deliver-to",
+                Words = "",
+                Country = "",
+            },
+        Fields =
+        [
+            Fields.Reference<AddressRow>(a => a.BuyerId, "buyer", "buyers", inList: true),
+            Fields.Text<AddressRow>(a => a.Code, "code", required: true, inList: true, type: FieldType.Code),
+            Fields.Text<AddressRow>(
+                a => a.Use,
+                "for",
+                required: true,
+                inList: true,
+                hint: "deliver-to or bill-to",
+                check: t => t is "deliver-to" or "bill-to" ? null : $"“{t}” is neither deliver-to nor bill-to"
+            ),
+            Fields.Text<AddressRow>(a => a.Words, "address", required: true, inList: true),
+            Fields.Text<AddressRow>(a => a.Country, "country", required: true, inList: true, check: Checks.Country),
+            Fields.Text<AddressRow>(
+                a => a.ReceivingDays,
+                "receives on",
+                hint: "Mon Tue Wed; empty: every working day",
+                check: Days
+            ),
+        ],
+    };
+
+    private static string? Days(string text) =>
+        text.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .FirstOrDefault(d => d is not ("Mon" or "Tue" or "Wed" or "Thu" or "Fri" or "Sat" or "Sun"))
+            is { } wrong
+            ? $"“{wrong}” is not a day, as Mon"
+            : null;
+}

@@ -1,0 +1,268 @@
+using System.Globalization;
+using System.Linq.Expressions;
+using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Sheets;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Records;
+
+/// <summary>
+/// Filters in words: <c>rope family:hardware price&gt;5 to&lt;2026-12-31 active:no</c>. A condition is a field, a sign and a value, in quotes where it has blanks;
+/// what is none is looked for in every text and in the codes and names of what is referred to.
+/// </summary>
+public static partial class RecordFilter
+{
+    public static IQueryable<TRow> Apply<TRow>(
+        RecordKind<TRow> kind,
+        SolvendaDb db,
+        IQueryable<TRow> rows,
+        string filter,
+        Roles who
+    )
+        where TRow : class, IRecordRow
+    {
+        ArgumentNullException.ThrowIfNull(kind);
+        var active = (bool?)true;
+        foreach (Match token in Token().Matches(filter))
+        {
+            var value = token.Groups["quoted"].Success ? token.Groups["quoted"].Value : token.Groups["value"].Value;
+            if (!token.Groups["field"].Success)
+            {
+                rows = Words(kind, db, rows, value);
+                continue;
+            }
+            var name = token.Groups["field"].Value;
+            if (name == "active")
+            {
+                active = value switch
+                {
+                    "no" => false,
+                    "any" => null,
+                    _ => true,
+                };
+                continue;
+            }
+            var field =
+                kind.Fields.FirstOrDefault(f =>
+                    string.Equals(f.Name, name, StringComparison.OrdinalIgnoreCase)
+                    || string.Equals(
+                        f.Label.Replace(" ", "", StringComparison.Ordinal),
+                        name,
+                        StringComparison.OrdinalIgnoreCase
+                    )
+                )
+                    is { } found
+                && found.IsSeenBy(who)
+                    ? found
+                    : throw RefusedException.Bad(
+                        "field_unknown",
+                        $"There is no field “{name}” to filter by.",
+                        "filter"
+                    );
+            rows = rows.Where(Condition<TRow>(field, token.Groups["sign"].Value, value, db));
+        }
+        return active is { } wanted ? rows.Where(r => r.Active == wanted) : rows;
+    }
+
+    private static Expression<Func<TRow, bool>> Condition<TRow>(Field field, string sign, string value, SolvendaDb db)
+        where TRow : class
+    {
+        var row = Expression.Parameter(typeof(TRow), "r");
+        if (field.Property is not { } property)
+            throw RefusedException.Bad("field_unknown", $"{field.Label} cannot be filtered by.", "filter");
+        var type = typeof(TRow).GetProperty(property)!.PropertyType;
+        var plain = Nullable.GetUnderlyingType(type) ?? type;
+        Expression held = Expression.Property(row, property);
+        if (value.Length == 0 || value == "-")
+            return Expression.Lambda<Func<TRow, bool>>(
+                plain != type || type == typeof(string)
+                    ? Expression.Equal(held, Expression.Constant(null, type))
+                    : Expression.Constant(false),
+                row
+            );
+        if (field is { Type: FieldType.Reference } && plain == typeof(long))
+            return Expression.Lambda<Func<TRow, bool>>(IsOneOf(held, type, Matching(field.Of!, value, db)), row);
+        // A code is meant whole; a text anywhere.
+        if (plain == typeof(string) && field.Type == FieldType.Reference && sign is (":" or "="))
+            return Expression.Lambda<Func<TRow, bool>>(Expression.Equal(held, Held(value)), row);
+        if (plain == typeof(string))
+        {
+            var like = Expression.Call(
+                typeof(DbFunctionsExtensions),
+                nameof(DbFunctionsExtensions.Like),
+                null,
+                Expression.Constant(EF.Functions),
+                held,
+                Held(sign == "=" ? Escape(value) : $"%{Escape(value)}%")
+            );
+            return Expression.Lambda<Func<TRow, bool>>(like, row);
+        }
+        if (plain == typeof(long) && field.AddedBy is { } currency)
+            return Expression.Lambda<Func<TRow, bool>>(Money(row, held, type, currency, sign, value), row);
+        return Expression.Lambda<Func<TRow, bool>>(
+            Compare(held, Expression.Convert(Held(Parsed(plain, field, value), plain), type), sign),
+            row
+        );
+    }
+
+    private static object Parsed(Type plain, Field field, string value) =>
+        plain switch
+        {
+            _ when plain == typeof(decimal) => Bounded(value),
+            _ when plain == typeof(int) => (int)Math.Clamp(Bounded(value), int.MinValue, int.MaxValue),
+            _ when plain == typeof(DateOnly) => DateOnly.TryParseExact(
+                value,
+                "yyyy-MM-dd",
+                CultureInfo.InvariantCulture,
+                DateTimeStyles.None,
+                out var day
+            )
+                ? day
+                : throw Bad(value, "date, as 2026-12-31"),
+            _ when plain == typeof(bool) => value is "yes" or "true",
+            _ when plain.IsEnum => Enum.GetNames(plain)
+                .FirstOrDefault(n =>
+                    n.Equals(value.Replace(" ", "", StringComparison.Ordinal), StringComparison.OrdinalIgnoreCase)
+                )
+                is { } name
+                ? Enum.Parse(plain, name)
+                : throw Bad(value, field.Label),
+            _ => throw RefusedException.Bad("field_unknown", $"{field.Label} cannot be filtered by.", "filter"),
+        };
+
+    // What the database can hold; beyond it nothing is.
+    private static decimal Bounded(string value) =>
+        Math.Clamp(QuickLine.Number(value) ?? throw Bad(value, "number"), -9_000_000_000_000m, 9_000_000_000_000m);
+
+    // An amount is kept in minor units of the row's own currency: 500 is 500 for a yen and 50,000 for a euro.
+    private static BinaryExpression Money(
+        ParameterExpression row,
+        Expression held,
+        Type type,
+        string currency,
+        string sign,
+        string value
+    )
+    {
+        var amount = Bounded(value);
+        BinaryExpression? any = null;
+        foreach (var same in Currency.All.GroupBy(c => c.Decimals))
+        {
+            var minor = decimal.ToInt64(
+                decimal.Round(
+                    Math.Clamp(amount * (decimal)Math.Pow(10, same.Key), long.MinValue, long.MaxValue),
+                    0,
+                    MidpointRounding.AwayFromZero
+                )
+            );
+            var isOne = Expression.Call(
+                typeof(Enumerable),
+                nameof(Enumerable.Contains),
+                [typeof(string)],
+                Held(same.Select(c => c.Code).ToList(), typeof(List<string>)),
+                Expression.Property(row, currency)
+            );
+            var of = Expression.AndAlso(isOne, Compare(held, Expression.Convert(Held(minor), type), sign));
+            any = any is null ? of : Expression.OrElse(any, of);
+        }
+        return any!;
+    }
+
+    private static BinaryExpression Compare(Expression held, Expression other, string sign) =>
+        sign switch
+        {
+            ">" => Expression.GreaterThan(held, other),
+            "<" => Expression.LessThan(held, other),
+            ">=" => Expression.GreaterThanOrEqual(held, other),
+            "<=" => Expression.LessThanOrEqual(held, other),
+            _ => Expression.Equal(held, other),
+        };
+
+    private static IQueryable<TRow> Words<TRow>(
+        RecordKind<TRow> kind,
+        SolvendaDb db,
+        IQueryable<TRow> rows,
+        string word
+    )
+        where TRow : class, IRecordRow
+    {
+        var row = Expression.Parameter(typeof(TRow), "r");
+        var like = Held($"%{Escape(word)}%");
+        Expression any = Expression.Constant(false);
+        foreach (var field in kind.Fields.Where(f => f.Property is not null))
+        {
+            var property = typeof(TRow).GetProperty(field.Property!)!;
+            var held = Expression.Property(row, property);
+            if (property.PropertyType == typeof(string))
+                any = Expression.OrElse(
+                    any,
+                    Expression.Call(
+                        typeof(DbFunctionsExtensions),
+                        nameof(DbFunctionsExtensions.Like),
+                        null,
+                        Expression.Constant(EF.Functions),
+                        held,
+                        like
+                    )
+                );
+            else if (field is { Type: FieldType.Reference, Of: "items" or "buyers" })
+                any = Expression.OrElse(any, IsOneOf(held, property.PropertyType, Matching(field.Of!, word, db)));
+        }
+        return rows.Where(Expression.Lambda<Func<TRow, bool>>(any, row));
+    }
+
+    private static IQueryable<long> Matching(string of, string word, SolvendaDb db)
+    {
+        var like = $"%{Escape(word)}%";
+        return of switch
+        {
+            "items" => db
+                .Items.Where(i => EF.Functions.Like(i.Code, like) || EF.Functions.Like(i.Words, like))
+                .Select(i => i.Id),
+            "buyers" => db
+                .Buyers.Where(b => EF.Functions.Like(b.Code, like) || EF.Functions.Like(b.Name, like))
+                .Select(b => b.Id),
+            _ => db.People.Where(p => EF.Functions.Like(p.Name, like)).Select(p => p.Id),
+        };
+    }
+
+    private static Expression IsOneOf(Expression held, Type type, IQueryable<long> ids)
+    {
+        var contains = Expression.Call(
+            typeof(Queryable),
+            nameof(Queryable.Contains),
+            [typeof(long)],
+            ids.Expression,
+            Expression.Convert(held, typeof(long))
+        );
+        return type == typeof(long)
+            ? contains
+            : Expression.AndAlso(Expression.NotEqual(held, Expression.Constant(null, type)), contains);
+    }
+
+    // A value behind a property, so that it becomes a parameter of the query and not part of its text.
+    private static MemberExpression Held(object value, Type? type = null)
+    {
+        var box = Activator.CreateInstance(typeof(Box<>).MakeGenericType(type ?? value.GetType()), value)!;
+        return Expression.Property(Expression.Constant(box), nameof(Box<int>.Value));
+    }
+
+    private sealed record Box<T>(T Value);
+
+    // The signs of LIKE mean nothing when somebody types them.
+    private static string Escape(string text) =>
+        text.Replace("%", "", StringComparison.Ordinal).Replace("_", "", StringComparison.Ordinal);
+
+    private static RefusedException Bad(string value, string what) =>
+        RefusedException.Bad("number", $"“{value}” is not a {what}.", "filter");
+
+    [GeneratedRegex(
+        """(?:(?<field>[A-Za-z][\w-]*)(?<sign><=|>=|[:=<>]))?(?:"(?<quoted>[^"]*)"|(?<value>[^\s"]+))|(?<field>[A-Za-z][\w-]*)(?<sign>:)(?<value>)(?=\s|$)"""
+    )]
+    private static partial Regex Token();
+}

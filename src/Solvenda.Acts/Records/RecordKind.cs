@@ -1,0 +1,92 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.People;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Records;
+
+/// <summary>A kind of master data: one file in Kinds/, one line in <see cref="RecordKinds"/>. Lists, forms, history, import and export follow from it.</summary>
+public abstract class RecordKind
+{
+    /// <summary>As in addresses: "items".</summary>
+    public required string Name { get; init; }
+
+    public required string Title { get; init; }
+
+    /// <summary>What one of them is called.</summary>
+    public required string One { get; init; }
+
+    /// <summary>Names of the fields that tell one from another; an import finds what is there by them.</summary>
+    public required IReadOnlyList<string> Key { get; init; }
+
+    /// <summary>The field that stands for a record in titles and references.</summary>
+    public string Calls { get; init; } = "code";
+
+    /// <summary>Names of fields that are seldom needed: the form keeps them behind "more" while they are empty.</summary>
+    public IReadOnlyList<string> Seldom { get; init; } = [];
+
+    /// <summary>Who may change them.</summary>
+    public Roles ChangedBy { get; init; } = Roles.Admin | Roles.Lead;
+
+    /// <summary>Who may change what carries money or authority: never those who sell by it alone.</summary>
+    public const Roles MoneyBy = Roles.Admin | Roles.Lead;
+
+    /// <summary>Who sees records of the kind; none: everybody.</summary>
+    public Roles SeenBy { get; init; }
+
+    /// <summary>Whether the whole record carries money: an agreement, a cost.</summary>
+    public bool Money { get; init; }
+
+    /// <summary>Whether somebody with these roles sees records of the kind.</summary>
+    public bool IsSeenBy(Roles roles) => SeenBy == Roles.None || (roles & SeenBy) != Roles.None;
+
+    public abstract IReadOnlyList<Field> AllFields { get; }
+
+    /// <summary>The kinds that its fields refer to.</summary>
+    public IEnumerable<string> Referred => AllFields.Where(f => f.Of is not null).Select(f => f.Of!).Distinct();
+
+    public abstract IRecordReader Reader { get; }
+
+    public abstract IRecordWriter Writer { get; }
+
+    public abstract IImporter Importer { get; }
+}
+
+/// <inheritdoc />
+public sealed class RecordKind<TRow> : RecordKind
+    where TRow : class, IRecordRow
+{
+    private readonly IReadOnlyList<Field<TRow>> _fields = [];
+
+    public required IReadOnlyList<Field<TRow>> Fields
+    {
+        get => _fields;
+        init => _fields = value;
+    }
+
+    /// <summary>Key of the person whose a record is, and who is told of changes that carry money; null for nobody.</summary>
+    public Func<SolvendaDb, TRow, CancellationToken, Task<long?>> Owner { get; init; } =
+        (_, _, _) => Task.FromResult<long?>(null);
+
+    /// <summary>A new row, with what must not be null.</summary>
+    public required Func<TRow> Make { get; init; }
+
+    /// <summary>The rows with the children that fields are made of.</summary>
+    public Func<SolvendaDb, IQueryable<TRow>> Rows { get; init; } = db => db.Set<TRow>();
+
+    /// <summary>Everything that is wrong with a row as a whole, and at which field.</summary>
+    public Func<TRow, References, IEnumerable<(string Field, string Words)>> Check { get; init; } = (_, _) => [];
+
+    public override IReadOnlyList<Field> AllFields => _fields;
+
+    public override IRecordReader Reader => new RecordReader<TRow>(this);
+
+    public override IRecordWriter Writer => new RecordWriter<TRow>(this);
+
+    public override IImporter Importer => new Importer<TRow>(this);
+
+    /// <summary>What a record is called by.</summary>
+    public string CallsOf(TRow row, References references) => Find(Calls)!.Get(row, references);
+
+    public Field<TRow>? Find(string name) => _fields.FirstOrDefault(f => f.Name == name);
+}

@@ -1,0 +1,51 @@
+using System.Collections.Immutable;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.People;
+
+namespace Solvenda.Acts.Records;
+
+/// <summary>All kinds of master data.</summary>
+public static class RecordKinds
+{
+    public static readonly ImmutableArray<RecordKind> All =
+    [
+        Kinds.Items.Kind,
+        Kinds.Families.Kind,
+        Kinds.Costs.Kind,
+        Kinds.Buyers.Kind,
+        Kinds.Addresses.Kind,
+        Kinds.Contacts.Kind,
+        Kinds.BuyerCodes.Kind,
+        Kinds.Groups.Kind,
+        Kinds.PriceLists.Kind,
+        Kinds.Prices.Kind,
+        Kinds.Agreements.Kind,
+        Kinds.Campaigns.Kind,
+        Kinds.Charges.Kind,
+        Kinds.FreightZones.Kind,
+        Kinds.FreightBands.Kind,
+        Kinds.Rates.Kind,
+        Kinds.TaxRates.Kind,
+        Kinds.Settings.Kind,
+    ];
+
+    public static RecordKind Find(string name) =>
+        All.FirstOrDefault(k => k.Name == name) ?? throw RefusedException.NotFound("such kind of record");
+
+    /// <summary>The kind, where this person may change it; refused where not.</summary>
+    public static RecordKind Changeable(string name, Actor actor)
+    {
+        ArgumentNullException.ThrowIfNull(actor);
+        var kind = Find(name);
+        return (actor.Roles & kind.ChangedBy) != Roles.None
+            ? kind
+            : throw RefusedException.Forbidden($"{kind.Title} are not yours to change.");
+    }
+
+    /// <summary>The kind, where this person may see it; refused where not.</summary>
+    public static RecordKind Seen(string name, Roles roles)
+    {
+        var kind = Find(name);
+        return kind.IsSeenBy(roles) ? kind : throw RefusedException.Forbidden($"{kind.Title} are not yours to see.");
+    }
+}

@@ -1,0 +1,226 @@
+using System.Collections.Immutable;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.People;
+using Solvenda.Data.Events;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Records;
+
+/// <summary>One of the things that are wrong with a record, at its field.</summary>
+public sealed record RecordFault(string Field, string Words);
+
+/// <summary>Changes the records of one kind, whatever it is, within an act.</summary>
+public interface IRecordWriter
+{
+    Task<long> CreateAsync(Work work, IReadOnlyDictionary<string, string> values, CancellationToken cancel);
+
+    Task ChangeAsync(
+        Work work,
+        long id,
+        long version,
+        IReadOnlyDictionary<string, string> values,
+        CancellationToken cancel
+    );
+
+    /// <summary>The same change to many, whatever their versions.</summary>
+    Task ChangeAllAsync(
+        Work work,
+        IReadOnlyList<long> ids,
+        IReadOnlyDictionary<string, string> values,
+        CancellationToken cancel
+    );
+
+    Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel);
+}
+
+/// <inheritdoc />
+public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
+    where TRow : class, IRecordRow
+{
+    public async Task<long> CreateAsync(Work work, IReadOnlyDictionary<string, string> values, CancellationToken cancel)
+    {
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        var row = kind.Make();
+        foreach (var field in kind.Fields)
+        {
+            if (!values.TryGetValue(field.Name, out var text) || text.Trim().Length == 0 && !field.Required)
+            {
+                if (field.Required && field.IsUnset(row, references))
+                    throw RefusedException.Bad(
+                        "record_field",
+                        $"{Capital(field.Label)} is needed; nothing was made.",
+                        field.Name
+                    );
+                continue;
+            }
+            MayChange(work, field);
+            if (field.Set(row, text, references) is { } wrong)
+                throw RefusedException.Bad("record_field", $"{Capital(wrong)}; nothing was made.", field.Name);
+        }
+        Whole(row, references);
+        work.Db.Set<TRow>().Add(row);
+        await SaveAsync(work, row, references, cancel);
+        work.Leave(
+            new RecordMade(
+                kind.Name,
+                kind.CallsOf(row, references),
+                kind.Money,
+                await kind.Owner(work.Db, row, cancel)
+            ),
+            Subject(row.Id)
+        );
+        return row.Id;
+    }
+
+    public async Task ChangeAsync(
+        Work work,
+        long id,
+        long version,
+        IReadOnlyDictionary<string, string> values,
+        CancellationToken cancel
+    )
+    {
+        var row = await FindAsync(work, id, version, cancel);
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        await ChangeAsync(work, row, references, values, cancel);
+        await SaveAsync(work, row, references, cancel);
+    }
+
+    public async Task ChangeAllAsync(
+        Work work,
+        IReadOnlyList<long> ids,
+        IReadOnlyDictionary<string, string> values,
+        CancellationToken cancel
+    )
+    {
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        foreach (var some in ids.Chunk(500))
+        {
+            var rows = await kind.Rows(work.Db).Where(r => EF.Parameter(some).Contains(r.Id)).ToListAsync(cancel);
+            if (rows.Count < some.Length)
+                throw RefusedException.NotFound($"such {kind.One} any more; nothing was changed");
+            foreach (var row in rows)
+                await ChangeAsync(work, row, references, values, cancel);
+            await SaveAsync(work, rows[0], references, cancel);
+        }
+    }
+
+    private async Task ChangeAsync(
+        Work work,
+        TRow row,
+        References references,
+        IReadOnlyDictionary<string, string> values,
+        CancellationToken cancel
+    )
+    {
+        var changes = ImmutableArray.CreateBuilder<RecordFieldChange>();
+        foreach (var field in kind.Fields)
+        {
+            if (!values.TryGetValue(field.Name, out var text))
+                continue;
+            var before = field.Get(row, references);
+            if (before == text.Trim())
+                continue;
+            MayChange(work, field);
+            if (field.Set(row, text, references) is { } wrong)
+                throw RefusedException.Bad("record_field", $"{Capital(wrong)}; the old value was kept.", field.Name);
+            var after = field.Get(row, references);
+            if (after != before)
+                changes.Add(new RecordFieldChange(field.Name, field.Label, before, after, field.Money || kind.Money));
+        }
+        Whole(row, references);
+        row.Version++;
+        if (changes.Count > 0)
+            work.Leave(
+                new RecordChanged(
+                    kind.Name,
+                    kind.CallsOf(row, references),
+                    changes.ToImmutable(),
+                    await kind.Owner(work.Db, row, cancel)
+                ),
+                Subject(row.Id)
+            );
+    }
+
+    public async Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel)
+    {
+        var row = await FindAsync(work, id, version, cancel);
+        if (row.Active == on)
+            return;
+        row.Active = on;
+        row.Version++;
+        var references = await References.LoadAsync(work.Db, [], cancel);
+        work.Leave(new RecordSwitched(kind.Name, kind.CallsOf(row, references), on), Subject(id), null, why);
+    }
+
+    private string Subject(long id) => Work.SubjectOf(kind.Name, id);
+
+    private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
+
+    private static void MayChange(Work work, Field field)
+    {
+        if (field.ByHouse)
+            throw RefusedException.Forbidden($"“{field.Label}” is kept by the house; nothing was changed.");
+        if (field.OnlyBy != Roles.None && (work.Actor.Roles & field.OnlyBy) == Roles.None)
+            throw RefusedException.Forbidden($"The {field.Label} is not yours to set; nothing was changed.");
+    }
+
+    private void Whole(TRow row, References references)
+    {
+        var faults = kind.Check(row, references).ToList();
+        if (faults.Count > 0)
+            throw new RefusedException(
+                Refused.Bad,
+                "record_field",
+                $"{Capital(string.Join("; ", faults.Select(f => f.Words)))}; nothing was changed.",
+                faults[0].Field,
+                faults.Select(f => new RecordFault(f.Field, Capital(f.Words)))
+            );
+    }
+
+    private async Task<TRow> FindAsync(Work work, long id, long version, CancellationToken cancel)
+    {
+        var row =
+            await kind.Rows(work.Db).FirstOrDefaultAsync(r => r.Id == id, cancel)
+            ?? throw RefusedException.NotFound($"such {kind.One}");
+        if (row.Version == version)
+            return row;
+        var subject = Subject(id);
+        var last = await work
+            .Db.Events.Where(e => e.Subject == subject)
+            .OrderByDescending(e => e.Id)
+            .Select(e => new
+            {
+                e.Who,
+                e.Code,
+                e.Facts,
+            })
+            .FirstOrDefaultAsync(cancel);
+        throw RefusedException.Clash(
+            "stale",
+            $"{last?.Who ?? "Somebody"} changed this in the meantime; yours was not saved over it.",
+            last is null ? null : (EventCodes.FromJson(last.Code, last.Facts) as RecordChanged)?.Changes
+        );
+    }
+
+    // The database holds what is only once; its "no" is told as the field's.
+    private async Task SaveAsync(Work work, TRow row, References references, CancellationToken cancel)
+    {
+        try
+        {
+            await work.Db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e)
+            when (e is not DbUpdateConcurrencyException && e.InnerException is SqliteException { SqliteErrorCode: 19 })
+        {
+            throw RefusedException.Bad(
+                "record_double",
+                $"There is a {kind.One} “{kind.CallsOf(row, references)}” with the same {string.Join(", ", kind.Key.Select(k => kind.Find(k)!.Label))} already; nothing was changed.",
+                kind.Key[0]
+            );
+        }
+    }
+}

@@ -1,0 +1,92 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats;
+
+namespace Solvenda.Acts.Requests;
+
+/// <summary>Keeps what came of reading a request. Several messages in one file are several requests: the first is the one that was stored, the others are made beside it.</summary>
+public sealed record KeepReading(long Request, ReadResult Result) : IAct<int>;
+
+[Leaves(
+    typeof(RequestRead),
+    typeof(RequestUnreadable),
+    typeof(RequestReceived),
+    typeof(MessagesLeft),
+    typeof(InterchangeAnswered)
+)]
+public sealed class KeepReadingAct : Act<KeepReading, int>
+{
+    // More messages than this in one file are not made into requests; the file itself is kept whole.
+    private const int MostMessages = 1_000;
+
+    public override Right Needs => Rights.House;
+
+    /// <returns>How many requests there are of it.</returns>
+    public override async Task<int> RunAsync(Work work, KeepReading input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var request = await work.Db.Requests.Include(r => r.Raw).FirstAsync(r => r.Id == input.Request, cancel);
+        // Read twice (by whoever brought it, and by a worker that took it up): the first stands.
+        if (request.State != RequestState.Reading)
+            return 0;
+        var result = input.Result;
+        var aliases = result.Helped.ToList();
+        await work
+            .Db.Aliases.Where(a => EF.Parameter(aliases).Contains(a.Id))
+            .ExecuteUpdateAsync(a => a.SetProperty(x => x.Helped, x => x.Helped + 1), cancel);
+        var made = Math.Min(result.Messages.Count, MostMessages);
+        for (var i = 0; i < made; i++)
+        {
+            var row = i == 0 ? request : await BesideAsync(request, i, work, cancel);
+            row.Syntax = result.File.Syntax.ToString();
+            RequestSteps.Take(row, result.Messages[i], work);
+        }
+        if (result.Messages.Count > MostMessages)
+            work.Leave(new MessagesLeft(result.Messages.Count, MostMessages), request.Number);
+        await AnswerAsync(request, result.File, work, cancel);
+        return made;
+    }
+
+    private static async Task<RequestRow> BesideAsync(
+        RequestRow first,
+        int message,
+        Work work,
+        CancellationToken cancel
+    )
+    {
+        var beside = new RequestRow
+        {
+            Number = await work.NumberAsync(Series.Request, cancel),
+            RawId = first.RawId,
+            Raw = first.Raw,
+            Message = message,
+            State = RequestState.Reading,
+            Channel = first.Channel,
+            ReceivedAt = first.ReceivedAt,
+            Names = first.Names,
+        };
+        work.Db.Requests.Add(beside);
+        work.Leave(new RequestReceived(first.Channel, first.Names, first.Number), beside.Number);
+        return beside;
+    }
+
+    // Each interchange is answered: taken, or what is wrong and where.
+    private static async Task AnswerAsync(RequestRow request, OpenedFile file, Work work, CancellationToken cancel)
+    {
+        if (Writers.InterchangeAnswer(file) is not { } writer || file.Interchange is not { } x)
+            return;
+        var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
+        var answer = writer.Write(x, request.Number, control, work.Now);
+        work.Send(DocumentsBy.Edi, $"{request.Number}.answer".ToLowerInvariant(), answer.To, answer.Name, answer.Bytes);
+        work.Leave(
+            new InterchangeAnswered(answer.Name, x.Faults.Count + x.Messages.Sum(m => m.Faults.Count)),
+            request.Number
+        );
+    }
+}

@@ -1,0 +1,242 @@
+using System.Globalization;
+using System.Text.Json;
+using Solvenda.Core.Reading;
+using Solvenda.Core.Units;
+
+namespace Solvenda.Acts.Requests;
+
+/// <summary>Where a value stands in the original: characters of one of its parts.</summary>
+public sealed record EvidenceView(int Start, int Length, int Part = 0);
+
+/// <summary>A value that was read, with how sure (0 to 1), how it was found, and where it stands.</summary>
+public sealed record FieldView(string? Value, decimal Sure, string How, IReadOnlyList<EvidenceView> Evidence)
+{
+    public static readonly FieldView Missing = new(null, 0m, "not found", []);
+
+    // As people are named where they settle something.
+    private const string Settled = "settled by ";
+
+    /// <summary>Whether a person said it.</summary>
+    public bool IsSettled => How.StartsWith(Settled, StringComparison.Ordinal);
+
+    public static FieldView SettledBy(string who, string? value, EvidenceView? where) =>
+        new(value, value is null ? 0m : 1m, Settled + who, where is null ? [] : [where]);
+}
+
+/// <summary>What one key would settle a line as.</summary>
+public sealed record ProposalView(
+    string Code,
+    string Words,
+    decimal Quantity,
+    string Unit,
+    string UnitWord,
+    decimal Score,
+    string Why
+);
+
+/// <summary>One line that was read. Codes are ours; null item: not known yet.</summary>
+/// <param name="Sure">The least of item, quantity and unit.</param>
+/// <param name="SettledBy">Who settled it by hand; null where it was read so.</param>
+public sealed record ReadLineView(
+    int No,
+    string Words,
+    string? TheirCode,
+    string? ItemCode,
+    string? ItemWords,
+    decimal ItemSure,
+    string ItemHow,
+    decimal? Quantity,
+    decimal QuantitySure,
+    string QuantityHow,
+    string Unit,
+    string UnitWord,
+    decimal Sure,
+    bool NeedsYou,
+    decimal? Price,
+    decimal PriceBase,
+    string Note,
+    IReadOnlyList<ProposalView> Proposals,
+    IReadOnlyList<EvidenceView> Evidence,
+    IReadOnlyList<EvidenceView> QuantityEvidence,
+    string? SettledBy
+)
+{
+    /// <summary>The day this line is wanted, yyyy-MM-dd, where it says one of its own.</summary>
+    public FieldView Wanted { get; init; } = FieldView.Missing;
+
+    /// <summary>Amount of the line as stated.</summary>
+    public decimal? Amount { get; init; }
+
+    /// <summary>Whether their price holds the tax.</summary>
+    public bool WithTax { get; init; }
+
+    /// <summary>In a change: the line is taken back.</summary>
+    public bool TakenBack { get; init; }
+}
+
+/// <summary>A charge stated on the document.</summary>
+public sealed record StatedCharge(string Kind, decimal Amount);
+
+/// <summary>A buyer that it may be from, and why.</summary>
+public sealed record BuyerCandidateView(long Id, string Name, string How, decimal Sure);
+
+/// <summary>The reading of a request: one shape for every form it came in. Kept as it was read, with what people settled.</summary>
+public sealed record ReadingView(
+    MessageKind Kind,
+    long? BuyerId,
+    FieldView Buyer,
+    FieldView Contact,
+    FieldView PoNumber,
+    FieldView Wanted,
+    FieldView DeliverTo,
+    FieldView Incoterm,
+    FieldView IncotermPlace,
+    FieldView Currency,
+    FieldView PaymentDays,
+    IReadOnlyList<ReadLineView> Lines,
+    IReadOnlyList<StatedCharge> Charges,
+    IReadOnlyList<string> Warnings
+)
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    /// <summary>A quote of ours that it refers to.</summary>
+    public FieldView QuoteNumber { get; init; } = FieldView.Missing;
+
+    /// <summary>ISO 3166-1 alpha-2 of where it goes.</summary>
+    public string? DeliverToCountry { get; init; }
+
+    /// <summary>Total of the lines as stated.</summary>
+    public FieldView Goods { get; init; } = FieldView.Missing;
+
+    /// <summary>What else they say.</summary>
+    public string Note { get; init; } = "";
+
+    /// <summary>Where more than one buyer fits.</summary>
+    public IReadOnlyList<BuyerCandidateView> BuyerCandidates { get; init; } = [];
+
+    /// <summary>ISO 639-1 of the words it was read by; empty for structured forms.</summary>
+    public string Language { get; init; } = "";
+
+    public bool NeedsYou =>
+        BuyerId is null
+        || Buyer.Sure < ReadLine.SureEnough
+        || Lines.Count == 0
+        || Lines.Any(l => l.NeedsYou)
+        || (Wanted.Value is not null && Wanted.Sure < Reading.UnsureDate);
+
+    /// <summary>The same, with everything of the head that a person had said before.</summary>
+    public ReadingView Keeping(ReadingView before)
+    {
+        ArgumentNullException.ThrowIfNull(before);
+        static FieldView Of(FieldView old, FieldView read) => old.IsSettled ? old : read;
+        return this with
+        {
+            Buyer = Of(before.Buyer, Buyer),
+            BuyerId = before.Buyer.IsSettled ? before.BuyerId : BuyerId,
+            Contact = Of(before.Contact, Contact),
+            PoNumber = Of(before.PoNumber, PoNumber),
+            Wanted = Of(before.Wanted, Wanted),
+            DeliverTo = Of(before.DeliverTo, DeliverTo),
+            DeliverToCountry = before.DeliverTo.IsSettled ? before.DeliverToCountry : DeliverToCountry,
+            Incoterm = Of(before.Incoterm, Incoterm),
+            IncotermPlace = Of(before.IncotermPlace, IncotermPlace),
+            Currency = Of(before.Currency, Currency),
+            PaymentDays = Of(before.PaymentDays, PaymentDays),
+        };
+    }
+
+    public string ToJson() => JsonSerializer.Serialize(this, Json);
+
+    public static ReadingView FromJson(string json) => JsonSerializer.Deserialize<ReadingView>(json, Json)!;
+
+    public static ReadingView Of(Reading r, ReadingContext context)
+    {
+        ArgumentNullException.ThrowIfNull(r);
+        ArgumentNullException.ThrowIfNull(context);
+        var buyer = r.Buyer.Sure > 0 ? context.BuyerNames.GetValueOrDefault(r.Buyer.Value) : null;
+        return new ReadingView(
+            r.Kind,
+            buyer is null ? null : r.Buyer.Value.Value,
+            new FieldView(buyer, r.Buyer.Sure, r.Buyer.How, Where(r.Buyer.Evidence)),
+            Text(r.Contact),
+            Text(r.PoNumber),
+            Show(r.Wanted, Day),
+            Text(r.DeliverTo),
+            Text(r.Incoterm),
+            Text(r.IncotermPlace),
+            Show(r.Currency, c => c?.Code),
+            Show(r.PaymentDays, d => d?.ToString(CultureInfo.InvariantCulture)),
+            [.. r.Lines.Select((l, i) => Line(l, i + 1, context))],
+            [.. r.Charges.Select(c => new StatedCharge(c.Kind, c.Amount))],
+            r.Warnings
+        )
+        {
+            QuoteNumber = Text(r.QuoteNumber),
+            DeliverToCountry = r.DeliverToCountry,
+            Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),
+            Note = r.Note,
+            BuyerCandidates =
+            [
+                .. r.BuyerCandidates.Select(c => new BuyerCandidateView(c.Buyer.Value, c.Name, c.How, c.Sure)),
+            ],
+            Language = r.Language,
+        };
+    }
+
+    private static string? Day(DateOnly? day) => day?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+
+    private static FieldView Text(Field<string> f) => Show(f, v => v);
+
+    private static FieldView Show<T>(Field<T> f, Func<T?, string?> say) =>
+        new(f.Sure > 0 ? say(f.Value) : null, f.Sure, f.How, Where(f.Evidence));
+
+    private static IReadOnlyList<EvidenceView> Where(IEnumerable<Evidence> evidence) =>
+        [.. evidence.Select(e => new EvidenceView(e.Start, e.Length, e.Part))];
+
+    public static ReadLineView Line(ReadLine l, int no, ReadingContext context)
+    {
+        ArgumentNullException.ThrowIfNull(l);
+        ArgumentNullException.ThrowIfNull(context);
+        var item = l.Item.Value.Value > 0 ? context.Items.ById(l.Item.Value) : null;
+        return new ReadLineView(
+            no,
+            l.Words,
+            l.Code,
+            item?.Code,
+            item?.Words,
+            l.Item.Sure,
+            l.Item.How,
+            l.Quantity.Value,
+            l.Quantity.Sure,
+            l.Quantity.How,
+            l.Unit.Value.Code,
+            UnitTable.OnSheet(l.Unit.Value),
+            l.Sure,
+            l.NeedsYou,
+            l.Price,
+            l.PriceBase,
+            l.Note,
+            [
+                .. l.Proposals.Select(p => new ProposalView(
+                    p.Code,
+                    p.Words,
+                    p.Quantity,
+                    p.Unit.Code,
+                    UnitTable.OnSheet(p.Unit),
+                    p.Score,
+                    p.Why
+                )),
+            ],
+            Where(l.Evidence),
+            Where(l.Quantity.Evidence),
+            null
+        )
+        {
+            Wanted = Show(l.Wanted, Day),
+            Amount = l.Amount,
+            WithTax = l.WithTax,
+            TakenBack = l.TakenBack,
+        };
+    }
+}

@@ -1,0 +1,196 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Money;
+using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Units;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Requests;
+
+/// <summary>
+/// Turns a request into a quote or an order in a dossier: nothing is typed again, and what the buyer wrote stays with each line. What they state beside
+/// lines is kept beside ours and compared, never taken by itself.
+/// </summary>
+public sealed record TurnRequest(string Request, long Version, bool IntoOrder) : IAct<DocumentRef>;
+
+[Leaves(typeof(RequestTurned), typeof(QuoteBegun), typeof(OrderBegun))]
+public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceBooks books)
+    : Act<TurnRequest, DocumentRef>
+{
+    private const int MostMatter = 120;
+
+    public override Right Needs => Rights.Write;
+
+    public override async Task<DocumentRef> RunAsync(Work work, TurnRequest input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var (request, reading) = await RequestSteps.OpenAsync(work.Db, input.Request, input.Version, cancel);
+        // A change made into a new order would be the same goods twice.
+        if (
+            reading.Kind
+            is MessageKind.Change
+                or MessageKind.Cancellation
+                or MessageKind.AnswerToQuote
+                or MessageKind.NotForUs
+        )
+            throw RefusedException.Bad(
+                "not_to_turn",
+                "It is neither an order nor asks for a price. If it is, say so first: “it is”, at the top.",
+                "kind"
+            );
+        var buyer = reading.BuyerId is { } id
+            ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel)
+            : null;
+        if (buyer is null)
+            throw RefusedException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
+        var dossier = await Drafting.DossierAsync(work, buyer, MatterOf(request, reading), cancel);
+        var sheet = await SheetAsync(work, input, request, reading, buyer, cancel);
+        var before = request.State;
+        RequestSteps.Move(request, RequestDoing.Turn);
+        request.DossierId = dossier.Id;
+        request.Version++;
+        var channel = request.Channel == "edi" ? "edi" : "mail";
+        var into = input.IntoOrder
+            ? new DocumentRef(
+                "order",
+                (await Drafting.OrderAsync(work, dossier, sheet, channel, null, request, cancel)).Number
+            )
+            : new DocumentRef("quote", (await Drafting.QuoteAsync(work, dossier, sheet, request, cancel)).Number);
+        work.Leave(new RequestTurned(into, before, request.State), request.Number, dossier.Id);
+        await work.Db.SaveChangesAsync(cancel);
+        await settling.SettleAsync(work, await loader.BySheetAsync(work.Db, sheet.Id, cancel), cancel);
+        return into;
+    }
+
+    private async Task<SheetRow> SheetAsync(
+        Work work,
+        TurnRequest input,
+        RequestRow request,
+        ReadingView reading,
+        BuyerRow buyer,
+        CancellationToken cancel
+    )
+    {
+        var sheet = Drafting.SheetFor(buyer, work.Today, reading.Currency.Value);
+        sheet.Channel = request.Channel;
+        var places = await SheetLoader.PlacesAsync(work.Db, buyer, cancel);
+        var facts = new DoorFacts(
+            input.IntoOrder ? DocumentKind.Order : DocumentKind.Quote,
+            await books.BookAsync(work.Db, cancel),
+            buyer.ToBuyer(),
+            Currency.Of(sheet.Currency),
+            work.Actor.Hand,
+            work.Today,
+            [],
+            [],
+            places
+        );
+        var (draft, left) = Head(sheet.ToDraft(), reading, facts);
+        sheet.Take(
+            AskedLines.Add(draft, reading.Lines.Where(l => !l.TakenBack).Select(l => LineOf(l, reading)), facts)
+        );
+        var stated = StatedOf(reading, HeadTerms.DeliverTo.In(draft.Head), left);
+        sheet.Stated = stated == Stated.Nothing ? "" : JsonSerializer.Serialize(stated);
+        return sheet;
+    }
+
+    // What says only what they want goes onto the head; what our house may lose by is kept beside it.
+    private static (Draft Draft, bool DeliverToLeft) Head(Draft draft, ReadingView reading, DoorFacts facts)
+    {
+        var note = string.Join(
+            "\n",
+            new[] { HeadTerms.Note.In(draft.Head) ?? "", reading.Note }.Where(n => n.Length > 0)
+        );
+        foreach (
+            var (term, text) in new[]
+            {
+                (HeadTerms.PoNumber, reading.PoNumber.Value),
+                (HeadTerms.Wanted, reading.Wanted.Value),
+            }
+        )
+        {
+            if (string.IsNullOrEmpty(text))
+                continue;
+            var edited = SheetDoor.Take(draft, [new SheetEdit(EditKind.Set, null, term.Name, text)], facts);
+            if (edited.Refused is null)
+                draft = edited.Draft;
+            // Nothing that they wrote is lost: a quote has no PO number yet, and a day may be beyond every calendar.
+            else if (term == HeadTerms.PoNumber && text.Length <= MostMatter)
+                draft = draft with { Head = draft.Head.With(term.Name, text, facts.Hand) };
+            else
+                note = string.Join("\n", new[] { note, $"{term.Label}: {text}" }.Where(n => n.Length > 0));
+        }
+        draft = draft with { Head = draft.Head.With(HeadTerms.Note.Name, Short(note), facts.Hand) };
+        if (reading.DeliverTo.Value is not { } to)
+            return (draft, false);
+        var place = SheetDoor.Take(draft, [new SheetEdit(EditKind.Set, null, HeadTerms.DeliverTo.Name, to)], facts);
+        return place.Refused is null ? (place.Draft, false) : (draft, true);
+    }
+
+    private static AskedLine LineOf(ReadLineView read, ReadingView reading)
+    {
+        var theirs = UnitTable.FromCode(read.Unit);
+        return new AskedLine(
+            new AskedFor(
+                read.Words,
+                read.TheirCode,
+                read.Quantity,
+                theirs,
+                // A price with tax is no price to hold against ours, which are without.
+                read.WithTax
+                    ? null
+                    : read.Price,
+                read.PriceBase
+            ),
+            read.ItemCode,
+            read.Quantity ?? 0m,
+            theirs ?? Unit.Piece,
+            read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value
+                ? $"{read.Note}{(read.Note.Length > 0 ? "; " : "")}wanted {wanted}"
+                : read.Note
+        );
+    }
+
+    private static Stated StatedOf(ReadingView reading, string? deliverTo, bool left)
+    {
+        var stated = new Stated(
+            int.TryParse(reading.PaymentDays.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var days)
+                ? days
+                : null,
+            reading.Incoterm.Value,
+            reading.IncotermPlace.Value,
+            left && reading.DeliverTo.Value != deliverTo ? reading.DeliverTo.Value : null,
+            [.. reading.Charges.Select(c => new StatedAmount(c.Kind, c.Amount))],
+            decimal.TryParse(reading.Goods.Value, NumberStyles.Number, CultureInfo.InvariantCulture, out var goods)
+                ? goods
+                : null
+        );
+        return stated.Amounts.IsEmpty && stated with { Amounts = Stated.Nothing.Amounts } == Stated.Nothing
+            ? Stated.Nothing
+            : stated;
+    }
+
+    private static string MatterOf(RequestRow request, ReadingView reading)
+    {
+        if (reading.Language.Length == 0 && reading.PoNumber.Value is { } po)
+            return $"PO {po}";
+        ImmutableArray<string> marks = ["Re:", "Fw:", "Fwd:"];
+        var matter = request.Subject;
+        while (marks.FirstOrDefault(m => matter.StartsWith(m, StringComparison.OrdinalIgnoreCase)) is { } mark)
+            matter = matter[mark.Length..].Trim();
+        return matter.Length > MostMatter ? matter[..MostMatter] : matter;
+    }
+
+    private static string Short(string text) =>
+        text.Length > SheetDoor.MostLetters ? text[..SheetDoor.MostLetters] : text;
+}

@@ -1,0 +1,151 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Ordering;
+using Solvenda.Core.People;
+using Solvenda.Core.Promising;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+using Solvenda.Formats;
+
+namespace Solvenda.Acts.Sheets;
+
+/// <summary>A sheet priced and judged for somebody: figures, what it needs, what its checks found.</summary>
+/// <param name="Me">For whom: the sender, if they send it.</param>
+public sealed record Judged(
+    OpenSheet Open,
+    PricedSheet Priced,
+    Judgement Approval,
+    CheckFacts Facts,
+    ImmutableArray<Finding> Findings,
+    ImmutableArray<Reach> Headroom,
+    Hand Me
+)
+{
+    public ImmutableArray<Finding> Stops => [.. Findings.Where(f => f.Outcome == Outcome.Stop)];
+}
+
+/// <summary>Prices a sheet and runs its checks: gathers the facts, Core decides. Changes nothing.</summary>
+public sealed class Judge(HouseClock clock)
+{
+    /// <param name="me">Who looks, or acts.</param>
+    /// <param name="asker">Who asks for approval, where somebody does.</param>
+    public async Task<Judged> JudgeAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        Hand me,
+        CancellationToken cancel,
+        Hand? asker = null
+    )
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        return await JudgeAsync(db, open, open.Sheet.Priced(open.Buyer, open.Book), me, cancel, asker);
+    }
+
+    /// <param name="priced">The sheet, where it is priced already.</param>
+    public async Task<Judged> JudgeAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        PricedSheet priced,
+        Hand me,
+        CancellationToken cancel,
+        Hand? asker = null
+    )
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(me);
+        var since = SinceAccepted(open, priced);
+        var approval = Judgement.Of(priced, By(open, me, since, asker));
+        var credit = await CreditFacts.OfAsync(db, open, priced, clock.Today, cancel);
+        var decider = me.Person is { } id ? open.People.GetValueOrDefault(id) : null;
+        var facts = new CheckFacts(
+            open.Kind,
+            priced,
+            priced.Buyer,
+            open.Sheet.Head,
+            open.Sheet.ToStated(),
+            open.Order is null ? [] : await EarlierFacts.GatherAsync(db, open, cancel),
+            await StockFacts.GatherAsync(db, open, priced, clock.LocalNow, cancel),
+            credit.Standing,
+            credit.ThisOrder,
+            credit.RateHome,
+            approval,
+            me,
+            decider is null
+                ? new Dictionary<long, decimal?>()
+                : priced.Sold.ToDictionary(l => l.Line.Key, l => Headroom.Line(l, priced, decider.Authority)),
+            [.. open.Waivers.Select(w => new Waiver(w.Check, w.LineKey, w.Fingerprint, w.Excess, w.ByName, w.Reason))]
+        )
+        {
+            AnswersByEdi =
+                HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
+            SinceAccepted = since,
+        };
+        return new Judged(
+            open,
+            priced,
+            approval,
+            facts,
+            CheckList.Run(facts),
+            decider is null ? [] : Headroom.Sheet(priced, decider, open.People),
+            me
+        );
+    }
+
+    /// <summary>The stops as they are for somebody else, from the same facts.</summary>
+    public static ImmutableArray<Finding> StopsFor(Judged judged, Hand other)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        ArgumentNullException.ThrowIfNull(other);
+        if (judged.Me.IsSame(other))
+            return judged.Stops;
+        var facts = judged.Facts with
+        {
+            Approval = Judgement.Of(judged.Priced, By(judged.Open, other, judged.Facts.SinceAccepted, null)),
+            Me = other,
+        };
+        return [.. CheckList.Run(facts).Where(f => f.Outcome == Outcome.Stop)];
+    }
+
+    /// <summary>What the next move hangs on.</summary>
+    public static Standing StandingOf(Judged judged, string? order)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        var open = judged.Open;
+        return new Standing(
+            open.Kind,
+            open.Quote?.State,
+            open.Order?.Terms,
+            judged.Approval.State,
+            judged.Approval.Approvers,
+            [.. judged.Stops.Where(f => f.Check != "approval").Select(f => f.Words)],
+            judged.Priced.Sold.Any(),
+            order
+        );
+    }
+
+    private static JudgedBy By(OpenSheet open, Hand sender, ImmutableArray<string> since, Hand? asker) =>
+        new(
+            open.Sheet.Head,
+            sender,
+            open.Owner,
+            open.People,
+            [
+                .. open.Asks.Select(a => new MadeAsk(
+                    a.Outcome,
+                    JsonSerializer.Deserialize<Shown>(a.Shown)!,
+                    new PersonId(a.ApproverId)
+                )),
+            ],
+            open.Accepted is not null && since.IsEmpty,
+            asker
+        );
+
+    private static ImmutableArray<string> SinceAccepted(OpenSheet open, PricedSheet priced) =>
+        open.Accepted is { } accepted
+            ? Differences.Between(accepted.Priced(open.Buyer, open.Book), accepted.Head, priced, open.Sheet.Head)
+            : [];
+}

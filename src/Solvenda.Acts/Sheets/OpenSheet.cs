@@ -1,0 +1,108 @@
+using System.Collections.Immutable;
+using Solvenda.Acts.Wordings;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Quoting;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Sheets;
+
+/// <summary>A sheet with the quote or order it is the body of, and everything it is judged against.</summary>
+public sealed class OpenSheet
+{
+    public required SheetRow Sheet { get; init; }
+    public QuoteRow? Quote { get; init; }
+    public OrderRow? Order { get; init; }
+    public required DossierRow Dossier { get; init; }
+    public required PriceBook Book { get; init; }
+    public required IReadOnlyDictionary<PersonId, Decider> People { get; init; }
+    public required List<AskRow> Asks { get; init; }
+    public required List<WaiverRow> Waivers { get; init; }
+
+    /// <summary>For an order: the sheet of the revision that the buyer accepted; null where there was no quote.</summary>
+    public SheetRow? Accepted { get; init; }
+
+    /// <summary>The form that its request came in; empty where there was none.</summary>
+    public string RequestSyntax { get; init; } = "";
+
+    /// <summary>The buyer's places that are in use, the buyer's own first.</summary>
+    public required ImmutableArray<BuyerPlace> Places { get; init; }
+
+    public required ImmutableArray<string> Warehouses { get; init; }
+
+    /// <summary>The one of them that the goods go to, if it is one of them.</summary>
+    public BuyerPlace? DeliverTo =>
+        Places.FirstOrDefault(p => p.Use == "deliver-to" && p.Words == HeadTerms.DeliverTo.In(Sheet.Head));
+
+    public BuyerRow Buyer => Dossier.Buyer;
+
+    /// <summary>What is said on it, in its language.</summary>
+    public Wording Wording => Wording.Of(HeadTerms.Language.In(Sheet.Head) ?? Buyer.Language);
+
+    /// <summary>The seller on its head, for following it up.</summary>
+    public Decider Owner => People[new PersonId(Quote?.SellerId ?? Order!.SellerId)];
+
+    public DocumentKind Kind => Order is null ? DocumentKind.Quote : DocumentKind.Order;
+
+    /// <summary>As it is printed: Q26-00187·B, S26-00311.</summary>
+    public string Number => Quote is { } q ? $"{q.Number}·{Revision.Letter(q.Revision)}" : Order!.Number;
+
+    /// <summary>Number by which events and asks know it.</summary>
+    public string Subject => Quote?.Number ?? Order!.Number;
+
+    public DocumentRef Ref => new(Quote is null ? "order" : "quote", Subject);
+
+    public bool IsEditable => Quote is { } q ? QuoteMoves.IsOpen(q.State) : Tracks.IsOpen(Order!.Terms);
+
+    /// <summary>As it is typed, with what is kept on the document and the dossier.</summary>
+    public Draft ToDraft()
+    {
+        var draft = Sheet.ToDraft();
+        var head = draft.Head.With(HeadTerms.Matter.Name, Dossier.Matter, null);
+        return draft with
+        {
+            Head = Quote is null
+                ? head
+                : head.With(
+                    HeadTerms.ValidUntil.Name,
+                    Quote.ValidUntil.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+                    null
+                ),
+        };
+    }
+
+    /// <summary>Writes a draft back, each part where it is kept.</summary>
+    public void Take(Draft draft)
+    {
+        ArgumentNullException.ThrowIfNull(draft);
+        Dossier.Matter = HeadTerms.Matter.In(draft.Head) ?? "";
+        if (Quote is not null && HeadTerms.ValidUntil.Day(draft.Head) is { } until)
+            Quote.ValidUntil = until;
+        Sheet.Take(
+            draft with
+            {
+                Head = draft.Head.With(HeadTerms.Matter.Name, null, null).With(HeadTerms.ValidUntil.Name, null, null),
+            }
+        );
+    }
+
+    /// <summary>What edits of it are judged against.</summary>
+    public DoorFacts FactsFor(Hand hand, DateOnly today) =>
+        new(
+            Kind,
+            Book,
+            Buyer.ToBuyer(),
+            Currency.Of(Sheet.Currency),
+            hand,
+            today,
+            [.. Wording.All.Values.Select(w => new TermChoice(w.Code, w.Name))],
+            Warehouses,
+            Places
+        );
+}

@@ -1,0 +1,118 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Sheets;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Sheets;
+
+/// <summary>Loads open sheets; the context tracks them where an act means to change them.</summary>
+public sealed class SheetLoader(PriceBooks books)
+{
+    public async Task<OpenSheet> BySheetAsync(SolvendaDb db, long sheetId, CancellationToken cancel)
+    {
+        var quote = await Quotes(db).FirstOrDefaultAsync(q => q.SheetId == sheetId, cancel);
+        var order = quote is null ? await Orders(db).FirstOrDefaultAsync(o => o.SheetId == sheetId, cancel) : null;
+        return await OpenAsync(db, quote, order, cancel);
+    }
+
+    /// <param name="revision">Null: the newest.</param>
+    public async Task<OpenSheet> QuoteAsync(SolvendaDb db, string number, int? revision, CancellationToken cancel)
+    {
+        var quote = await Quotes(db)
+            .Where(q => q.Number == number && (revision == null || q.Revision == revision))
+            .OrderByDescending(q => q.Revision)
+            .FirstOrDefaultAsync(cancel);
+        return await OpenAsync(db, quote, null, cancel);
+    }
+
+    public async Task<OpenSheet> OrderAsync(SolvendaDb db, string number, CancellationToken cancel) =>
+        await OpenAsync(db, null, await Orders(db).FirstOrDefaultAsync(o => o.Number == number, cancel), cancel);
+
+    /// <summary>A quote or an order, whichever it is.</summary>
+    public Task<OpenSheet> DocumentAsync(SolvendaDb db, Core.Documents.DocumentRef document, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(document);
+        return document.Kind == "order"
+            ? OrderAsync(db, document.Number, cancel)
+            : QuoteAsync(db, document.Number, null, cancel);
+    }
+
+    private static IQueryable<QuoteRow> Quotes(SolvendaDb db) =>
+        db.Quotes.Include(q => q.Dossier.Buyer).Include(q => q.Sheet.Lines).AsSplitQuery();
+
+    private static IQueryable<OrderRow> Orders(SolvendaDb db) =>
+        db.Orders.Include(o => o.Dossier.Buyer).Include(o => o.Sheet.Lines).AsSplitQuery();
+
+    private async Task<OpenSheet> OpenAsync(SolvendaDb db, QuoteRow? quote, OrderRow? order, CancellationToken cancel)
+    {
+        if (quote is null && order is null)
+            throw RefusedException.NotFound("such quote or order");
+        var sheet = quote?.Sheet ?? order!.Sheet;
+        var dossier = quote?.Dossier ?? order!.Dossier;
+        var accepted = order?.QuoteId is { } quoteId
+            ? await db
+                .Quotes.AsNoTracking()
+                .Where(q => q.Id == quoteId)
+                .Include(q => q.Sheet.Lines)
+                .Select(q => q.Sheet)
+                .FirstOrDefaultAsync(cancel)
+            : null;
+        var acceptedId = accepted?.Id;
+        return new OpenSheet
+        {
+            Sheet = sheet,
+            Quote = quote,
+            Order = order,
+            Dossier = dossier,
+            Places = await PlacesAsync(db, dossier.Buyer, cancel),
+            Warehouses = [.. await db.Stock.Select(s => s.Warehouse).Distinct().OrderBy(w => w).ToListAsync(cancel)],
+            Book = await books.BookAsync(db, cancel),
+            People = (await db.People.AsNoTracking().ToListAsync(cancel))
+                .Select(p => p.ToDecider())
+                .ToDictionary(d => d.Id),
+            // The grants of the quote hold for its order, as long as nothing got worse.
+            Asks = await db
+                .Asks.Where(a => a.SheetId == sheet.Id || a.SheetId == acceptedId)
+                .OrderBy(a => a.Id)
+                .ToListAsync(cancel),
+            Waivers = order is null
+                ? []
+                : await db
+                    .Waivers.AsNoTracking()
+                    .Where(w => w.OrderId == order.Id)
+                    .OrderBy(w => w.Id)
+                    .ToListAsync(cancel),
+            Accepted = accepted,
+            RequestSyntax = order?.RequestId is { } request
+                ? await db.Requests.Where(r => r.Id == request).Select(r => r.Syntax).FirstAsync(cancel)
+                : "",
+        };
+    }
+
+    /// <summary>The buyer's own address where goods go by default, and the others on file.</summary>
+    public static async Task<ImmutableArray<BuyerPlace>> PlacesAsync(
+        SolvendaDb db,
+        BuyerRow buyer,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(buyer);
+        var others = await db
+            .Addresses.AsNoTracking()
+            .Where(a => a.BuyerId == buyer.Id && a.Active)
+            .OrderBy(a => a.Code)
+            .Select(a => new BuyerPlace(a.Code, a.Use, a.Words, a.Country, a.ReceivingDays))
+            .ToListAsync(cancel);
+        var own = new List<BuyerPlace>();
+        if (!string.IsNullOrEmpty(buyer.DeliverTo))
+            own.Add(new BuyerPlace("own", "deliver-to", buyer.DeliverTo, buyer.DeliverToCountry ?? buyer.Country));
+        if (buyer.BillTo is { Length: > 0 } billTo)
+            own.Add(new BuyerPlace("own", "bill-to", billTo, buyer.Country));
+        if (buyer.Address.Length > 0 && buyer.Address != buyer.DeliverTo)
+            own.Add(new BuyerPlace("office", "deliver-to", buyer.Address, buyer.Country));
+        return [.. own, .. others];
+    }
+}

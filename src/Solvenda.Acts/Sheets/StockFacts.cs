@@ -1,0 +1,111 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Calendars;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Promising;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+
+namespace Solvenda.Acts.Sheets;
+
+/// <summary>Gathers what can be promised for the lines of a sheet; Core decides.</summary>
+internal static class StockFacts
+{
+    // How far ahead stock is looked at, in days.
+    private const int Horizon = 180;
+
+    private static readonly TimeOnly CutOff = new(15, 0);
+
+    public static async Task<Dictionary<long, LineStock>> GatherAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        PricedSheet priced,
+        DateTime localNow,
+        CancellationToken cancel
+    )
+    {
+        var today = DateOnly.FromDateTime(localNow);
+        var lines = Needs(priced, today);
+        var warehouse = HeadTerms.ShipFrom.In(open.Sheet.Head) ?? "";
+        var ids = lines.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
+        var outlooks = await OutlooksAsync(db, ids, warehouse, today, open.Order?.Id ?? 0, cancel);
+        var terms = new PromiseTerms(
+            CutOff,
+            1,
+            open.Buyer.TransitDays,
+            WorkCalendar.MondayToFriday,
+            WorkCalendar.On(open.DeliverTo?.ReceivingDays ?? "")
+        );
+        var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));
+        return LinePromises.Find(lines, outlooks, rule, localNow, terms);
+    }
+
+    private static List<LineNeeds> Needs(PricedSheet priced, DateOnly today)
+    {
+        int? Lead(Item item) =>
+            item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
+        var lines = new List<LineNeeds>();
+        foreach (var line in priced.Sold)
+        {
+            var quantity = line.Line.Quantity * (line.Item?.Factor(line.Line.Unit) ?? 1m);
+            ImmutableArray<StockNeed> needs = line switch
+            {
+                { Parts.IsEmpty: false } =>
+                [
+                    .. line
+                        .Parts.Where(p => p.Item.Stocked)
+                        .GroupBy(p => p.Item.Id)
+                        .Select(g => new StockNeed(g.Key, g.Sum(p => p.Quantity), Lead(g.First().Item))),
+                ],
+                { Item: { Stocked: true } item } => [new StockNeed(item.Id, quantity, Lead(item))],
+                _ => [],
+            };
+            if (!needs.IsEmpty)
+                lines.Add(new LineNeeds(line.Line.Key, quantity, !line.Line.Optional, needs));
+        }
+        return lines;
+    }
+
+    private static async Task<Dictionary<ItemId, Outlook>> OutlooksAsync(
+        SolvendaDb db,
+        List<long> ids,
+        string warehouse,
+        DateOnly today,
+        long withoutOrder,
+        CancellationToken cancel
+    )
+    {
+        var onHand = await db
+            .Stock.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse)
+            .ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
+        var incoming = (
+            await db
+                .Incoming.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse)
+                .Select(s => new
+                {
+                    s.ItemId,
+                    s.Due,
+                    s.Quantity,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(i => i.ItemId, i => new StockMove(Math.Max(i.Due.DayNumber - today.DayNumber, 1), i.Quantity));
+        var committed = (
+            await db
+                .Commitments.Where(s =>
+                    EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != withoutOrder
+                )
+                .Select(s => new
+                {
+                    s.ItemId,
+                    s.Day,
+                    s.Quantity,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(c => c.ItemId, c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity));
+        return ids.ToDictionary(
+            id => new ItemId(id),
+            id => Outlook.Over(Horizon, onHand.GetValueOrDefault(id), incoming[id], committed[id])
+        );
+    }
+}

@@ -1,0 +1,38 @@
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+
+namespace Solvenda.Core.Approvals.Figures;
+
+/// <summary>Days of payment beyond the buyer's own. A buyer who has none on file is measured against the house's usual terms.</summary>
+public sealed class DaysBeyond : TermFigure
+{
+    /// <summary>What the house gives where nothing was agreed, in days net.</summary>
+    public const int HouseDays = 30;
+
+    /// <inheritdoc />
+    public override string Code => "terms";
+
+    /// <inheritdoc />
+    public override string Label => "days beyond theirs";
+
+    /// <inheritdoc />
+    public override string Term => HeadTerms.PaymentDays.Name;
+
+    /// <inheritdoc />
+    public override decimal? Of(PricedSheet sheet, Head head)
+    {
+        ArgumentNullException.ThrowIfNull(sheet);
+        return HeadTerms.PaymentDays.Whole(head) is { } days
+            ? Math.Max(0, days - (sheet.Buyer.PaymentDays ?? HouseDays))
+            : null;
+    }
+
+    /// <inheritdoc />
+    public override decimal? LimitOf(Authority authority) => authority.TermsDays;
+
+    /// <inheritdoc />
+    public override string Say(decimal value, Authority authority) =>
+        FormattableString.Invariant(
+            $"{value:0} days to pay beyond their own terms, {authority.TermsDays ?? 0} may be given alone"
+        );
+}

@@ -1,0 +1,32 @@
+using Solvenda.Core.Sheets;
+
+namespace Solvenda.Core.Approvals.Figures;
+
+/// <summary>What the sheet is worth without tax, in home currency, with everything on it that the buyer may choose.</summary>
+public sealed class SheetValue : WholeFigure
+{
+    /// <inheritdoc />
+    public override string Code => "value";
+
+    /// <inheritdoc />
+    public override string Label => "value";
+
+    /// <inheritdoc />
+    public override decimal? Of(PricedSheet sheet)
+    {
+        ArgumentNullException.ThrowIfNull(sheet);
+        var chosen = sheet.Sold.Where(l => l is { HasPrice: true, Terms.Counts: false }).Sum(l => l.Figures.Net.Value);
+        return Home(sheet.Tally.TotalWithoutTax.Value + Math.Max(0m, chosen), sheet);
+    }
+
+    /// <inheritdoc />
+    public override decimal? LimitOf(Authority authority) => authority.Value;
+
+    /// <inheritdoc />
+    public override string Say(decimal value, Authority authority) =>
+        value == Unknown
+            ? "its value in home currency is unknown, for want of an exchange rate"
+            : FormattableString.Invariant(
+                $"worth {value:#,0} in home currency, {authority.Value ?? 0m:#,0} may be sold alone"
+            );
+}

@@ -1,0 +1,32 @@
+using Solvenda.Core.Sheets;
+
+namespace Solvenda.Core.Approvals.Figures;
+
+/// <summary>What is sold without anybody knowing its cost: the nets of such lines, in home currency.</summary>
+public sealed class WithoutCost : WholeFigure
+{
+    /// <inheritdoc />
+    public override string Code => "without-cost";
+
+    /// <inheritdoc />
+    public override string Label => "sold without a cost";
+
+    /// <inheritdoc />
+    public override decimal? Of(PricedSheet sheet)
+    {
+        ArgumentNullException.ThrowIfNull(sheet);
+        var nets = sheet.Sold.Where(l => l is { HasPrice: true, Figures.Cost: null }).Sum(l => l.Figures.Net.Value);
+        return nets > 0 ? Home(nets, sheet) : null;
+    }
+
+    /// <inheritdoc />
+    public override decimal? LimitOf(Authority authority) => authority.WithoutCost;
+
+    /// <inheritdoc />
+    public override string Say(decimal value, Authority authority) =>
+        value == Unknown
+            ? "lines without a cost, and no exchange rate to say what they are worth"
+            : FormattableString.Invariant(
+                $"{value:#,0.00} of it without a known cost, {authority.WithoutCost ?? 0m:#,0} may be sold alone"
+            );
+}

@@ -1,0 +1,14 @@
+namespace Solvenda.Core.Quoting;
+
+/// <summary>A numbered state of a quote that left the house.</summary>
+public static class Revision
+{
+    /// <summary>The letter of a revision, counted from 1: 1 is A, 27 is AA.</summary>
+    public static string Letter(int revision)
+    {
+        var letters = "";
+        for (var n = revision; n > 0; n = (n - 1) / 26)
+            letters = (char)('A' + ((n - 1) % 26)) + letters;
+        return letters;
+    }
+}

@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Documents;
+using Solvenda.Core.People;
+
+namespace Solvenda.Core.Sheets;
+
+/// <summary>A sheet as it is being typed: head and lines, before any figure.</summary>
+/// <param name="NextKey">The key that the next line gets; keys are never given twice.</param>
+public sealed record Draft(Head Head, ImmutableArray<SheetLine> Lines, long NextKey);
+
+/// <summary>What an edit does.</summary>
+public enum EditKind
+{
+    /// <summary>Sets a field of a line, or of the head where no line is named.</summary>
+    Set,
+
+    /// <summary>Adds a line from words as typed ("thimble 12 x 20"), behind <c>After</c>, or at the end.</summary>
+    Add,
+
+    /// <summary>Adds a heading.</summary>
+    AddHeading,
+
+    /// <summary>Takes a line out.</summary>
+    Remove,
+
+    /// <summary>Moves a line behind <c>After</c>; null: to the front.</summary>
+    Move,
+}
+
+/// <summary>One edit of a sheet, as it was typed.</summary>
+/// <param name="Line">Key of the line; null for the head.</param>
+/// <param name="Field">A field of the line (<see cref="LineFields"/>) or a term of the head (<see cref="Terms.HeadTerms"/>); for a new line the code that was picked.</param>
+/// <param name="Value">As typed; empty clears.</param>
+/// <param name="After">Key of the line that it goes behind.</param>
+public sealed record SheetEdit(
+    EditKind Kind,
+    long? Line = null,
+    string? Field = null,
+    string? Value = null,
+    long? After = null
+);
+
+/// <summary>What came of edits: the sheet after them and what changed; or why none of them was taken.</summary>
+/// <param name="Clash">For undo: the change whose field stands otherwise by now.</param>
+public sealed record Edited(
+    Draft Draft,
+    ImmutableArray<FieldChange> Changes,
+    Refusal? Refused = null,
+    FieldChange? Clash = null
+);

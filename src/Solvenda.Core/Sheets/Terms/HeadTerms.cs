@@ -1,0 +1,324 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+
+namespace Solvenda.Core.Sheets.Terms;
+
+/// <summary>Every term that a head can have. A new one is one entry here, and its line in <see cref="All"/>.</summary>
+public static class HeadTerms
+{
+    /// <summary>The longest that anybody may give: a year.</summary>
+    public const int MostPaymentDays = 365;
+
+    /// <summary>The longest that an offer holds, in days.</summary>
+    public const int MostValidDays = 180;
+
+    /// <summary>The dearest freight that is believed, in the sheet's currency.</summary>
+    public const decimal MostFreight = 1_000_000m;
+
+    /// <summary>The buyer's own number for what they order.</summary>
+    public static readonly HeadTerm PoNumber = new("poNumber", "their PO", TermKind.Text, TermReading.Words(60))
+    {
+        Only = DocumentKind.Order,
+        Paper = "yourPo",
+    };
+
+    /// <summary>Until when an offer holds; kept on the revision itself.</summary>
+    public static readonly HeadTerm ValidUntil = new(
+        "validUntil",
+        "holds until",
+        TermKind.Date,
+        TermReading.Day(f => f.Today, f => f.Today.AddDays(MostValidDays))
+    )
+    {
+        Only = DocumentKind.Quote,
+        Needed = true,
+        Paper = "holdsUntil",
+    };
+
+    /// <summary>When the goods are wanted.</summary>
+    public static readonly HeadTerm Wanted = new(
+        "wanted",
+        "wanted",
+        TermKind.Date,
+        TermReading.Day(f => f.Today.AddYears(-1), f => f.Today.AddYears(3))
+    );
+
+    /// <summary>Days net; what is beyond the buyer's own is a figure that is judged.</summary>
+    public static readonly HeadTerm PaymentDays = new(
+        "paymentDays",
+        "days to pay",
+        TermKind.Days,
+        TermReading.Whole(MostPaymentDays, "a number of days")
+    )
+    {
+        FromBuyer = b => b.PaymentDays?.ToString(CultureInfo.InvariantCulture),
+        Paper = "payment",
+        PaperValue = "daysNet",
+        Say = text => $"{text} days",
+    };
+
+    /// <summary>Incoterms 2020. Delivered duty paid makes the house pay the duty, so it is only for buyers who have it by default.</summary>
+    public static readonly HeadTerm Incoterm = new("incoterm", "Incoterm", TermKind.Choice, IncotermOf)
+    {
+        FromBuyer = b => b.Incoterm,
+        Choices = _ => Incoterms.All.Select(t => new TermChoice(t, t)),
+    };
+
+    /// <summary>The named place of the Incoterm.</summary>
+    public static readonly HeadTerm IncotermPlace = new("incotermPlace", "place", TermKind.Text, TermReading.Words(120))
+    {
+        FromBuyer = b => b.IncotermPlace,
+    };
+
+    /// <summary>Where the goods go: one of the buyer's addresses.</summary>
+    public static readonly HeadTerm DeliverTo = new(
+        "deliverTo",
+        "deliver to",
+        TermKind.Choice,
+        TermReading.Place("deliver-to")
+    )
+    {
+        FromBuyer = b => b.DeliverTo,
+        Choices = TermReading.Places("deliver-to"),
+        Paper = "deliverTo",
+    };
+
+    /// <summary>The country of the deliver-to: tax and freight hang on it.</summary>
+    public static readonly HeadTerm DeliverToCountry = new("deliverToCountry", "country", TermKind.Text, CountryOf)
+    {
+        FromBuyer = b => b.DeliverToCountry,
+    };
+
+    /// <summary>Who pays, where it is not the buyer's own address.</summary>
+    public static readonly HeadTerm BillTo = new("billTo", "invoice to", TermKind.Choice, TermReading.Place("bill-to"))
+    {
+        FromBuyer = b => b.BillTo,
+        Choices = TermReading.Places("bill-to"),
+        Paper = "invoiceTo",
+        Seldom = true,
+    };
+
+    /// <summary>The warehouse that it leaves from.</summary>
+    public static readonly HeadTerm ShipFrom = new(
+        "shipFrom",
+        "ship from",
+        TermKind.Choice,
+        TermReading.OneOf(f => f.Warehouses, "our warehouses", "warehouse")
+    )
+    {
+        FromBuyer = b => b.ShipFrom,
+        Choices = f => f.Warehouses.Select(w => new TermChoice(w, w)),
+    };
+
+    /// <summary>How its lines go out.</summary>
+    public static readonly HeadTerm ShippingRule = new(
+        "shippingRule",
+        "shipped",
+        TermKind.Choice,
+        TermReading.OneOf(_ => ShippingRules.Words, "the ways to ship", "shipping_rule")
+    )
+    {
+        FromBuyer = b => b.ShippingRule,
+        Choices = _ => ShippingRules.Words.Select(w => new TermChoice(w, w)),
+        Paper = "shipped",
+        PaperValue = "rule.",
+    };
+
+    /// <summary>How documents go out to them.</summary>
+    public static readonly HeadTerm By = new(
+        "documentsBy",
+        "documents by",
+        TermKind.Choice,
+        TermReading.OneOf(_ => DocumentsBy.All, "the ways out", "documents_by")
+    )
+    {
+        FromBuyer = b => b.DocumentsBy,
+        Choices = _ => DocumentsBy.All.Select(w => new TermChoice(w, w)),
+    };
+
+    /// <summary>Language of the document and its letter, ISO 639-1.</summary>
+    public static readonly HeadTerm Language = new(
+        "language",
+        "in",
+        TermKind.Choice,
+        TermReading.OneOf(
+            f => f.Languages.Select(l => l.Value),
+            "the languages that documents are written in",
+            "language"
+        )
+    )
+    {
+        FromBuyer = b => b.Language,
+        Choices = f => f.Languages,
+        Needed = true,
+    };
+
+    /// <summary>The freight service; nothing said: the cheapest.</summary>
+    public static readonly HeadTerm FreightService = new(
+        "freightService",
+        "service",
+        TermKind.Choice,
+        TermReading.OneOf(f => f.Book.FreightBands.Select(b => b.Service).Distinct(), "our freight services", "service")
+    )
+    {
+        Choices = f => f.Book.FreightBands.Select(b => b.Service).Distinct().Select(s => new TermChoice(s, s)),
+        Seldom = true,
+    };
+
+    /// <summary>Freight by hand; nothing said: worked out by the table. What is under the table is a figure that is judged.</summary>
+    public static readonly HeadTerm Freight = new(
+        "freight",
+        "freight",
+        TermKind.Amount,
+        TermReading.Amount(MostFreight)
+    );
+
+    /// <summary>The insurance premium by hand; nothing said: worked out.</summary>
+    public static readonly HeadTerm Insurance = new(
+        "insurance",
+        "insurance",
+        TermKind.Amount,
+        TermReading.Amount(MostFreight)
+    )
+    {
+        Seldom = true,
+    };
+
+    /// <summary>A percentage off all lines, or an amount with the sheet's currency behind it.</summary>
+    public static readonly HeadTerm SheetDiscount = new("sheetDiscount", "less on all", TermKind.Discount, DiscountOf)
+    {
+        Elsewhere = true,
+        Say = text => text.Contains(' ', StringComparison.Ordinal) ? text : $"{text} %",
+    };
+
+    /// <summary>Printed on the document.</summary>
+    public static readonly HeadTerm Note = new("note", "note", TermKind.LongText, TermReading.Words(500))
+    {
+        FromBuyer = b => b.PrintedNote,
+        Elsewhere = true,
+    };
+
+    /// <summary>What the whole is about; kept on the dossier.</summary>
+    public static readonly HeadTerm Matter = new("matter", "matter", TermKind.Text, TermReading.Words(500))
+    {
+        Elsewhere = true,
+    };
+
+    /// <summary>All of them, in the order in which they are shown.</summary>
+    public static readonly ImmutableArray<HeadTerm> All =
+    [
+        PoNumber,
+        ValidUntil,
+        Wanted,
+        PaymentDays,
+        Incoterm,
+        IncotermPlace,
+        DeliverTo,
+        DeliverToCountry,
+        BillTo,
+        ShipFrom,
+        ShippingRule,
+        By,
+        Language,
+        FreightService,
+        Freight,
+        Insurance,
+        SheetDiscount,
+        Note,
+        Matter,
+    ];
+
+    /// <summary>The term of that name; null where there is none.</summary>
+    public static HeadTerm? Find(string name) => All.FirstOrDefault(t => t.Name == name);
+
+    /// <summary>What a buyer has by default; nobody's hand.</summary>
+    public static Head Of(Buyers.Buyer buyer)
+    {
+        ArgumentNullException.ThrowIfNull(buyer);
+        return All.Where(t => t.FromBuyer is not null)
+            .Aggregate(Head.Empty, (head, term) => head.With(term.Name, term.FromBuyer!(buyer), null));
+    }
+
+    /// <summary>The text of a term; null where nothing is said.</summary>
+    public static string? In(this HeadTerm term, Head head) => head.Text(term.Name);
+
+    /// <summary>The number of a term; null where nothing is said.</summary>
+    public static int? Whole(this HeadTerm term, Head head) =>
+        head.Text(term.Name) is { } text ? int.Parse(text, CultureInfo.InvariantCulture) : null;
+
+    /// <summary>The amount of a term, in the sheet's currency; null where nothing is said.</summary>
+    public static decimal? Number(this HeadTerm term, Head head) =>
+        head.Text(term.Name) is { } text ? decimal.Parse(text, CultureInfo.InvariantCulture) : null;
+
+    /// <summary>The day of a term; null where nothing is said.</summary>
+    public static DateOnly? Day(this HeadTerm term, Head head) =>
+        head.Text(term.Name) is { } text ? DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture) : null;
+
+    /// <summary>The discount on the whole: a percentage ("5"), or an amount ("25.00 EUR").</summary>
+    public static Pricing.SheetDiscount DiscountIn(Head head)
+    {
+        if (SheetDiscount.In(head) is not { } text)
+            return Pricing.SheetDiscount.None;
+        var number = decimal.Parse(text.Split(' ')[0], CultureInfo.InvariantCulture);
+        return text.Contains(' ', StringComparison.Ordinal)
+            ? new Pricing.SheetDiscount(null, number)
+            : new Pricing.SheetDiscount(number, null);
+    }
+
+    private static Taken IncotermOf(string text, DoorFacts facts)
+    {
+        var term = text.ToUpperInvariant();
+        if (!Incoterms.Is(term))
+            return new Taken(null, new Refusal("incoterm", $"“{text}” is not one of the Incoterms 2020"));
+        return term == Incoterms.DutyPaid && facts.Buyer.Incoterm != Incoterms.DutyPaid
+            ? new Taken(
+                null,
+                new Refusal("incoterm", $"{term} makes us pay their duty; it is only for buyers who have it by default")
+            )
+            : new Taken(term);
+    }
+
+    // Tax and freight hang on the country, so it is one that goods of theirs go to.
+    private static Taken CountryOf(string text, DoorFacts facts)
+    {
+        var country = text.ToUpperInvariant();
+        if (country.Length != 2 || !country.All(char.IsAsciiLetter))
+            return new Taken(null, new Refusal("country", "A country is two letters (ISO 3166-1)"));
+        return facts.Places.Any(p => p.Use == "deliver-to" && p.Country == country)
+            ? new Taken(country)
+            : new Taken(
+                null,
+                new Refusal("country", $"No address of {facts.Buyer.Name}’s is in {country}; pick the address first")
+            );
+    }
+
+    private static Taken DiscountOf(string text, DoorFacts facts)
+    {
+        var plain = text.TrimStart('\u2212', '-').Trim();
+        if (plain.EndsWith(facts.Currency.Code, StringComparison.OrdinalIgnoreCase))
+        {
+            var amount = QuickLine.Number(plain[..^facts.Currency.Code.Length].Trim());
+            return amount is > 0 and <= MostFreight
+                ? new Taken(
+                    Canonical(Money.Amount.Round(amount.Value, facts.Currency).Value) + " " + facts.Currency.Code
+                )
+                : new Taken(null, new Refusal("number", "An amount off is above nothing, and at most a million"));
+        }
+        return QuickLine.Number(plain.TrimEnd('%', ' ')) is not { } percent
+            ? new Taken(null, new Refusal("number", $"“{text}” is not a number"))
+            : percent switch
+            {
+                0m => new Taken(null),
+                < 0m or > 100m => new Taken(
+                    null,
+                    new Refusal("number", "A discount on the sheet is between 0 and 100 %")
+                ),
+                _ => new Taken(Canonical(decimal.Round(percent, 4))),
+            };
+    }
+
+    internal static string Canonical(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,110 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
+using Solvenda.Core.Money;
+using Solvenda.Core.Ordering;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Units;
+using Solvenda.Formats.Edi;
+
+namespace Solvenda.Formats.X12;
+
+/// <summary>Answers an 850 by an 855. Units and price bases are theirs: the answer speaks the language of the order.</summary>
+internal sealed class OrderAnswer : IOrderAnswer
+{
+    public Syntax Answers => Syntax.X12;
+
+    public WrittenMessage? Write(ConfirmedOrder order, string original, int control, DateTime at)
+    {
+        if (X12Interchange.Open(original).Interchange is not { } theirs)
+            return null;
+        var po1 = theirs.Segments.Where(s => s.Tag == "PO1").ToList();
+        var lines = ImmutableArray.CreateBuilder<ConfirmedLine>();
+        foreach (var line in order.Lines)
+            lines.Add(
+                LineOf(line, TheirsOf(po1, line.Line.Line.Asked, po1.Count == order.Lines.Length ? lines.Count : null))
+            );
+        var text = Acknowledgement.Write(
+            new OrderAcknowledgement(
+                theirs.Receiver,
+                theirs.Sender,
+                control,
+                at,
+                order.PoNumber,
+                PoDate(theirs),
+                order.Number,
+                lines.Any(l => l.Change != "IA"),
+                order.Currency,
+                lines.ToImmutable()
+            )
+        );
+        return new WrittenMessage($"855-{order.Number}.x12", theirs.Sender, Encoding.ASCII.GetBytes(text));
+    }
+
+    private static DateOnly? PoDate(EdiInterchange theirs) =>
+        DateOnly.TryParseExact(
+            theirs.Segments.FirstOrDefault(s => s.Tag == "BEG")?[5],
+            "yyyyMMdd",
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var day
+        )
+            ? day
+            : null;
+
+    private static ConfirmedLine LineOf(ConfirmedOrderLine confirmed, Segment? theirs)
+    {
+        var (line, asked) = (confirmed.Line, confirmed.Line.Line.Asked);
+        var (unit, quantity, price, basis) = InTheirs(line, theirs);
+        var codes = new List<(string, string)>();
+        if (asked.Code is { } code && asked.Code != line.Item?.Code)
+            codes.Add(("BP", code));
+        if (line.Item is { } item)
+            codes.Add(("VP", item.Code));
+        return new ConfirmedLine(
+            theirs?[1] ?? line.Line.Key.ToString(CultureInfo.InvariantCulture),
+            quantity,
+            unit,
+            price,
+            basis,
+            theirs is not null && asked.Price is { } p && price != p ? "IP" : "IA",
+            confirmed.Ready,
+            [.. codes]
+        );
+    }
+
+    // By the code and quantity that they wrote, since lines may have been left out, split or added; else by its place, as long as there are as many.
+    private static Segment? TheirsOf(List<Segment> po1, AskedFor asked, int? place)
+    {
+        bool Names(Segment s) =>
+            asked.Code is { } code && Enumerable.Range(6, Math.Max(0, s.Elements - 5)).Any(e => s.Says(e, code));
+        bool AsMany(Segment s) =>
+            decimal.TryParse(s[2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var quantity)
+            && quantity == asked.Quantity;
+        return po1.FirstOrDefault(s => Names(s) && AsMany(s))
+            ?? po1.FirstOrDefault(Names)
+            ?? (place is { } at ? po1[at] : null);
+    }
+
+    private static (string Unit, decimal Quantity, decimal Price, string Basis) InTheirs(
+        PricedLine line,
+        Segment? theirs
+    )
+    {
+        var net = line.Figures.NetPrice / line.Terms.PriceBase;
+        if (
+            theirs is null
+            || UnitTable.FromCode(theirs[3]) is not { } unit
+            || line.Item?.Factor(unit) is not { } to
+            || line.Item.Factor(line.Line.Unit) is not { } from
+        )
+            return (line.Line.Unit.Code, line.Line.Quantity, UnitPrice.Round4(net), "PE");
+        var times = line.Line.Asked.PriceBase;
+        return (
+            theirs[3],
+            decimal.Round(line.Line.Quantity * from / to, 4),
+            UnitPrice.Round4(net / from * to * times),
+            theirs[5].Length > 0 ? theirs[5] : "PE"
+        );
+    }
+}

@@ -1,0 +1,22 @@
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Web.Outside;
+
+namespace Solvenda.Web.Channels;
+
+/// <summary>The EDI mailbox: a folder in and a folder out, as EDI software reads and writes them.</summary>
+public sealed class EdiChannel(OutsideFolders folders, ILogger<EdiChannel> log) : IChannel
+{
+    private readonly FolderBox _box = new(folders.EdiIn, log);
+
+    public string Name => "edi";
+
+    public bool Sends(string kind) => kind == DocumentsBy.Edi;
+
+    public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
+
+    public Task<string?> SendAsync(Departing message, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(message);
+        return OutsideFolders.TryWriteAsync(folders.EdiOut, message.Name, message.Bytes, cancel);
+    }
+}

@@ -1,0 +1,26 @@
+namespace Solvenda.Web.Channels;
+
+/// <summary>A message that arrived by a channel, and what to do once it is stored.</summary>
+/// <param name="Delivery">By which the channel knows it again, where it could not be put away.</param>
+public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action Stored);
+
+/// <summary>A message as the outbox holds it.</summary>
+/// <param name="Key">The same at every try: the receiver knows a repeat by it.</param>
+public sealed record Departing(string Kind, string Key, string To, string Name, byte[] Bytes);
+
+/// <summary>A way in and out. It knows no act: what it takes is taken in by one, and what it sends is what the outbox holds. One folder or file each, one line in Startup.</summary>
+public interface IChannel
+{
+    /// <summary>As requests say that they came by it.</summary>
+    string Name { get; }
+
+    /// <summary>Kinds of the outbox that it sends.</summary>
+    bool Sends(string kind);
+
+    /// <summary>What has arrived and is not yet taken in.</summary>
+    IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel);
+
+    /// <summary>Sends.</summary>
+    /// <returns>Null where it left; else why not, to be tried again later.</returns>
+    Task<string?> SendAsync(Departing message, CancellationToken cancel);
+}

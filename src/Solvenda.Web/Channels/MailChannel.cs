@@ -1,0 +1,65 @@
+using MailKit.Net.Smtp;
+using MimeKit;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Web.Outside;
+
+namespace Solvenda.Web.Channels;
+
+/// <summary>Which mail server mail goes to: from the settings, or the stand-in's once it listens.</summary>
+public sealed class MailRoute(SolvendaOptions options)
+{
+    private volatile string? _server = options.Smtp;
+
+    /// <summary>host:port; null where there is none yet.</summary>
+    public (string Host, int Port)? Server =>
+        _server?.Split(':') is [var host, var port]
+            ? (host, int.Parse(port, System.Globalization.CultureInfo.InvariantCulture))
+            : null;
+
+    public void Set(string host, int port) => _server = $"{host}:{port}";
+}
+
+/// <summary>Mail: in from the folder of the mail server, out by SMTP (RFC 5321).</summary>
+public sealed partial class MailChannel(OutsideFolders folders, MailRoute route, ILogger<MailChannel> log) : IChannel
+{
+    private readonly FolderBox _box = new(folders.MailIn, log);
+
+    public string Name => "mail";
+
+    public bool Sends(string kind) => kind == DocumentsBy.Mail;
+
+    public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
+
+    public async Task<string?> SendAsync(Departing message, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(message);
+        if (route.Server is not { } server)
+            return "no mail server is set";
+        try
+        {
+            using var stream = new MemoryStream(message.Bytes, writable: false);
+            using var mail = await MimeMessage.LoadAsync(stream, cancel);
+            using var client = new SmtpClient { Timeout = 10_000 };
+            await client.ConnectAsync(server.Host, server.Port, MailKit.Security.SecureSocketOptions.Auto, cancel);
+            await client.SendAsync(mail, cancel);
+            await client.DisconnectAsync(true, cancel);
+            return null;
+        }
+        catch (Exception e)
+            when (e
+                    is IOException
+                        or System.Net.Sockets.SocketException
+                        or MailKit.ProtocolException
+                        or MailKit.CommandException
+                        or MailKit.Security.SslHandshakeException
+                        or TimeoutException
+            )
+        {
+            Failed(log, e, message.Key);
+            return e.Message;
+        }
+    }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Sending {Key} failed")]
+    private static partial void Failed(ILogger logger, Exception exception, string key);
+}

@@ -1,0 +1,26 @@
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Web.Outside;
+
+namespace Solvenda.Web.Channels;
+
+/// <summary>The printer, for the post: out only.</summary>
+public sealed class PaperChannel(OutsideFolders folders) : IChannel
+{
+    public string Name => "paper";
+
+    public bool Sends(string kind) => kind == DocumentsBy.Paper;
+
+    public async IAsyncEnumerable<Arrived> TakeAsync(
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
+    )
+    {
+        await Task.CompletedTask;
+        yield break;
+    }
+
+    public Task<string?> SendAsync(Departing message, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(message);
+        return OutsideFolders.TryWriteAsync(folders.Paper, message.Name, message.Bytes, cancel);
+    }
+}

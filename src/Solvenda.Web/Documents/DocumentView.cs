@@ -1,0 +1,109 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.People;
+using Solvenda.Core.Quoting;
+using Solvenda.Data;
+using Solvenda.Web.Dossiers;
+using Solvenda.Web.Sheets;
+
+namespace Solvenda.Web.Documents;
+
+/// <summary>One round of approval.</summary>
+/// <param name="Hand">Whose figures it was about.</param>
+/// <param name="AskedBy">Who asked.</param>
+public sealed record AskRound(
+    long Id,
+    string Hand,
+    string AskedBy,
+    string Approver,
+    AskOutcome Outcome,
+    string Why,
+    string Note,
+    DateTime AskedAt,
+    DateTime? DecidedAt
+);
+
+public sealed record BuyerBrief(long Id, string Name, string Country, string? Contact, string? Mail);
+
+/// <summary>A quote or an order, with its sheet: the same shape for both.</summary>
+public sealed record DocumentView(
+    DocumentKind Kind,
+    string Number,
+    string Revision,
+    string Dossier,
+    string Matter,
+    BuyerBrief Buyer,
+    string Seller,
+    QuoteState? State,
+    Tracks? Tracks,
+    string StateWords,
+    NextMove Next,
+    SheetView Sheet,
+    IReadOnlyList<StripMark> Strip,
+    IReadOnlyList<RelatedView> Related,
+    IReadOnlyList<AskRound> Asks,
+    string? DeclineReason,
+    bool MayWithdraw
+);
+
+/// <summary>Puts a document view together, as somebody sees it.</summary>
+public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
+{
+    public async Task<DocumentView> OfAsync(SolvendaDb db, DocumentRef document, Actor who, CancellationToken cancel) =>
+        await OfAsync(db, await loader.DocumentAsync(db, document, cancel), who, cancel);
+
+    public async Task<DocumentView> OfAsync(SolvendaDb db, OpenSheet open, Actor who, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(who);
+        var judged = await judge.JudgeAsync(db, open, who.Hand, cancel);
+        var order = open.Quote is { } quote
+            ? await db.Orders.Where(o => o.QuoteId == quote.Id).Select(o => o.Number).FirstOrDefaultAsync(cancel)
+            : null;
+        return new DocumentView(
+            open.Kind,
+            open.Subject,
+            open.Quote is { } q ? Revision.Letter(q.Revision) : "",
+            open.Dossier.Number,
+            open.Dossier.Matter,
+            new BuyerBrief(
+                open.Buyer.Id,
+                open.Buyer.Name,
+                open.Buyer.Country,
+                open.Buyer.ContactName,
+                open.Buyer.ContactMail
+            ),
+            open.Owner.Name,
+            open.Quote?.State,
+            Standings.TracksOf(judged),
+            Standings.Words(judged),
+            NextMoves.Of(Judge.StandingOf(judged, order)),
+            SheetView.Of(judged, who),
+            await strip.MarksAsync(db, open.Dossier.Id, cancel),
+            [.. (await Strip.RelatedAsync(db, open.Dossier.Id, cancel)).Where(r => r.Number != open.Subject)],
+            who.SeesAuthority || who.Roles.HasFlag(Roles.Credit) ? Rounds(open) : [],
+            open.Quote?.DeclineReason,
+            open.Quote is { } any && QuoteMoves.Table.After(any.State, QuoteDoing.Withdraw) is not null
+        );
+    }
+
+    private static List<AskRound> Rounds(OpenSheet open)
+    {
+        string Name(long id) => open.People.TryGetValue(new PersonId(id), out var p) ? p.Name : "";
+        return open.Asks.ConvertAll(a => new AskRound(
+            a.Id,
+            a.HandName,
+            a.AskedByName,
+            Name(a.DecidedById ?? a.ApproverId),
+            a.Outcome,
+            a.Why,
+            a.Note,
+            a.AskedAt,
+            a.DecidedAt
+        ));
+    }
+}

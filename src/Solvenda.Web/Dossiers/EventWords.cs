@@ -1,0 +1,246 @@
+using System.Globalization;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data.Events;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Dossiers;
+
+/// <summary>An event in words, for people of the house.</summary>
+/// <param name="Milestone">Whether it stands on the strip, and not only in the history.</param>
+public sealed record EventWord(string Words, string? Before = null, string? After = null, bool Milestone = false);
+
+/// <summary>
+/// The words of events, in English: made where they are shown, never stored. One line an event; an event with several changes has a line for each.
+/// </summary>
+public static class EventWords
+{
+    /// <summary>Words longer than this are cut on the strip, where marks stand close.</summary>
+    private const int StripLetters = 40;
+
+    /// <summary>The lines of the history for an event; one that says it was blanked where it was.</summary>
+    public static IReadOnlyList<EventWord> Of(EventRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        return EventCodes.FromJson(row.Code, row.Facts) is { } facts
+            ? Of(facts)
+            : [new EventWord("what happened here was blanked")];
+    }
+
+    /// <summary>The mark on the strip; null for what is only in the history.</summary>
+    public static string? OnStrip(EventRow row)
+    {
+        var milestone = Of(row).FirstOrDefault(w => w.Milestone);
+        return milestone is null ? null
+            : milestone.Words.Length <= StripLetters ? milestone.Words
+            : milestone.Words[..(StripLetters - 1)] + "…";
+    }
+
+    public static IReadOnlyList<EventWord> Of(IEvent facts) =>
+        facts switch
+        {
+            SheetEdited e => [.. Changes(e.Changes), .. Moved(e.Overtaken.Length, e.Before, e.After)],
+            SheetUndone u =>
+            [
+                .. Changes(u.Changes).Select(w => w with { Words = "undone: " + w.Words }),
+                .. Moved(u.Overtaken.Length, u.Before, u.After),
+            ],
+            RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
+            _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? House(facts)],
+        };
+
+    private static EventWord? Quote(IEvent facts) =>
+        facts switch
+        {
+            QuoteBegun e => new($"{e.Revision} begun", Milestone: true),
+            QuoteSent e => new(
+                $"{e.Revision} {(e.By == DocumentsBy.Paper ? "posted" : "sent")} to {e.To}",
+                State(e.Before),
+                State(e.After),
+                true
+            ),
+            QuoteRevised e => new($"{e.To} begun", $"{e.From} {State(e.Before)}", State(e.After), true),
+            RateMoved e => new(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"rate moved: total {(e.Percent > 0 ? "+" : "\u2212")}{Math.Abs(e.Percent):0.0} %"
+                ),
+                e.Before.ToString(CultureInfo.InvariantCulture),
+                e.After.ToString(CultureInfo.InvariantCulture),
+                true
+            ),
+            QuoteOpened e => new(e.Times == 1 ? "opened" : $"opened, {e.Times} times", Milestone: true),
+            QuoteAccepted e => new(
+                $"{e.Revision} accepted{(e.PoNumber is { } po ? $", PO {po}" : "")}",
+                State(e.Before),
+                State(e.After),
+                true
+            ),
+            QuoteDeclined e => new($"{e.Revision} declined", State(e.Before), State(e.After), true),
+            QuoteWithdrawn e => new($"{e.Revision} withdrawn", State(e.Before), State(e.After), true),
+            QuoteLapsed e => new($"{e.Revision} lapsed", State(e.Before), State(e.After), true),
+            AskMade e => new($"asked {e.Approver}", null, string.Join("; ", e.Fired), true),
+            AskGranted e => new($"granted by {e.Approver}", State(e.Before), State(e.After), true),
+            AskSentBack e => new($"sent back by {e.Approver}", State(e.Before), State(e.After), true),
+            _ => null,
+        };
+
+    private static EventWord? Order(IEvent facts) =>
+        facts switch
+        {
+            OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
+            StopWaived e => new($"let pass: {e.Check}", e.Words, null, true),
+            OrderConfirmed e => new(
+                "confirmed to the buyer",
+                e.Before.ToString().ToLowerInvariant(),
+                e.After.ToString().ToLowerInvariant(),
+                true
+            ),
+            OrderRechecked e => new("checks run again", Stops(e.Before), e.After == 0 ? Stops(0) : e.First),
+            _ => null,
+        };
+
+    private static EventWord? Request(IEvent facts) =>
+        facts switch
+        {
+            RequestReceived { With: { } with } => new($"came in one file with {with}", Milestone: true),
+            RequestReceived { Names: { } names } e => new($"came by {e.Channel}, names {names}", Milestone: true),
+            RequestReceived e => new($"came by {e.Channel}", Milestone: true),
+            RequestRepeated e => new($"the same message came again by {e.Channel}"),
+            RequestRead e => new(Read(e), State(e.Before), State(e.After)),
+            RequestUnreadable e => new(e.Reason, State(e.Before), State(e.After)),
+            MessagesLeft e => new(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{e.Found:#,0} messages stand in the file; {e.Made:#,0} became requests"
+                )
+            ),
+            InterchangeAnswered e => new($"answered with {e.Name}{(e.Faults > 0 ? $", {e.Faults} faults named" : "")}"),
+            ReadingCorrected e => new(Corrected(e), e.Before, e.After),
+            ColumnsLearned e => new($"what the columns of {e.Sender} mean"),
+            RequestSetAside e => new("set aside", State(e.Before), State(e.After)),
+            RequestTurned e => new($"became {e.Into.Number}", State(e.Before), State(e.After)),
+            _ => null,
+        };
+
+    private static EventWord House(IEvent facts) =>
+        facts switch
+        {
+            RecordMade e => new("made", null, e.Calls),
+            RecordSwitched e => new(e.On ? "switched on again" : "switched off"),
+            RecordFile e => new("file", e.Added ? null : e.Name, e.Added ? e.Name : null),
+            ImportMoved e => new($"import {e.Step}: {e.FileName}", null, $"{e.New} new, {e.Changed} changed"),
+            PricesRaised e => new(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{e.Prices} prices of {e.Family} by {e.Percent:0.##} % from {e.From:yyyy-MM-dd}"
+                )
+            ),
+            TalkNoted => new("a talk was noted"),
+            ViewSaved e => new($"view “{e.Name}” {(e.Removed ? "taken away" : "saved")}"),
+            FirstAdministrator => new("became administrator by the one-time link"),
+            LetterSent e => new(e.Problem.Length == 0 ? "left the house" : "could not leave", null, e.Problem),
+            _ => new(EventCodes.Of(facts).Code),
+        };
+
+    private static string Read(RequestRead e) =>
+        e.Kind switch
+        {
+            "Order" => $"read as an order with {e.Lines} lines",
+            "RequestForQuotation" => $"read as a request for a quote with {e.Lines} lines",
+            "Change" => $"read as a change of order {e.About}, {e.Lines} lines",
+            "Cancellation" => $"read as a cancellation of order {e.About}",
+            "AnswerToQuote" => $"read as an answer to our quote {e.About}",
+            "Question" => "read as a question",
+            "NotForUs" => "read as something that is not for us",
+            _ => "read as a message without lines",
+        };
+
+    private static string Corrected(ReadingCorrected e) =>
+        (e.Line is { } line ? $"line {line} " : "")
+        + e.What switch
+        {
+            "settled" => "settled",
+            "corrected" => e.Field ?? "",
+            "chosen" => "from chosen words",
+            "added" => "added from chosen words",
+            "split" => "split",
+            "joined" => "joined with the next",
+            _ => "is not an item",
+        }
+        + (e.Remembered is { } words ? $", “{words}” remembered" : "");
+
+    private static IEnumerable<EventWord> Changes(IEnumerable<FieldChange> changes) =>
+        changes.Select(c =>
+            c switch
+            {
+                { Line: null } when HeadTerms.Find(c.Field) is { } term => new EventWord(
+                    term.Label,
+                    Say(term, c.Before),
+                    Say(term, c.After)
+                ),
+                { Field: "line", Before: null } => new EventWord($"line {c.Line} added", null, LineWords(c.After)),
+                { Field: "line" } => new EventWord($"line {c.Line} taken out", LineWords(c.Before)),
+                { Field: "place" } => new EventWord($"line {c.Line} moved"),
+                { Field: "hand" } => new EventWord($"line {c.Line}: price", HandWords(c.Before), HandWords(c.After)),
+                _ => new EventWord($"line {c.Line}: {c.Field}", c.Before, c.After),
+            }
+        );
+
+    private static IEnumerable<EventWord> Moved(int overtaken, QuoteState? before, QuoteState? after)
+    {
+        if (overtaken > 0)
+            yield return new EventWord("the ask was withdrawn: the sheet changed");
+        if (before is { } b && after is { } a)
+            yield return new EventWord("the sheet changed", State(b), State(a));
+    }
+
+    private static string? Say(HeadTerm term, string? text) => text is null ? null : term.Say(text);
+
+    private static string HandWords(string? hand) =>
+        hand?.Split(' ') switch
+        {
+            ["DiscountPercent", var n] => $"{n} % less",
+            ["DiscountAmount", var n] => $"{n} less",
+            ["Margin", var n] => $"{n} % margin",
+            ["NetPrice", var n] => n,
+            _ => "as priced",
+        };
+
+    private static string LineWords(string? whole)
+    {
+        if (whole is null)
+            return "";
+        using var json = System.Text.Json.JsonDocument.Parse(whole);
+        string? Text(string name) => json.RootElement.TryGetProperty(name, out var v) ? v.GetString() : null;
+        var quantity = json.RootElement.TryGetProperty("Quantity", out var q) ? q.GetDecimal() : 0m;
+        return string.Create(CultureInfo.InvariantCulture, $"{Text("Item") ?? Text("Words")} {quantity:0.######}");
+    }
+
+    private static string Stops(int stops) =>
+        stops switch
+        {
+            0 => "nothing stops it",
+            1 => "1 stop",
+            _ => $"{stops} stops",
+        };
+
+    private static string State(QuoteState state) =>
+        state switch
+        {
+            QuoteState.InApproval => "in approval",
+            QuoteState.WithCustomer => "with the buyer",
+            _ => state.ToString().ToLowerInvariant(),
+        };
+
+    private static string? State(QuoteState? state) => state is { } s ? State(s) : null;
+
+    private static string State(RequestState state) =>
+        state switch
+        {
+            RequestState.NeedsYou => "needs somebody",
+            RequestState.SetAside => "set aside",
+            _ => state.ToString().ToLowerInvariant(),
+        };
+}

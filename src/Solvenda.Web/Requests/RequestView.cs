@@ -1,0 +1,129 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Requests;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Reading;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats;
+
+namespace Solvenda.Web.Requests;
+
+/// <summary>A row of the list of requests.</summary>
+public sealed record RequestListRow(
+    string Number,
+    string Buyer,
+    string From,
+    string Subject,
+    string Kind,
+    RequestState State,
+    string Reason,
+    string Channel,
+    DateTime ReceivedAt
+);
+
+/// <summary>A part of the original, as it is shown.</summary>
+/// <param name="Segments">For EDI: its segments with their names.</param>
+public sealed record PartShown(KeptPart Part, IReadOnlyList<LegiblePiece> Segments);
+
+/// <summary>Another request that came in the same file.</summary>
+public sealed record Sibling(string Number, string Subject, RequestState State);
+
+/// <summary>A request: its original and its reading.</summary>
+/// <param name="Names">Number of an earlier request that it repeats or names.</param>
+public sealed record RequestView(
+    long Id,
+    string Number,
+    long Version,
+    RequestState State,
+    string Reason,
+    string Channel,
+    DateTime ReceivedAt,
+    string From,
+    string Subject,
+    string? Filename,
+    int Bytes,
+    IReadOnlyList<PartShown> Parts,
+    ReadingView? Reading,
+    string? Names,
+    string? Dossier,
+    string? Matter,
+    DocumentRef? TurnedInto,
+    int Position,
+    int Waiting,
+    string? Next,
+    IReadOnlyList<Sibling> Siblings
+);
+
+/// <summary>Reads a request into the shape that its page needs.</summary>
+public static class RequestViews
+{
+    public static async Task<RequestView> OfAsync(SolvendaDb db, string number, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var r =
+            await db.Requests.AsNoTracking().Include(x => x.Raw).FirstOrDefaultAsync(x => x.Number == number, cancel)
+            ?? throw RefusedException.NotFound("such request");
+        return await OfAsync(db, r, cancel);
+    }
+
+    private static async Task<RequestView> OfAsync(SolvendaDb db, RequestRow r, CancellationToken cancel)
+    {
+        var dossier = r.DossierId is { } id
+            ? await db
+                .Dossiers.Where(d => d.Id == id)
+                .Select(d => new { d.Number, d.Matter })
+                .FirstOrDefaultAsync(cancel)
+            : null;
+        var turned =
+            await db
+                .Quotes.Where(q => q.RequestId == r.Id)
+                .Select(q => new DocumentRef("quote", q.Number))
+                .FirstOrDefaultAsync(cancel)
+            ?? await db
+                .Orders.Where(o => o.RequestId == r.Id)
+                .Select(o => new DocumentRef("order", o.Number))
+                .FirstOrDefaultAsync(cancel);
+        var waiting = await db
+            .Requests.Where(x => x.State == RequestState.New || x.State == RequestState.NeedsYou)
+            .OrderBy(x => x.ReceivedAt)
+            .ThenBy(x => x.Id)
+            .Select(x => x.Number)
+            .ToListAsync(cancel);
+        var at = waiting.IndexOf(r.Number);
+        var next = waiting.Count > 1 || (waiting.Count == 1 && at < 0) ? waiting[(at + 1) % waiting.Count] : null;
+        var siblings = await db
+            .Requests.Where(x => x.RawId == r.RawId && x.Id != r.Id)
+            .OrderBy(x => x.Message)
+            .Take(50)
+            .Select(x => new Sibling(x.Number, x.Subject, x.State))
+            .ToListAsync(cancel);
+        return new RequestView(
+            r.Id,
+            r.Number,
+            r.Version,
+            r.State,
+            r.Reason,
+            r.Channel,
+            r.ReceivedAt,
+            r.FromWords,
+            r.Subject,
+            r.Raw.Filename,
+            r.Raw.Bytes.Length,
+            [
+                .. KeptPart
+                    .FromJson(r.Parts, r.Text)
+                    .Select(p => new PartShown(p, p.Kind == PartKind.Edi ? Readers.PiecesOf(p.Text) : [])),
+            ],
+            r.Reading.Length > 0 ? ReadingView.FromJson(r.Reading) : null,
+            r.Names,
+            dossier?.Number,
+            dossier?.Matter,
+            turned,
+            at + 1,
+            waiting.Count,
+            next,
+            siblings
+        );
+    }
+}

@@ -1,0 +1,155 @@
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Ordering.Checks;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Promising;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Units;
+
+namespace Solvenda.Web.Sheets;
+
+/// <summary>A part of a line's quantity, in its unit, and when it can be there.</summary>
+public sealed record ArrivalView(decimal Quantity, DateOnly Arrives);
+
+/// <summary>One step of a price build.</summary>
+public sealed record StepView(StepKind Kind, string Words, string? Rule, DateOnly? From, DateOnly? To, decimal Price);
+
+/// <summary>What the buyer wrote for the line, and their price carried to our unit.</summary>
+public sealed record AskedView(
+    string Words,
+    string? Code,
+    decimal? Quantity,
+    string? Unit,
+    decimal? Price,
+    decimal PriceBase,
+    decimal? PriceInOurs
+);
+
+/// <summary>One line. Prices are per <paramref name="PriceBase"/> of the unit; null where there is none.</summary>
+public sealed record LineView(
+    long Key,
+    LineKind Kind,
+    string? Code,
+    string Words,
+    decimal Quantity,
+    string Unit,
+    string UnitWord,
+    IReadOnlyList<string> Units,
+    decimal? BasePrice,
+    decimal? ListPrice,
+    decimal? NetPrice,
+    decimal PriceBase,
+    ByHandKind HandKind,
+    decimal HandValue,
+    decimal DiscountPercent,
+    decimal Gross,
+    decimal Allowance,
+    decimal Charges,
+    decimal Net,
+    decimal SheetDiscountShare,
+    decimal? Cost,
+    decimal? Floor,
+    decimal? Margin,
+    decimal? MarginPercent,
+    string? TaxCategory,
+    decimal? TaxPercent,
+    bool Optional,
+    string Note,
+    IReadOnlyList<StepView> Build,
+    PriceGap Gap,
+    AskedView? Asked,
+    DateOnly? Promise,
+    decimal? FreeNow,
+    decimal? Headroom,
+    string? Gtin,
+    IReadOnlyList<LineChargeView> RuleCharges,
+    IReadOnlyList<PartView> Parts,
+    IReadOnlyList<ArrivalView> Arrivals
+)
+{
+    public static LineView Of(PricedLine l, LineStock? stock, decimal? headroom, bool seesCost)
+    {
+        var line = l.Line;
+        var asked = line.Asked;
+        return new LineView(
+            line.Key,
+            line.Kind,
+            l.Item?.Code,
+            line.Words,
+            line.Quantity,
+            line.Unit.Code,
+            UnitTable.OnSheet(line.Unit),
+            l.Item is null ? [] : [l.Item.StockUnit.Code, .. l.Item.SalesUnits.Select(u => u.Unit.Code)],
+            l.Terms.Base,
+            l.Build.List?.Value,
+            l.HasPrice ? l.Figures.NetPrice : null,
+            l.Build.PriceBase,
+            line.ByHand.Kind,
+            line.ByHand.Value,
+            l.HasPrice ? l.DiscountPercent : 0m,
+            l.Figures.Gross.Value,
+            l.Figures.Allowance.Value,
+            l.Figures.Charges.Value,
+            l.Figures.Net.Value,
+            l.Figures.SheetDiscountShare.Value,
+            seesCost ? l.Terms.Cost : null,
+            seesCost ? l.Floor : null,
+            seesCost ? l.Figures.Margin?.Value : null,
+            seesCost && l.IsSold ? LineMoney.Of(l).MarginPercent : null,
+            l.Terms.Tax?.Category,
+            l.Terms.Tax?.Percent,
+            line.Optional,
+            line.Note,
+            [.. l.Build.Steps.Select(s => new StepView(s.Kind, s.Words, s.Rule, s.From, s.To, s.Price))],
+            l.Build.Gap,
+            asked == AskedFor.Nothing
+                ? null
+                : new AskedView(
+                    asked.Words,
+                    asked.Code,
+                    asked.Quantity,
+                    asked.Unit?.Code,
+                    asked.Price,
+                    asked.PriceBase,
+                    l.HasPrice ? PriceAsOnPo.Theirs(l) : null
+                ),
+            stock?.Promise?.Arrives,
+            stock?.FreeNow,
+            headroom,
+            l.Item?.Gtin,
+            [.. l.RuleCharges.Select(c => new LineChargeView(c.Rule, c.Words, c.Amount))],
+            [
+                .. l.Parts.Select(p => new PartView(
+                    p.Item.Code,
+                    p.Item.Words,
+                    p.Quantity,
+                    p.Item.StockUnit.Code,
+                    UnitTable.OnSheet(p.Item.StockUnit),
+                    p.Net.Value,
+                    p.Tax?.Category,
+                    p.Tax?.Percent
+                )),
+            ],
+            [
+                .. (stock?.Parts ?? []).Select(p => new ArrivalView(
+                    p.Quantity / (l.Item?.Factor(line.Unit) ?? 1m),
+                    p.Promise.Arrives
+                )),
+            ]
+        );
+    }
+}
+
+/// <summary>A charge that a rule put on a line.</summary>
+public sealed record LineChargeView(string Rule, string Words, decimal Amount);
+
+/// <summary>A part of a bundle: its quantity on the line, and its share of the line's net.</summary>
+public sealed record PartView(
+    string Code,
+    string Words,
+    decimal Quantity,
+    string Unit,
+    string UnitWord,
+    decimal Net,
+    string? TaxCategory,
+    decimal? TaxPercent
+);

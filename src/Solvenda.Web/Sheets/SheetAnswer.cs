@@ -1,0 +1,68 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+
+namespace Solvenda.Web.Sheets;
+
+/// <summary>What came of a change: the whole sheet, where its document stands now, and what comes next.</summary>
+/// <param name="StateWords">Where it stands, in words.</param>
+/// <param name="Tracks">Of an order; null for a quote.</param>
+public sealed record SheetAnswer(SheetView Sheet, NextMove Next, QuoteState? State, string StateWords, Tracks? Tracks)
+{
+    public static SheetAnswer Of(Judged judged, Actor who)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        return new SheetAnswer(
+            SheetView.Of(judged, who),
+            NextMoves.Of(Judge.StandingOf(judged, null)),
+            judged.Open.Quote?.State,
+            Standings.Words(judged),
+            Standings.TracksOf(judged)
+        );
+    }
+}
+
+/// <summary>Where a document stands, in words.</summary>
+public static class Standings
+{
+    public static Tracks? TracksOf(Judged judged)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        return judged.Open.Order is { } o ? Tracks.Of(o.Terms, o.Goods, o.Money, judged.Stops.Length) : null;
+    }
+
+    public static string Words(Judged judged)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        var open = judged.Open;
+        if (open.Quote is not { } q)
+            return TracksOf(judged)!.Terms switch
+            {
+                TermsTrack.Confirmed => "confirmed to the buyer",
+                TermsTrack.Cancelled => "cancelled",
+                TermsTrack.Held when open.Order!.HeldWhy.Length > 0 => $"held: {open.Order.HeldWhy}",
+                TermsTrack.Held => "held by its checks",
+                _ => "open",
+            };
+        return q.State switch
+        {
+            QuoteState.Drafting => "drafting",
+            QuoteState.InApproval => $"with {Approvers(judged)}",
+            QuoteState.Cleared => "granted, may be sent",
+            QuoteState.WithCustomer => q.Opened switch
+            {
+                0 => "with the buyer, not opened yet",
+                1 => "with the buyer, opened once",
+                _ => $"with the buyer, opened {q.Opened} times",
+            },
+            QuoteState.Accepted => $"accepted by {q.AnsweredBy}",
+            QuoteState.Declined => $"declined: “{q.DeclineReason}”",
+            QuoteState.Lapsed => "lapsed",
+            QuoteState.Replaced => "replaced by a newer revision",
+            _ => "withdrawn",
+        };
+    }
+
+    private static string Approvers(Judged judged) =>
+        judged.Approval.Approvers is { IsEmpty: false } names ? string.Join(" and ", names) : "the approver";
+}
