@@ -200,7 +200,8 @@ public static class PriceDoor
             headroom,
             seller is null ? [] : Headroom.Sheet(priced, seller, people),
             ApprovalView.Of(approval),
-            actor
+            actor,
+            null
         );
     }
 

@@ -3,6 +3,7 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
@@ -42,7 +43,8 @@ public sealed record SheetView(
             judged.Facts.LineHeadroom,
             judged.Headroom,
             ApprovalView.Of(judged.Approval),
-            who
+            who,
+            open.Order is not null && who.PersonId is { } me ? open.People.GetValueOrDefault(new PersonId(me)) : null
         );
     }
 
@@ -58,7 +60,8 @@ public sealed record SheetView(
         IReadOnlyDictionary<long, decimal?> lineHeadroom,
         IReadOnlyList<Reach> headroom,
         ApprovalView approval,
-        Actor who
+        Actor who,
+        Decider? me
     )
     {
         ArgumentNullException.ThrowIfNull(priced);
@@ -83,7 +86,7 @@ public sealed record SheetView(
                 ),
             ],
             TallyView.Of(priced, who.SeesCost),
-            [.. findings.Where(f => who.SeesAuthority || f.Check != "approval").Select(FindingView.Of)],
+            [.. findings.Where(f => who.SeesAuthority || f.Check != "approval").Select(f => FindingView.Of(f, me))],
             who.SeesAuthority ? [.. headroom.Select(r => new ReachView(r.Name, r.UpToPercent))] : [],
             who.SeesAuthority ? approval : ApprovalView.None,
             FreightView.Of(priced.Freight)
@@ -110,30 +113,35 @@ public sealed record FreightView(
 /// <summary>Something that one key does about a finding.</summary>
 public sealed record CureView(string Key, string Words, string Action, string Field, string Value);
 
-/// <summary>What a check found. <paramref name="WaiveBy"/> says who may waive it.</summary>
+/// <summary>What a check found.</summary>
+/// <param name="MayWaive">Whether this person may let it pass.</param>
+/// <param name="WhyNot">Why they may not; empty where they may.</param>
 public sealed record FindingView(
     string Check,
     Outcome Outcome,
     string Words,
     long? Line,
     string Field,
-    WaiveBy WaiveBy,
+    bool MayWaive,
+    string WhyNot,
     IReadOnlyList<CureView> Cures,
     IReadOnlyList<DocumentRef> Documents,
     string? WaivedBy,
     string? WaivedWhy
 )
 {
-    public static FindingView Of(Finding f)
+    public static FindingView Of(Finding f, Decider? me)
     {
         ArgumentNullException.ThrowIfNull(f);
+        var mayNot = f.Outcome == Outcome.Stop && me is not null ? Waiving.WhyNot(f, me)?.Words : null;
         return new FindingView(
             f.Check,
             f.Outcome,
             f.Words,
             f.Line,
             f.Field,
-            f.Waive,
+            f.Outcome == Outcome.Stop && me is not null && mayNot is null,
+            mayNot ?? "",
             [.. f.Cures.Select(c => new CureView(c.Key, c.Words, c.Action, c.Field, c.Value))],
             [.. f.Documents],
             f.Waived?.Who,

@@ -72,7 +72,10 @@
   <dl class="grid grid-cols-2 gap-x-8 gap-y-2 sm:grid-cols-4">
     <div>
       <dt class="text-second">this year</dt>
-      <dd class="text-[15.5px] font-semibold">{fixed(view.thisYear, 0)} {c}</dd>
+      <dd class="text-[15.5px] font-semibold">
+        {fixed(view.thisYear, 0)}
+        {c}{#if view.atRates}<span class="block text-[12px] font-normal text-second">{view.atRates}</span>{/if}
+      </dd>
     </div>
     <div>
       <dt class="text-second">last year</dt>

@@ -3,8 +3,8 @@
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
   import { useSession } from '$lib/session';
-  import { day, fixed, Problem } from '$lib/shared';
-  import { HeadTerms, Sheet, SheetState, Tally, Words } from '$lib/sheet';
+  import { day, documentPath, fixed, Problem } from '$lib/shared';
+  import { HeadTerms, Sheet, SheetState, Tally, typed, Words } from '$lib/sheet';
   import { Strip } from '$lib/strip';
   import History from './History.svelte';
   import Letter from './Letter.svelte';
@@ -22,7 +22,9 @@
   // svelte-ignore state_referenced_locally
   let doc = $state.raw(given);
   // svelte-ignore state_referenced_locally
-  const sheet = new SheetState(given.sheet, reload, session.person?.mayWrite ?? false);
+  const sheet = new SheetState(given.sheet, reload, session.person?.mayWrite ?? false, ({ next, state, stateWords, tracks }) => {
+    doc = { ...doc, next, state, stateWords, tracks };
+  });
   let problem = $state('');
   let terms = $state<HeadTerms>();
   let history = $state<History>();
@@ -35,31 +37,8 @@
 
   const isOrder = $derived(doc.kind === 'order');
   const number = $derived(doc.number);
-  const decides = $derived(session.person?.mayDecide ?? false);
   const d = $derived(sheet.view.decimals);
-  // The sheet's answers are newer than the document's: what is possible next follows them.
-  const next = $derived.by(() => {
-    const move = doc.next;
-    if (!sheet.view.editable) return move;
-    const { approval } = sheet.view;
-    const others = sheet.stops.filter((f) => f.check !== 'approval');
-    const why = others.length === 0 ? '' : others.length === 1 ? others[0]!.words : `${others.length} things stop it`;
-    if (approval.state === 'needed')
-      return {
-        act: 'ask',
-        words: `Ask ${approval.approver ?? '…'}`,
-        key: 'A',
-        possible: others.length === 0 && approval.approver !== null,
-        why: approval.approver ? why : 'Nobody on the reporting line may decide this.',
-      };
-    if (approval.state === 'waiting')
-      return { act: '', words: `With ${approval.approver}`, key: '', possible: false, why: `${approval.approver} has the ask.` };
-    const sold = sheet.view.lines.some((l) => l.kind === 'item');
-    return isOrder
-      ? { act: 'confirm', words: 'Confirm it', key: 'C', possible: others.length === 0, why }
-      : { act: 'send', words: 'Send it…', key: 'S', possible: others.length === 0 && sold, why: sold ? why : 'There is nothing on it yet.' };
-  });
-  const stateWords = $derived(doc.stateWords === 'held by its checks' && sheet.stops.length === 0 ? 'open' : doc.stateWords);
+  const next = $derived(doc.next);
 
   async function reload() {
     take(await load());
@@ -91,14 +70,14 @@
       send: () => void letter?.open(number),
       confirm: () => void run(async () => take(await ask(api.POST('/api/orders/{number}/confirm', seen)))),
       revise: () => void run(async () => take(await ask(api.POST('/api/quotes/{number}/revise', path)))),
-      order: () =>
+      turn: () =>
         void run(async () => {
           const made = await ask(api.POST('/api/quotes/{number}/order', path));
-          await goto(`/orders/${made.number}`);
+          await goto(documentPath(made));
         }),
-      'open-order': () => void goto(`/orders/${next.words.replace('Open ', '')}`),
+      open: () => void (next.opens && goto(documentPath(next.opens))),
     };
-    moves[next.act]?.();
+    moves[next.code]?.();
   }
 
   function cure(c: Schemas['CureView'], finding: Schemas['FindingView']) {
@@ -110,8 +89,8 @@
   }
 
   function waive(finding: Schemas['FindingView'], reason = '') {
-    if (!decides) {
-      problem = finding.waiveBy === 'credit' ? 'The credit controller may let this pass.' : 'A lead may let this pass.';
+    if (!finding.mayWaive) {
+      problem = finding.whyNot;
       return;
     }
     [waived, waiveReason] = [finding, reason];
@@ -119,12 +98,12 @@
   }
 
   const focusFindings = $derived(sheet.view.findings.filter((f) => f.line === sheet.line || f.line === null));
-  const waivable = $derived(isOrder && decides && sheet.view.editable ? focusFindings.find((f) => f.outcome === 'stop' && f.waiveBy !== 'nobody') : undefined);
+  const waivable = $derived(isOrder && sheet.view.editable ? focusFindings.find((f) => f.mayWaive) : undefined);
   useKeys(() => [
     ...(next.key && sheet.mayWrite ? [{ key: next.key.toLowerCase(), words: next.words, run: act }] : []),
     ...(sheet.editable
       ? [
-          { key: 'Ctrl+z', words: 'undo', run: sheet.undo },
+          { key: 'Ctrl+z', words: 'undo', run: () => void sheet.undo() },
           { key: 'n', words: 'add a line', run: addLine },
           { key: 'i', words: 'offer the line only if wanted, or for good', run: sheet.toggleOptional },
           ...focusFindings.flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) }))),
@@ -158,13 +137,13 @@
       <p class="text-second">
         <span class="font-mono text-[12px] text-ink">{number}</span>
         {#if doc.revision}· revision {doc.revision},{:else}·{/if}
-        {stateWords} · <span class="font-mono text-[12px]">{doc.dossier}</span> · {doc.seller}
+        {doc.stateWords} · <span class="font-mono text-[12px]">{doc.dossier}</span> · {doc.seller}
         {#each doc.related as other (other.kind + other.number)}
-          · <a class="underline" href="/{other.kind}s/{other.number}">{other.kind} {other.number}</a>
+          · <a class="underline" href={documentPath(other)}>{other.kind} {other.number}</a>
         {/each}
       </p>
     </div>
-    {#if doc.tracks}<Tracks tracks={doc.tracks} stopped={sheet.stops.length > 0} />{/if}
+    {#if doc.tracks}<Tracks tracks={doc.tracks} />{/if}
     <p class="text-right">
       <span class="font-serif text-[25px] leading-none">{fixed(sheet.view.tally.totalWithTax, d)}</span>
       <span class="text-second">{sheet.view.currency} with tax</span>
@@ -179,13 +158,24 @@
   </div>
   {#if next.why && !next.possible}<p id="why-not" class="mt-1 text-right text-second">{next.why}</p>{/if}
   <Strip marks={doc.strip} />
-  <Problem words={problem || sheet.problem} onclose={() => ((problem = ''), (sheet.problem = ''))} />
+  <Problem words={problem || sheet.problem} onclose={() => ((problem = ''), sheet.letGo())} />
+  {#if sheet.refused}
+    <div class="mb-2 border border-strong bg-sheet px-3 py-2" role="group" aria-label="not taken yet">
+      {#each sheet.refused.theirs as theirs, i (i)}<p class="text-second">{theirs}</p>{/each}
+      <p>
+        You typed {sheet.refused.edits.map(typed).join('; ')}.
+        <button class="ml-2 underline" onclick={sheet.again}>put it in now</button>
+        <button class="ml-2 underline" onclick={sheet.letGo}>let it go</button>
+      </p>
+    </div>
+  {/if}
   {#if doc.asks.length}
     <ul class="pb-1">
       {#each doc.asks as round (round.id)}
         <li>
           <span class="text-second">{day(round.askedAt)}</span>
-          {round.seller} asked {round.approver}: <em class="font-serif text-[15px]">“{round.why}”</em>
+          {round.askedBy} asked {round.approver}{round.hand === round.askedBy ? '' : ` about what ${round.hand} typed`}:
+          <em class="font-serif text-[15px]">“{round.why}”</em>
           <b>{{ waiting: 'waits', granted: 'granted', sentBack: 'sent back', withdrawn: 'withdrawn' }[round.outcome]}</b>{#if round.note}: <em
               class="font-serif text-[15px]">“{round.note}”</em
             >{/if}
@@ -193,8 +183,8 @@
       {/each}
     </ul>
   {/if}
-  <HeadTerms bind:this={terms} {sheet} {isOrder} oncure={cure} onwaive={isOrder && decides ? waive : null} />
-  <Sheet {sheet} oncure={cure} onwaive={isOrder && decides ? waive : null} />
+  <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
+  <Sheet {sheet} oncure={cure} onwaive={waive} />
   <Tally {sheet} />
   <p class="flex flex-wrap gap-4 pb-2 text-second">
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
@@ -208,7 +198,7 @@
 <Letter bind:this={letter} take={async (l) => take(await ask(api.POST('/api/quotes/{number}/send', { ...withVersion(), body: l })))} />
 <Words
   bind:this={askDialog}
-  title="Ask {sheet.view.approval.approver ?? ''}"
+  title="Ask {sheet.view.approval.approvers.join(' and ')}"
   says={sheet.view.approval.why.join('; ')}
   label="why?"
   button="Ask"
@@ -228,7 +218,14 @@
   start={waiveReason}
   take={async (reason) => {
     if (waived)
-      take(await ask(api.POST('/api/orders/{number}/waive', { params: { path: { number } }, body: { check: waived.check, line: waived.line, reason } })));
+      take(
+        await ask(
+          api.POST('/api/orders/{number}/waive', {
+            params: { path: { number } },
+            body: { check: waived.check, line: waived.line, field: waived.field, reason },
+          }),
+        ),
+      );
   }}
 />
 <Words

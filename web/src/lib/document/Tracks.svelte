@@ -2,12 +2,11 @@
   import type { Schemas } from '$lib/api';
   import { tracks as words } from './tracks';
 
-  let { tracks, stopped }: { tracks: Schemas['TracksView']; stopped: boolean } = $props();
-  const shown = $derived(words({ ...tracks, terms: tracks.terms === 'held' && !stopped ? 'open' : tracks.terms }));
+  let { tracks }: { tracks: Schemas['Tracks'] } = $props();
 </script>
 
 <dl class="flex gap-3 text-[11.5px]" aria-label="three tracks">
-  {#each shown as track (track.name)}
+  {#each words(tracks) as track (track.name)}
     <div class="w-24">
       <dt class="sr-only">{track.name}</dt>
       <dd>

@@ -9,7 +9,7 @@ export interface Track {
 }
 
 /** The three tracks of an order in words and as bars: how far terms, goods and money are, each on its own. */
-export function tracks(t: Pick<Schemas['TracksView'], 'terms' | 'goods' | 'money'>): Track[] {
+export function tracks(t: Schemas['Tracks']): Track[] {
   const terms = {
     open: { words: 'to confirm', share: 40, tone: 'bg-ink' },
     held: { words: 'held', share: 40, tone: 'bg-stop' },

@@ -36,3 +36,6 @@ export function since(iso: string, now = new Date()): string {
   if (minutes < 48 * 60) return `${Math.round(minutes / 60)} h`;
   return `${Math.round(minutes / 1440)} days`;
 }
+
+/** Where a document is looked at. */
+export const documentPath = (document: { kind: string; number: string }) => `/${document.kind}s/${document.number}`;

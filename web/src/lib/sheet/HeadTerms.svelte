@@ -1,160 +1,103 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
-  import { day, Mark } from '$lib/shared';
+  import { day, documentPath, Mark } from '$lib/shared';
   import type { SheetState } from './sheet.svelte';
 
   interface Props {
     sheet: SheetState;
-    isOrder: boolean;
     oncure: (cure: Schemas['CureView'], finding: Schemas['FindingView']) => void;
-    onwaive: ((finding: Schemas['FindingView']) => void) | null;
+    onwaive: (finding: Schemas['FindingView']) => void;
   }
 
-  let { sheet, isOrder, oncure, onwaive }: Props = $props();
-  // What a buyer has by default; where a sheet differs from it, the value stands out.
-  const ofBuyer = [
-    'paymentDays',
-    'incoterm',
-    'incotermPlace',
-    'deliverTo',
-    'deliverToCountry',
-    'shipFrom',
-    'billTo',
-    'shippingRule',
-    'language',
-    'documentsBy',
-  ];
-  const rules = ['whole lines', 'all together', 'as it comes', 'on call'];
-  const ways = ['mail', 'edi', 'paper'];
+  let { sheet, oncure, onwaive }: Props = $props();
   let open = $state<string | null>(null);
-  const head = $derived(sheet.view.head);
-  const fromBuyer = $derived(head.fromBuyer ?? []);
+  let all = $state(false);
   const findings = $derived(sheet.view.findings.filter((f) => f.line === null));
   const missing = $derived(new Set(findings.filter((f) => f.outcome === 'stop').map((f) => f.field)));
-
-  const fields = $derived([
-    ...(isOrder
-      ? [{ id: 'poNumber', label: 'their PO', value: head.poNumber ?? '', type: 'text' }]
-      : [{ id: 'validUntil', label: 'holds until', value: head.validUntil ?? '', type: 'date' }]),
-    { id: 'wanted', label: 'wanted', value: head.wanted ?? '', type: 'date' },
-    { id: 'paymentDays', label: 'days to pay', value: head.paymentDays?.toString() ?? '', type: 'text' },
-    { id: 'incoterm', label: 'Incoterm', value: head.incoterm ?? '', type: 'text' },
-    { id: 'incotermPlace', label: 'place', value: head.incotermPlace ?? '', type: 'text' },
-    { id: 'deliverTo', label: 'deliver to', value: head.deliverTo ?? '', type: 'text' },
-    { id: 'deliverToCountry', label: 'country', value: head.deliverToCountry ?? '', type: 'text' },
-    { id: 'billTo', label: 'invoice to', value: head.billTo ?? '', type: 'text' },
-    { id: 'shipFrom', label: 'ship from', value: head.shipFrom ?? '', type: 'text' },
-    { id: 'shippingRule', label: 'shipped', value: head.shippingRule ?? '', type: 'text' },
-    { id: 'documentsBy', label: 'documents by', value: head.documentsBy ?? '', type: 'text' },
-    { id: 'language', label: 'in', value: head.language, type: 'text' },
-    { id: 'freightService', label: 'service', value: head.freightService ?? '', type: 'text' },
-    {
-      id: 'freight',
-      label: 'freight',
-      value: sheet.view.tally.chargeLines.find((c) => c.kind === 'freight')?.amount.toFixed(sheet.view.decimals) ?? '',
-      type: 'text',
-    },
-  ]);
-
-  // What may be chosen in place of typing: the buyer's addresses, and the shipping rules.
-  function choices(field: string): { value: string; words: string }[] {
-    if (field === 'shippingRule') return rules.map((r) => ({ value: r, words: r }));
-    if (field === 'documentsBy') return ways.map((w) => ({ value: w, words: w }));
-    if (field === 'language') return (head.languages ?? []).map((l) => ({ value: l.code, words: l.name }));
-    const use = { deliverTo: 'deliver-to', billTo: 'bill-to' }[field];
-    return (head.addresses ?? [])
-      .filter((a) => a.use === use)
-      .map((a) => ({ value: a.words, words: `${a.code}, ${a.country}${a.receivingDays ? `, receives ${a.receivingDays}` : ''}` }));
-  }
-
-  function shown(field: string, value: string) {
-    return field === 'language' ? (head.languages?.find((l) => l.code === value)?.name ?? value) : value;
-  }
-
-  // Where a term came from: the buyer's page, or somebody who typed it.
-  function source(field: string) {
-    if (fromBuyer.includes(field)) return 'as the buyer has it by default';
-    if (field === 'freight') {
-      const charge = sheet.view.tally.chargeLines.find((c) => c.kind === 'freight');
-      const { freight } = sheet.view;
-      return !charge ? undefined : charge.byHand ? 'typed' : `worked out: zone ${freight.zone}, ${freight.service}, ${freight.kilograms.toFixed(1)} kg`;
-    }
-    return fields.find((f) => f.id === field)?.value ? 'set here' : undefined;
-  }
+  const grid = $derived(sheet.view.terms.filter((t) => !t.elsewhere));
+  const folded = $derived(grid.filter((t) => t.seldom && t.source === 'none' && !missing.has(t.name)));
+  const shown = $derived(all ? grid : grid.filter((t) => !folded.includes(t)));
 
   export function focus(field: string) {
+    if (folded.some((t) => t.name === field)) all = true;
     open = field;
+  }
+
+  function take(field: string, value: string) {
+    open = null;
+    void sheet.set(null, field, value);
   }
 
   function keys(event: KeyboardEvent & { currentTarget: HTMLInputElement }, field: string) {
     event.stopPropagation();
-    if (event.key === 'Enter') void sheet.set(null, field, event.currentTarget.value);
-    if (event.key === 'Enter' || event.key === 'Escape') open = null;
+    if (event.key === 'Enter') take(field, event.currentTarget.value);
+    else if (event.key === 'Escape') open = null;
   }
+
+  const words = (term: Schemas['TermView']) => (term.kind === 'date' && term.value ? day(term.value) : term.shown);
 </script>
 
-<dl class="flex flex-wrap gap-x-5 gap-y-0.5 py-1.5">
-  {#each fields as field (field.id)}
-    <div class="flex items-baseline gap-1.5">
-      <dt class="text-second" title={source(field.id)}>{field.label}</dt>
-      <dd>
-        {#if open === field.id}
+<dl class="grid grid-cols-2 gap-x-5 gap-y-0.5 py-1.5 max-sm:grid-cols-1 lg:grid-cols-4" aria-label="terms">
+  {#each shown as term (term.name)}
+    <div class="grid min-w-0 grid-cols-[88px_1fr] items-baseline">
+      <dt class="truncate text-second" title={term.why || undefined}>{term.label}</dt>
+      <dd class="min-w-0">
+        {#if open === term.name}
           <input
-            type={field.type}
-            class="h-6 border border-ink bg-sheet px-1"
-            value={field.value}
-            list={choices(field.id).length ? `choices-${field.id}` : undefined}
-            aria-label={field.label}
+            type={term.kind === 'date' ? 'date' : 'text'}
+            class="h-6 w-full border border-ink bg-sheet px-1"
+            value={term.value}
+            list={term.choices.length ? `choices-${term.name}` : undefined}
+            aria-label={term.label}
             {@attach (input: HTMLInputElement) => input.focus()}
-            onkeydown={(e) => keys(e, field.id)}
+            onkeydown={(e) => keys(e, term.name)}
             onblur={(e) => {
-              if (open === field.id && e.currentTarget.value !== field.value) void sheet.set(null, field.id, e.currentTarget.value);
-              open = null;
+              if (open === term.name && e.currentTarget.value !== term.value) take(term.name, e.currentTarget.value);
+              else open = null;
             }}
           />
-          {#if choices(field.id).length}
-            <datalist id="choices-{field.id}">
-              {#each choices(field.id) as choice (choice.value)}<option value={choice.value}>{choice.words}</option>{/each}
+          {#if term.choices.length}
+            <datalist id="choices-{term.name}">
+              {#each term.choices as choice (choice.value)}<option value={choice.value}>{choice.words}</option>{/each}
             </datalist>
           {/if}
         {:else}
           <button
-            class="min-h-6 max-w-64 truncate align-bottom decoration-strong {ofBuyer.includes(field.id) && field.value && !fromBuyer.includes(field.id)
-              ? 'font-semibold'
-              : ''} {sheet.editable ? 'hover:underline' : 'cursor-default'} {missing.has(field.id) ? 'needs' : ''}"
+            class="block min-h-6 max-w-full truncate text-left decoration-strong {term.stands ? 'font-semibold' : ''} {sheet.editable
+              ? 'hover:underline'
+              : 'cursor-default'} {missing.has(term.name) ? 'needs' : ''}"
             disabled={!sheet.editable}
-            title={source(field.id)}
-            onclick={() => (open = field.id)}
+            title={term.shown && term.why ? `${term.shown}: ${term.why}` : term.shown || term.why || undefined}
+            onclick={() => (open = term.name)}
           >
-            {#if fromBuyer.includes(field.id)}<span class="sr-only">by default: </span>{/if}{field.value
-              ? field.type === 'date'
-                ? day(field.value)
-                : shown(field.id, field.value)
-              : missing.has(field.id)
-                ? 'missing'
-                : '–'}
+            {#if term.source === 'buyer'}<span class="sr-only">by default: </span>{/if}{words(term) || (missing.has(term.name) ? 'missing' : '–')}
           </button>
         {/if}
       </dd>
     </div>
   {/each}
+  {#if sheet.editable && (all || folded.length > 0)}
+    <button class="min-h-6 justify-self-start text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
+      {all ? 'fewer' : `also ${folded.map((t) => t.label).join(', ')}`}
+    </button>
+  {/if}
 </dl>
 {#if findings.length}
   <ul class="pb-2" aria-live="polite">
-    {#each findings as finding (finding.check + finding.words)}
+    {#each findings as finding (finding.check + finding.field + finding.words)}
       <li class="flex flex-wrap items-baseline gap-2">
         <Mark outcome={finding.outcome} />
         <span class={finding.outcome === 'stop' ? 'text-stop' : 'text-second'}>{finding.words}</span>
         {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
-        {#each finding.documents as document (document)}
-          <a class="underline" href="/{document.startsWith('S') ? 'orders' : 'requests'}/{document}">{document}</a>
+        {#each finding.documents as document (document.number)}
+          <a class="underline" href={documentPath(document)}>{document.number}</a>
         {/each}
         {#if sheet.view.editable && finding.outcome === 'stop'}
           {#each sheet.editable ? finding.cures : [] as cure (cure.key)}
             <button onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
           {/each}
-          {#if onwaive && finding.waiveBy !== 'nobody'}
+          {#if finding.mayWaive}
             <button onclick={() => onwaive(finding)}><KeyCap>W</KeyCap> let it pass…</button>
           {/if}
         {/if}

@@ -12,7 +12,7 @@
     /** Sum of the lines under a heading. */
     sum: number;
     oncure: (cure: Schemas['CureView'], finding: Schemas['FindingView']) => void;
-    onwaive: ((finding: Schemas['FindingView']) => void) | null;
+    onwaive: (finding: Schemas['FindingView']) => void;
   }
 
   let { sheet, line, number, sum, oncure, onwaive }: Props = $props();
@@ -21,7 +21,8 @@
   const worst = $derived(findings.find((f) => f.outcome === 'stop') ?? findings[0]);
   const decimals = $derived(sheet.view.decimals);
   const below = $derived(line.floor !== null && line.netPrice !== null && line.netPrice < line.floor);
-  const late = $derived(!!line.promise && !!sheet.view.head.wanted && line.promise > sheet.view.head.wanted);
+  const wanted = $derived(sheet.terms['wanted']?.value);
+  const late = $derived(!!line.promise && !!wanted && line.promise > wanted);
   const asked = $derived(line.asked?.priceInOurs ?? null);
   // Yellow only where somebody is needed: a figure typed by hand that a stop is about.
   const needs = $derived(findings.some((f) => f.outcome === 'stop' && f.check === 'approval'));
@@ -156,7 +157,7 @@
               {#each sheet.editable ? finding.cures : [] as cure (cure.key)}
                 <button class="ml-2 text-ink" onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
               {/each}
-              {#if onwaive && finding.outcome === 'stop' && finding.waiveBy !== 'nobody'}
+              {#if finding.mayWaive}
                 <button class="ml-2 text-ink" onclick={() => onwaive(finding)}><KeyCap>W</KeyCap> let it pass…</button>
               {/if}
             {/if}

@@ -8,7 +8,7 @@
   interface Props {
     sheet: SheetState;
     oncure: (cure: Schemas['CureView'], finding: Schemas['FindingView']) => void;
-    onwaive: ((finding: Schemas['FindingView']) => void) | null;
+    onwaive: (finding: Schemas['FindingView']) => void;
   }
 
   let { sheet, oncure, onwaive }: Props = $props();

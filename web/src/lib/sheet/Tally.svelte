@@ -81,7 +81,7 @@
     {#each tally.chargeLines as charge (charge.kind)}
       <div>
         <dt class="text-[12px] text-second">
-          {charge.words}{charge.kind === 'freight' && sheet.view.head.incoterm ? ` ${sheet.view.head.incoterm}` : ''}{charge.byHand ? ', typed' : ''}
+          {charge.words}{charge.kind === 'freight' && sheet.terms['incoterm']?.value ? ` ${sheet.terms['incoterm'].value}` : ''}{charge.byHand ? ', typed' : ''}
         </dt>
         <dd class="font-semibold">{fixed(charge.amount, d)}</dd>
       </div>

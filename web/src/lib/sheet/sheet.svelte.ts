@@ -1,19 +1,38 @@
-import { api, Refusal, type Schemas } from '$lib/api';
+import { api, ask, Refusal, type Schemas } from '$lib/api';
 
 type SheetView = Schemas['SheetView'];
 type LineView = Schemas['LineView'];
+type TermView = Schemas['TermView'];
 type SheetEdit = Schemas['SheetEdit'];
-export type LineState = Schemas['LineState'];
+type SheetAnswer = Schemas['SheetAnswer'];
 
 /** The columns of a line that can be typed in, in their order. */
 export const COLUMNS = ['item', 'quantity', 'price', 'discount', 'margin'] as const;
 export type ColumnId = (typeof COLUMNS)[number];
 
-const UNDO_STEPS = 100;
+/** What was typed and not taken, because somebody else changed the sheet meanwhile: it waits to be sent again, or let go. */
+export interface Refused {
+  edits: SheetEdit[];
+  /** Who changed what, in words. */
+  theirs: string[];
+}
+
+interface FieldChange {
+  line: number | null;
+  field: string;
+  before: string | null;
+  after: string | null;
+}
+
+/** What the server says about a change that came too late. */
+interface ChangedMeanwhile {
+  who: string;
+  changes: FieldChange[];
+}
 
 /**
- * What somebody does with one sheet. The server's figures are the truth: each edit goes there and the whole sheet comes back priced.
- * Edits go one after the other, each naming the version that it saw.
+ * What somebody does with one sheet. The server's figures are the truth: each edit goes there and the whole sheet comes back priced,
+ * with where its document stands and what comes next. Edits go one after the other, each naming the version that it saw.
  */
 export class SheetState {
   view = $state.raw<SheetView>()!;
@@ -23,16 +42,22 @@ export class SheetState {
   editing = $state(false);
   problem = $state('');
   busy = $state(0);
-  #undo: LineState[][] = [];
+  /** A refused edit, kept. */
+  refused = $state.raw<Refused | null>(null);
   #queue: Promise<void> = Promise.resolve();
   #reload: () => Promise<void>;
+  #answered: (answer: SheetAnswer) => void;
 
-  /** @param reload fetches the document anew, after somebody else changed it. */
-  constructor(view: SheetView, reload: () => Promise<void>, mayWrite = true) {
+  /**
+   * @param reload fetches the document anew, after somebody else changed it.
+   * @param answered hears every answer: what comes next is in it.
+   */
+  constructor(view: SheetView, reload: () => Promise<void>, mayWrite = true, answered: (answer: SheetAnswer) => void = () => undefined) {
     this.mayWrite = mayWrite;
     this.view = view;
     this.line = view.lines.find((l) => l.kind === 'item')?.key ?? null;
     this.#reload = reload;
+    this.#answered = answered;
   }
 
   mayWrite = $state(true);
@@ -41,22 +66,39 @@ export class SheetState {
   focused = $derived(this.view.lines.find((l) => l.key === this.line) ?? null);
   stops = $derived(this.view.findings.filter((f) => f.outcome === 'stop'));
   notices = $derived(this.view.findings.filter((f) => f.outcome === 'notice'));
-  canUndo = $derived(this.view.version > 0 && this.#undo.length > 0);
+  /** The terms of the head by their names. */
+  terms = $derived(Object.fromEntries(this.view.terms.map((t) => [t.name, t])) as Record<string, TermView | undefined>);
 
   findingsOf = (key: number) => this.view.findings.filter((f) => f.line === key);
 
-  /** Sends edits; keeps the lines as they were for undo. Resolves to whether the server took them. */
-  edit = (edits: SheetEdit[], undoable = true): Promise<boolean> => {
-    const done = this.#queue.then(() => this.#send(edits, undoable));
-    this.#queue = done.then(() => undefined);
-    return done;
+  /** Sends edits. Resolves to whether the server took them; what it did not take is kept in {@link refused} where the sheet had moved on. */
+  edit = (edits: SheetEdit[]): Promise<boolean> =>
+    this.#inTurn(
+      () =>
+        api.POST('/api/sheets/{id}/edits', {
+          params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"` } },
+          body: edits,
+        }),
+      edits,
+    );
+
+  set = (line: number | null, field: string, value: string) => this.edit([{ kind: 'set', line, field, value }]);
+
+  /** Takes one's own last change back; what others typed since stays. */
+  undo = (): Promise<boolean> => this.#inTurn(() => api.POST('/api/sheets/{id}/undo', { params: { path: { id: this.view.id } } }));
+
+  /** Sends what was refused once more, on the sheet as it is now. */
+  again = () => {
+    const { refused } = this;
+    this.refused = null;
+    this.problem = '';
+    if (refused) void this.edit(refused.edits);
   };
 
-  set = (line: number | null, field: string, value: string) => this.edit([{ kind: 'set', line, field, value }], line !== null);
-
-  undo = () => {
-    const lines = this.#undo.pop();
-    if (lines) void this.edit([{ kind: 'restore', lines }], false);
+  /** Lets what was refused go. */
+  letGo = () => {
+    this.refused = null;
+    this.problem = '';
   };
 
   /** Moves the focus over lines and the adding row below them. */
@@ -106,30 +148,53 @@ export class SheetState {
     if (line?.kind === 'item') void this.set(line.key, 'optional', String(!line.optional));
   };
 
-  async #send(edits: SheetEdit[], undoable: boolean): Promise<boolean> {
-    const before = this.view.lines.map(stateOf);
+  #inTurn(call: () => Promise<Answer>, edits: SheetEdit[] = []): Promise<boolean> {
+    const done = this.#queue.then(() => this.#send(call, edits));
+    this.#queue = done.then(() => undefined);
+    return done;
+  }
+
+  async #send(call: () => Promise<Answer>, edits: SheetEdit[]): Promise<boolean> {
     this.busy++;
     try {
-      const { data, error, response } = await api.POST('/api/sheets/{id}/edits', {
-        params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"` } },
-        body: edits,
-      });
-      if (data) {
-        if (undoable) this.#undo = [...this.#undo.slice(1 - UNDO_STEPS), before];
-        this.view = keepSame(this.view, data);
-        this.problem = '';
-        return true;
-      }
-      const problem = (error ?? {}) as { title?: string; code?: string };
-      this.problem = problem.title ?? 'The change was not taken.';
-      if (response.status === 409) await this.#reload();
+      const answer = await ask(call());
+      this.view = keepSame(this.view, answer.sheet);
+      this.#answered(answer);
+      this.problem = '';
+      return true;
     } catch (reason) {
-      this.problem = reason instanceof Refusal ? reason.message : 'The server does not answer; your last change is not kept yet.';
+      if (!(reason instanceof Refusal)) throw reason;
+      this.problem = reason.message;
+      if (reason.code === 'stale' && edits.length > 0) this.refused = { edits, theirs: meanwhile(reason.facts) };
+      if (reason.status === 409) await this.#reload();
     } finally {
       this.busy--;
     }
     return false;
   }
+}
+
+interface Answer {
+  data?: SheetAnswer;
+  error?: unknown;
+  response: Response;
+}
+
+/** Who changed what since, one line for each. */
+export function meanwhile(facts: unknown): string[] {
+  return Array.isArray(facts) ? (facts as ChangedMeanwhile[]).flatMap((c) => c.changes.map((x) => `${c.who}: ${changed(x)}`)) : [];
+}
+
+function changed({ line, field, before, after }: FieldChange) {
+  const where = line === null ? '' : `line ${line} `;
+  if (field === 'line') return `${where}${before === null ? 'added' : 'taken off'}`;
+  if (field === 'place') return `${where}moved`;
+  return `${where}${field} ${before ?? 'nothing'} → ${after ?? 'nothing'}`;
+}
+
+/** What an edit says, for somebody who typed it. */
+export function typed(edit: SheetEdit): string {
+  return edit.kind === 'set' ? `${edit.field} ${edit.value || 'nothing'}` : (edit.value ?? edit.kind);
 }
 
 /**
@@ -140,22 +205,6 @@ export function keepSame(old: SheetView, fresh: SheetView): SheetView {
   const lines: Record<number, LineView | undefined> = Object.fromEntries(old.lines.map((l) => [l.key, l]));
   const same = <T>(a: T | undefined, b: T): T => (a !== undefined && JSON.stringify(a) === JSON.stringify(b) ? a : b);
   return { ...fresh, lines: fresh.lines.map((l) => same(lines[l.key], l)) };
-}
-
-/** A line as it was typed, without its figures. */
-export function stateOf(l: LineView): LineState {
-  return {
-    key: l.key,
-    kind: l.kind,
-    code: l.code,
-    words: l.words,
-    quantity: l.quantity,
-    unit: l.unit,
-    handKind: l.handKind,
-    handValue: l.handValue,
-    optional: l.optional,
-    note: l.note,
-  };
 }
 
 /** What stands in a cell when somebody begins to type in it. */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
-  import { day } from '$lib/shared';
+  import { day, documentPath } from '$lib/shared';
   import { NOW, place } from './place';
 
   let { marks }: { marks: readonly Schemas['StripMark'][] } = $props();
@@ -35,9 +35,6 @@
     if (!ahead && at > NOW - 6) return `right: calc(${100 - NOW}% + 8px)`;
     return `left: ${at}%; transform: translateX(-50%)`;
   }
-
-  const path = (document: string | null) =>
-    document === null ? null : `/${{ R: 'requests', Q: 'quotes', S: 'orders' }[document[0] ?? ''] ?? 'quotes'}/${document}`;
 </script>
 
 <div class="relative mx-0 h-[74px] text-[11.5px] max-md:hidden" aria-label="strip of the dossier" role="list">
@@ -47,7 +44,7 @@
   <span class="absolute top-2 font-semibold" style:left="calc({NOW}% + 6px)">now</span>
   {#each shown as mark, i (i)}
     {@const spot = placed[i]!}
-    {@const to = path(mark.document)}
+    {@const to = mark.document && documentPath(mark.document)}
     <div role="listitem">
       <span
         class="absolute top-[33px] -ml-[4.5px] size-[9px] rounded-full {mark.ahead ? 'border border-second bg-ground' : 'border border-ground bg-ink'}"

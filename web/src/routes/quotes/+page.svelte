@@ -9,7 +9,7 @@
     { id: 'buyer', head: 'buyer', sort: (q) => q.buyer },
     { id: 'matter', head: 'matter', sort: (q) => q.matter, hide: 'max-md:hidden' },
     { id: 'seller', head: 'seller', sort: (q) => q.seller, hide: 'max-md:hidden' },
-    { id: 'state', head: 'where it stands', sort: (q) => q.state },
+    { id: 'state', head: 'where it stands', sort: (q) => words[q.state!] },
     { id: 'until', head: 'holds until', right: true, sort: (q) => q.validUntil, hide: 'max-md:hidden' },
     { id: 'total', head: 'with tax', right: true, sort: (q) => q.total },
     { id: 'currency', head: 'in', sort: (q) => q.currency },
@@ -35,7 +35,7 @@
   all="all of them"
   {columns}
   {load}
-  words={(q) => `${q.number} ${q.buyer} ${q.matter} ${q.seller} ${words[q.state]} ${q.currency}`}
+  words={(q) => `${q.number} ${q.buyer} ${q.matter} ${q.seller} ${words[q.state!]} ${q.currency}`}
   path={(q) => `/quotes/${q.number}`}
   key={(q) => q.number}
   empty="No quote is open. Turn a request into one, or find a buyer with / and begin."
@@ -45,7 +45,7 @@
     {:else if c.id === 'buyer'}<span class="font-serif text-[15px]">{q.buyer}</span>
     {:else if c.id === 'matter'}<span class="text-second">{q.matter}</span>
     {:else if c.id === 'seller'}{q.seller}
-    {:else if c.id === 'state'}{words[q.state]}
+    {:else if c.id === 'state'}{words[q.state!]}
     {:else if c.id === 'until'}<span class:text-stop={q.state === 'withCustomer' && q.validUntil <= today}>{day(q.validUntil)}</span>
     {:else if c.id === 'total'}{fixed(q.total, 2)}
     {:else}<span class="text-second">{q.currency}</span>{/if}

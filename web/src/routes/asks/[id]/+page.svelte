@@ -47,11 +47,11 @@
       : [],
   );
 
-  const over = (r: Schemas['AskRuler']) => r.sellersLimit !== null && (r.moreIsWorse ? r.figure > r.sellersLimit : r.figure < r.sellersLimit);
+  const over = (r: Schemas['AskRuler']) => r.handsLimit !== null && (r.moreIsWorse ? r.figure > r.handsLimit : r.figure < r.handsLimit);
   const highest = $derived(view?.rulers.find((r) => r.moreIsWorse));
 </script>
 
-<svelte:head><title>{view ? `${view.sellerFirst} asks` : 'Ask'} · Solvenda</title></svelte:head>
+<svelte:head><title>{view ? `${view.handFirst} asks` : 'Ask'} · Solvenda</title></svelte:head>
 <Problem words={problem} />
 {#if view}
   <div class="mx-auto flex w-full max-w-[560px] flex-1 flex-col gap-3 px-4 pt-3 pb-4 text-[14px] lg:max-w-[1020px]">
@@ -73,21 +73,25 @@
               from={r.from}
               to={r.to}
               at={r.figure}
-              limit={r.sellersLimit}
+              limit={r.handsLimit}
               cost={r.moreIsWorse ? null : r.from}
               ring={r.before}
               over={over(r)}
-              label="{r.words}: {r.figure} percent; {view.sellerFirst} may go to {r.sellersLimit ?? 'nothing'}, before {r.before ?? 'unknown'}"
+              label="{r.words}: {r.figure} percent; {view.handFirst} may go to {r.handsLimit ?? 'nothing'}, before {r.before ?? 'unknown'}"
             />
             <b class="text-right {over(r) ? 'text-stop' : ''}">{fixed(r.figure, 1)} %</b>
           </div>
         {/each}
         <p class="mt-2">It costs {fixed(view.costs, 2)}; the whole of {fixed(view.total, 2)} {view.currency} still earns {fixed(view.earns, 2)}.</p>
-        <p class="text-[12.5px] text-second">Red tick: where {view.sellerFirst}’s own authority ends. Ring: before anything was given.</p>
+        <p class="text-[12.5px] text-second">Red tick: where {view.handFirst}’s own authority ends. Ring: before anything was given.</p>
       </section>
       <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="the buyer">
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">the buyer</span><span>{view.buyer}</span></div>
-        <div class="flex justify-between gap-3 py-0.5"><span class="text-second">bought this year</span><span>{fixed(view.boughtThisYear, 2)}</span></div>
+        <div class="flex justify-between gap-3 py-0.5">
+          <span class="text-second">bought this year</span><span
+            >{view.boughtThisYear.map((b) => `${fixed(b.amount, 2)} ${b.currency}`).join(', ') || 'nothing'}</span
+          >
+        </div>
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
       </section>
       {#each view.lines as line (line.code)}
@@ -134,7 +138,7 @@
 <Words
   bind:this={back}
   title="Send it back"
-  says="{view?.sellerFirst ?? ''} changes it and asks again; each round stays in the history."
+  says="{view?.handFirst ?? ''} changes it and asks again; each round stays in the history."
   label="what should change?"
   button="Send back"
   take={async (note) => {

@@ -6,7 +6,7 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { Original, ReadingPane, type Chosen } from '$lib/reading';
   import { useSession } from '$lib/session';
-  import { Problem, since } from '$lib/shared';
+  import { documentPath, Problem, since } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
   const session = useSession();
@@ -223,9 +223,7 @@
           <span class="font-mono text-[12px] text-ink">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(
             request.receivedAt,
           )} ago
-          {#if request.turnedInto}· became <a class="underline" href="/{request.turnedInto.startsWith('S') ? 'orders' : 'quotes'}/{request.turnedInto}"
-              >{request.turnedInto}</a
-            >{/if}
+          {#if request.turnedInto}· became <a class="underline" href={documentPath(request.turnedInto)}>{request.turnedInto.number}</a>{/if}
           {#if request.siblings.length}· in one file with {#each request.siblings.slice(0, 6) as s, i (s.number)}{i ? ', ' : ''}<a
                 class="underline"
                 href="/requests/{s.number}"
