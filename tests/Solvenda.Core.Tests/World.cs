@@ -2,9 +2,12 @@ using System.Collections.Immutable;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Tests;
@@ -72,6 +75,10 @@ internal static class World
         "Leandro Paz",
         null,
         new Authority(15m, 15m, 60_000m, null)
+        {
+            TermsDays = 15,
+            FreightUnder = 50m,
+        }
     );
     public static readonly Decider Seller = new(
         new PersonId(1),
@@ -154,6 +161,27 @@ internal static class World
             Rates.On(Day, Eur, Book.DatedRates),
             Tressel,
             new Sheet(Eur, Day, "IE", [.. lines], discount, [], 0m)
+        );
+
+    /// <summary>Terms as the seller typed them.</summary>
+    public static Head Typed(params (HeadTerm Term, string Text)[] terms) =>
+        terms.Aggregate(Head.Empty, (head, t) => head.With(t.Term.Name, t.Text, Seller.Hand));
+
+    /// <summary>What the door judges against: the seller's hand on a quote for Tressel &amp; Vane.</summary>
+    public static DoorFacts Door(Decider? who = null, DocumentKind kind = DocumentKind.Quote) =>
+        new(
+            kind,
+            Book,
+            Tressel,
+            Eur,
+            (who ?? Seller).Hand,
+            Day,
+            [new TermChoice("en", "English"), new TermChoice("de", "Deutsch")],
+            ["Skerrow", "Antwerp"],
+            [
+                new BuyerPlace("YARD", "deliver-to", "The Yard, Skerrow quay", "IE"),
+                new BuyerPlace("LOFT", "deliver-to", "The Loft, Antwerp", "BE"),
+            ]
         );
 
     private static Item Of(long id, string code, string words, string family, Unit unit, params SalesUnit[] units) =>

@@ -72,9 +72,35 @@ internal static class Answers
 
     /// <summary>One edit of a sheet, and the sheet after it; the refusal where it was refused.</summary>
     public static async Task<JsonElement> EditAsync(this HttpClient client, JsonElement sheet, object edit) =>
-        await (
-            await client.ActAsync($"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits", sheet, new[] { edit })
-        ).JsonAsync();
+        (
+            await (
+                await client.ActAsync($"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits", sheet, new[] { edit })
+            ).JsonAsync()
+        ).Sheet();
+
+    /// <summary>The sheet of an answer that says where its document stands too; the refusal where it was refused.</summary>
+    public static JsonElement Sheet(this JsonElement answer) =>
+        answer.TryGetProperty("sheet", out var sheet) ? sheet : answer;
+
+    /// <summary>The sheet after edits.</summary>
+    public static async Task<JsonElement> SheetAsync(this HttpResponseMessage answer) =>
+        (await answer.JsonAsync()).Sheet();
+
+    /// <summary>A term of the head, as it is typed; empty where nothing is said.</summary>
+    public static string Term(this JsonElement sheet, string name) =>
+        sheet.TermOf(name).GetProperty("value").GetString()!;
+
+    /// <summary>A term of the head.</summary>
+    public static JsonElement TermOf(this JsonElement sheet, string name) =>
+        sheet.GetProperty("terms").EnumerateArray().Single(t => t.GetProperty("name").GetString() == name);
+
+    /// <summary>Takes one's own last change back.</summary>
+    public static Task<HttpResponseMessage> UndoAsync(this HttpClient client, JsonElement sheet) =>
+        client.PostAsync(
+            $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/undo",
+            null,
+            TestContext.Current.CancellationToken
+        );
 
     /// <summary>Posts what rests on the sheet as it was seen.</summary>
     public static async Task<HttpResponseMessage> ActAsync(

@@ -150,7 +150,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     {
         var (sorcha, nell) = (await house.AsAsync(4), await house.AsAsync(3));
         var (number, sheet) = await NewQuoteAsync(sorcha);
-        var fresh = await (await EditAsync(sorcha, sheet, new { kind = "add", value = "SHK-BOW-10 x 12" })).JsonAsync();
+        var fresh = await (await EditAsync(sorcha, sheet, new { kind = "add", value = "SHK-BOW-10 x 12" })).SheetAsync();
         Assert.Equal(49.80m, fresh.GetProperty("lines")[0].GetProperty("net").GetDecimal());
         var stale = await EditAsync(nell, sheet, new { kind = "add", value = "THM-SS-12 x 5" });
         Assert.Equal(HttpStatusCode.Conflict, stale.StatusCode);
@@ -174,7 +174,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
                 new { kind = "add", value = "PS3-12-WH x 100 m" },
                 new { kind = "add", value = "eye splice x 2" }
             )
-        ).JsonAsync();
+        ).SheetAsync();
         var key = sheet.GetProperty("lines")[0].GetProperty("key").GetInt64();
         foreach (
             var (field, value) in new[]
@@ -205,26 +205,9 @@ public sealed class SheetTests(House house) : IClassFixture<House>
                 StringComparison.Ordinal
             );
         }
-        var states = sheet
-            .GetProperty("lines")
-            .EnumerateArray()
-            .Select(l => new
-            {
-                key = l.GetProperty("key").GetInt64(),
-                kind = l.GetProperty("kind").GetString(),
-                code = l.GetProperty("code").GetString(),
-                words = l.GetProperty("words").GetString(),
-                quantity = l.GetProperty("quantity").GetDecimal(),
-                unit = l.GetProperty("unit").GetString(),
-                handKind = l.GetProperty("handKind").GetString(),
-                handValue = l.GetProperty("handValue").GetDecimal(),
-                optional = false,
-                note = "",
-            })
-            .ToArray();
-        var without = await (await EditAsync(sorcha, sheet, new { kind = "remove", line = key })).JsonAsync();
+        var without = await (await EditAsync(sorcha, sheet, new { kind = "remove", line = key })).SheetAsync();
         Assert.Equal(1, without.GetProperty("lines").GetArrayLength());
-        var back = await (await EditAsync(sorcha, without, new { kind = "restore", lines = states })).JsonAsync();
+        var back = await (await sorcha.UndoAsync(without)).SheetAsync();
         Assert.Equal(sheet.GetProperty("tally").GetRawText(), back.GetProperty("tally").GetRawText());
     }
 
@@ -235,7 +218,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var (number, empty) = await NewQuoteAsync(sorcha);
         var sheet = await (
             await EditAsync(sorcha, empty, new { kind = "add", value = "BB2-10-NV x 180 m -12%" })
-        ).JsonAsync();
+        ).SheetAsync();
         Assert.Equal("needed", sheet.GetProperty("approval").GetProperty("state").GetString());
         var letter = new
         {
@@ -275,7 +258,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
                     value = "1",
                 }
             )
-        ).JsonAsync();
+        ).SheetAsync();
         Assert.Equal("needed", worse.GetProperty("approval").GetProperty("state").GetString());
         Assert.Equal(
             "drafting",
@@ -423,7 +406,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
                     value = "11",
                 }
             )
-        ).JsonAsync();
+        ).SheetAsync();
         Assert.Equal(19.80m, more.GetProperty("lines")[0].GetProperty("listPrice").GetDecimal());
     }
 

@@ -59,21 +59,20 @@ public sealed class TermsTests(House house) : IClassFixture<House>
         var (_, sheet) = await OrderAsync(paz, 1);
         sheet = await AddAsync(paz, sheet, "SHK-BOW-10 x 4");
         sheet = await SetAsync(paz, sheet, "deliverTo", "loft");
-        var head = sheet.GetProperty("head");
         Assert.Equal(
-            ("The Sail Loft, Careening Lane, Skerrow", "IE"),
-            (head.GetProperty("deliverTo").GetString(), head.GetProperty("deliverToCountry").GetString())
+            ("The Sail Loft, Careening Lane, Skerrow", "IE", "here"),
+            (
+                sheet.Term("deliverTo"),
+                sheet.Term("deliverToCountry"),
+                sheet.TermOf("deliverTo").GetProperty("source").GetString()
+            )
         );
         Assert.Contains(ArrivesOn(sheet, 0), new[] { DayOfWeek.Monday, DayOfWeek.Wednesday, DayOfWeek.Friday });
         sheet = await SetAsync(paz, sheet, "billTo", "OFFICE");
-        Assert.Equal(
-            "Vane House, 11 Bell Street, Skerrow",
-            sheet.GetProperty("head").GetProperty("billTo").GetString()
-        );
-        Assert.DoesNotContain(
-            "deliverTo",
-            sheet.GetProperty("head").GetProperty("fromBuyer").EnumerateArray().Select(f => f.GetString())
-        );
+        Assert.Equal("Vane House, 11 Bell Street, Skerrow", sheet.Term("billTo"));
+        // An address that they do not have is not taken, nor one of a warehouse that we do not have.
+        Assert.Equal("address_unknown", (await SetAsync(paz, sheet, "deliverTo", "1 Nowhere")).GetProperty("code").GetString());
+        Assert.Equal("warehouse", (await SetAsync(paz, sheet, "shipFrom", "Mars depot")).GetProperty("code").GetString());
     }
 
     [Fact]

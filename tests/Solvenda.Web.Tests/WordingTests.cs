@@ -4,7 +4,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Solvenda.Formats.Pdf;
-using Solvenda.Web.Printing;
+using Solvenda.Acts.Wordings;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -70,10 +70,9 @@ public sealed partial class WordingTests(House house) : IClassFixture<House>
             .GetProperty("number")
             .GetString();
         var sheet = (await (await paz.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet");
-        Assert.Equal("sv", sheet.GetProperty("head").GetProperty("language").GetString());
-        Assert.Contains(
-            "language",
-            sheet.GetProperty("head").GetProperty("fromBuyer").EnumerateArray().Select(f => f.GetString())
+        Assert.Equal(
+            ("sv", "buyer"),
+            (sheet.Term("language"), sheet.TermOf("language").GetProperty("source").GetString())
         );
         sheet = await paz.EditAsync(sheet, new { kind = "add", value = "CHN-SL-10 x 1250" });
         sheet = await paz.EditAsync(sheet, new { kind = "add", value = "SHK-BOW-10 x 8" });

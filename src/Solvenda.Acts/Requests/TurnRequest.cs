@@ -84,6 +84,12 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         var sheet = Drafting.SheetFor(buyer, work.Today, reading.Currency.Value);
         sheet.Channel = request.Channel;
         var places = await SheetLoader.PlacesAsync(work.Db, buyer, cancel);
+        // A sales channel's order goes to the channel's own customer, who is on nobody's record.
+        if (
+            request.Syntax == nameof(Formats.Syntax.Json)
+            && reading is { DeliverTo.Value: { } theirs, DeliverToCountry: { } country }
+        )
+            places = places.Add(new BuyerPlace("", "deliver-to", theirs, country));
         var facts = new DoorFacts(
             input.IntoOrder ? DocumentKind.Order : DocumentKind.Quote,
             await books.BookAsync(work.Db, cancel),

@@ -47,8 +47,16 @@ public sealed record ItemAnswersView(
 
 public static class ItemEndpoints
 {
-    public static void MapItems(this IEndpointRouteBuilder app) =>
+    public static void MapItems(this IEndpointRouteBuilder app)
+    {
+        ArgumentNullException.ThrowIfNull(app);
         app.MapGet("/api/items/{id:long}/answers", Answers).WithTags("Items").Needs(Rights.Look);
+        app.MapGet("/api/warehouses", Warehouses).WithTags("Items").Needs(Rights.Look);
+    }
+
+    /// <summary>Where stock lies.</summary>
+    private static Task<List<string>> Warehouses(SolvendaDb db, CancellationToken cancel) =>
+        db.Stock.Select(s => s.Warehouse).Distinct().OrderBy(w => w).ToListAsync(cancel);
 
     private static async Task<ItemAnswersView> Answers(
         long id,

@@ -1,6 +1,7 @@
 using Solvenda.Core.Calendars;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Promising;
+using Solvenda.Core.Sheets.Terms;
 using Xunit;
 
 namespace Solvenda.Core.Tests.Promising;

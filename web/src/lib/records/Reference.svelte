@@ -16,7 +16,7 @@
       hits = [];
       return;
     }
-    const found = await (of === 'people' ? people(words) : records(words)).catch(() => null);
+    const found = await ({ people, warehouses }[of] ?? records)(words).catch(() => null);
     if (mine === asked && found) [hits, pick] = [found, 0];
   }
 
@@ -28,6 +28,11 @@
   async function people(words: string) {
     const all = await ask(api.GET('/api/people'));
     return all.filter((p) => p.name.toLowerCase().includes(words.toLowerCase())).map((p) => ({ id: p.id, code: p.name, words: p.does }));
+  }
+
+  async function warehouses(words: string) {
+    const all = await ask(api.GET('/api/warehouses'));
+    return all.filter((w) => w.toLowerCase().includes(words.toLowerCase())).map((code, id) => ({ id, code, words: '' }));
   }
 
   function take(code: string) {

@@ -77,15 +77,15 @@
       </dd>
     </div>
   {/each}
-  {#if sheet.editable && (all || folded.length > 0)}
-    <button class="min-h-6 justify-self-start text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
-      {all ? 'fewer' : `also ${folded.map((t) => t.label).join(', ')}`}
-    </button>
-  {/if}
 </dl>
+{#if sheet.editable && (all || folded.length > 0)}
+  <button class="mb-1 min-h-6 self-start text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
+    {all ? 'fewer' : `also ${folded.map((t) => t.label).join(', ')}`}
+  </button>
+{/if}
 {#if findings.length}
   <ul class="pb-2" aria-live="polite">
-    {#each findings as finding (finding.check + finding.field + finding.words)}
+    {#each findings as finding, n (n)}
       <li class="flex flex-wrap items-baseline gap-2">
         <Mark outcome={finding.outcome} />
         <span class={finding.outcome === 'stop' ? 'text-stop' : 'text-second'}>{finding.words}</span>
@@ -94,7 +94,7 @@
           <a class="underline" href={documentPath(document)}>{document.number}</a>
         {/each}
         {#if sheet.view.editable && finding.outcome === 'stop'}
-          {#each sheet.editable ? finding.cures : [] as cure (cure.key)}
+          {#each sheet.editable ? finding.cures : [] as cure, n (n)}
             <button onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
           {/each}
           {#if finding.mayWaive}

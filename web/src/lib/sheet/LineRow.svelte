@@ -154,7 +154,7 @@
             {finding.words}
             {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
             {#if sheet.view.editable}
-              {#each sheet.editable ? finding.cures : [] as cure (cure.key)}
+              {#each sheet.editable ? finding.cures : [] as cure, n (n)}
                 <button class="ml-2 text-ink" onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
               {/each}
               {#if finding.mayWaive}

@@ -1,0 +1,81 @@
+using System.Collections.Immutable;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Quoting;
+using Xunit;
+
+namespace Solvenda.Core.Tests.Documents;
+
+public sealed class MoveTests
+{
+    private static IEnumerable<string> Words<TState, TDoing>(MoveTable<TState, TDoing> table)
+        where TState : struct, Enum
+        where TDoing : struct, Enum =>
+        from state in Enum.GetValues<TState>()
+        from doing in Enum.GetValues<TDoing>()
+        let to = table.After(state, doing)
+        where to is not null
+        select $"{state} {doing} {to}";
+
+    [Fact]
+    public void Every_move_of_a_quote_is_as_approved()
+    {
+        string[] approved =
+        [
+            "Drafting Ask InApproval",
+            "Drafting Send WithCustomer",
+            "Drafting Withdraw Withdrawn",
+            "InApproval Grant Cleared",
+            "InApproval SendBack Drafting",
+            "InApproval Rework Drafting",
+            "InApproval Withdraw Withdrawn",
+            "Cleared Ask InApproval",
+            "Cleared Rework Drafting",
+            "Cleared Send WithCustomer",
+            "Cleared Withdraw Withdrawn",
+            "WithCustomer Accept Accepted",
+            "WithCustomer Decline Declined",
+            "WithCustomer Lapse Lapsed",
+            "WithCustomer Revise Replaced",
+            "WithCustomer Withdraw Withdrawn",
+            "Declined Revise Replaced",
+            "Lapsed Revise Replaced",
+        ];
+        Assert.Equal(approved.Order(), Words(QuoteMoves.Table).Order());
+    }
+
+    [Fact]
+    public void An_ask_is_decided_once() =>
+        Assert.Equal(
+            ["Waiting Grant Granted", "Waiting SendBack SentBack", "Waiting Withdraw Withdrawn"],
+            Words(AskMoves.Table)
+        );
+
+    [Theory]
+    [InlineData(1, "A"), InlineData(26, "Z"), InlineData(27, "AA"), InlineData(53, "BA")]
+    public void Revisions_have_letters(int revision, string letter) => Assert.Equal(letter, Revision.Letter(revision));
+
+    private static Standing Quote(QuoteState state, ApprovalState approval = ApprovalState.NotNeeded) =>
+        new(DocumentKind.Quote, state, null, approval, ["Paz"], [], true, null);
+
+    [Fact]
+    public void One_move_comes_next_and_says_why_it_cannot_be_done_yet()
+    {
+        Assert.Equal("send", NextMoves.Of(Quote(QuoteState.Drafting)).Code);
+        Assert.Equal("ask", NextMoves.Of(Quote(QuoteState.Drafting, ApprovalState.Needed)).Code);
+        Assert.Equal("Paz has the ask.", NextMoves.Of(Quote(QuoteState.InApproval, ApprovalState.Waiting)).Why);
+        Assert.Equal("revise", NextMoves.Of(Quote(QuoteState.Lapsed)).Code);
+        Assert.Equal("turn", NextMoves.Of(Quote(QuoteState.Accepted)).Code);
+        Assert.Equal(
+            new DocumentRef("order", "S26-00009"),
+            NextMoves.Of(Quote(QuoteState.Accepted) with { Order = "S26-00009" }).Opens
+        );
+        Assert.Equal(NextMove.None, NextMoves.Of(Quote(QuoteState.Withdrawn)));
+        Assert.False(NextMoves.Of(Quote(QuoteState.Drafting) with { HasLines = false }).Possible);
+        var order = new Standing(DocumentKind.Order, null, TermsTrack.Open, ApprovalState.NotNeeded, [], [], true, null);
+        Assert.True(NextMoves.Of(order).Possible);
+        var stopped = NextMoves.Of(order with { Stops = ["No price."] });
+        Assert.Equal((false, "No price."), (stopped.Possible, stopped.Why));
+        Assert.Equal("2 things stop it", NextMoves.Of(order with { Stops = ["a", "b"] }).Why);
+    }
+}
