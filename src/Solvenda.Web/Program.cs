@@ -3,6 +3,8 @@ using Solvenda.Web.Requests;
 
 if (args is ["read", ..])
     return await ReadCommand.RunAsync(args[1..], Console.Out, Console.Error);
+if (args is ["check", ..])
+    return await CheckCommand.RunAsync(args[1..], Console.Out, Console.Error);
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Logging.AddFilter("Microsoft", LogLevel.Warning);

@@ -41,7 +41,8 @@ internal static class StockFacts
         return LinePromises.Find(lines, outlooks, rule, localNow, terms);
     }
 
-    private static List<LineNeeds> Needs(PricedSheet priced, DateOnly today)
+    /// <summary>What each line needs from stock.</summary>
+    internal static List<LineNeeds> Needs(PricedSheet priced, DateOnly today)
     {
         int? Lead(Item item) =>
             item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;

@@ -297,6 +297,14 @@ internal static class DemoBuyers
         ("Oystercatcher Sailing School", "SLIP", "deliver-to", "The Slip, Carrick Sound", "IE", "Tue Thu"),
         ("Kestrel Yard Boatbuilders", "DOCK5", "deliver-to", "Dry Dock 5, Kestrelmouth", "GB", ""),
         ("Havnlys Laks", "2999000000517", "deliver-to", "Merd 4, Havnlys", "NO", "Mon Tue Wed Thu"),
+        (
+            "Northgannet Marine Depot",
+            "NG-07",
+            "deliver-to",
+            "Northgannet Depot 7, 77 Pier Road, Gannet ME 04002, US",
+            "US",
+            ""
+        ),
         ("Havnlys Laks", "MERD9", "deliver-to", "Merd 9, Ytre Havnlys", "NO", "Wed"),
     ];
 

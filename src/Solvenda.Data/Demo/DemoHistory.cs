@@ -259,23 +259,33 @@ internal sealed class DemoHistory(
             );
         }
         if (order.Goods != GoodsTrack.Shipped)
+            Commit(order, sheet);
+    }
+
+    private void Commit(OrderRow order, SheetRow sheet)
+    {
+        foreach (var line in sheet.Lines)
         {
-            foreach (var line in sheet.Lines.Where(l => catalogue[(int)l.ItemId!.Value - 1].Row.Stocked))
-            {
-                var item = catalogue[(int)line.ItemId!.Value - 1].Row;
-                var factor = item.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m;
+            var item = catalogue[(int)line.ItemId!.Value - 1].Row;
+            var quantity = line.Quantity * (item.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m);
+            // A bundle takes its parts.
+            var needs = PartsText
+                .Parse(item.Parts)
+                .Select(p => (catalogue.First(e => e.Row.Code == p.Code).Row, p.Quantity * quantity))
+                .DefaultIfEmpty((item, quantity));
+            var day = _today.AddDays(random.Next(1, 8));
+            foreach (var (needed, amount) in needs.Where(n => n.Item1.Stocked))
                 db.Commitments.Add(
                     new CommitmentRow
                     {
                         OrderId = order.Id,
                         LineKey = line.Key,
-                        ItemId = item.Id,
+                        ItemId = needed.Id,
                         Warehouse = "Skerrow quay",
-                        Day = _today.AddDays(random.Next(1, 8)),
-                        Quantity = line.Quantity * factor,
+                        Day = day,
+                        Quantity = amount,
                     }
                 );
-            }
         }
     }
 

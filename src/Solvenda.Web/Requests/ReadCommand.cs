@@ -61,10 +61,7 @@ public static class ReadCommand
             if (preset is null)
                 return await WrongAsync($"There is no buyer “{buyer}”.");
         }
-        var settings = new ConfigurationBuilder()
-            .AddJsonFile(Path.Combine(AppContext.BaseDirectory, "appsettings.json"), optional: true)
-            .AddEnvironmentVariables()
-            .Build();
+        var settings = Startup.Settings();
         using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
         using var log = LoggerFactory.Create(l => l.AddConsole(o => o.LogToStandardErrorThreshold = LogLevel.Trace));
         var reader = new Reader(books, log.CreateLogger<Reader>());

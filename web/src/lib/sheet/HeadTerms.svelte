@@ -94,7 +94,7 @@
           <a class="underline" href={documentPath(document)}>{document.number}</a>
         {/each}
         {#if sheet.view.editable && finding.outcome === 'stop'}
-          {#each sheet.editable ? finding.cures : [] as cure, n (n)}
+          {#each sheet.editable ? finding.cures : [] as cure, c (c)}
             <button onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
           {/each}
           {#if finding.mayWaive}

@@ -149,12 +149,12 @@
         </ul>
       {/if}
       <div aria-live="polite">
-        {#each findings as finding (finding.check + finding.words)}
+        {#each findings as finding, n (n)}
           <p class="mt-1 {finding.outcome === 'stop' ? 'text-stop' : 'text-notice'}">
             {finding.words}
             {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
             {#if sheet.view.editable}
-              {#each sheet.editable ? finding.cures : [] as cure, n (n)}
+              {#each sheet.editable ? finding.cures : [] as cure, c (c)}
                 <button class="ml-2 text-ink" onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
               {/each}
               {#if finding.mayWaive}

@@ -1,0 +1,65 @@
+using System.Runtime.CompilerServices;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Proofs;
+
+/// <summary>Stock is committed to confirmed orders that wait, as much as their lines need, and to nothing else.</summary>
+public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
+{
+    /// <inheritdoc />
+    public string Holds => "stock is committed to what is confirmed, once";
+
+    /// <inheritdoc />
+    public async IAsyncEnumerable<string> FaultsAsync(
+        SolvendaDb db,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var others = await db
+            .Orders.Where(o =>
+                o.Terms != TermsTrack.Confirmed && db.Commitments.Any(c => c.OrderId == o.Id)
+            )
+            .Select(o => o.Number)
+            .ToListAsync(cancel);
+        foreach (var number in others)
+            yield return $"{number} is not confirmed, and has stock committed";
+        var book = await books.BookAsync(db, cancel);
+        var waiting = await db
+            .Orders.AsNoTracking()
+            .Include(o => o.Sheet.Lines)
+            .Include(o => o.Dossier.Buyer)
+            .Where(o => o.Terms == TermsTrack.Confirmed && o.Goods == GoodsTrack.Waiting)
+            .ToListAsync(cancel);
+        var committed = (await db.Commitments.AsNoTracking().ToListAsync(cancel)).ToLookup(c => c.OrderId);
+        foreach (var order in waiting)
+        {
+            if (Differs(order, committed[order.Id], book) is { } fault)
+                yield return fault;
+        }
+    }
+
+    private static string? Differs(OrderRow order, IEnumerable<CommitmentRow> committed, Core.Pricing.PriceBook book)
+    {
+        var onCall = ShippingRules.Of(HeadTerms.ShippingRule.In(order.Sheet.Head)) == ShippingRule.OnCall;
+        var priced = order.Sheet.Priced(order.Dossier.Buyer, book);
+        var needed = StockFacts
+            .Needs(priced, order.Sheet.PricingDate)
+            .Where(l => l.Holds && !onCall)
+            .SelectMany(l => l.Needs.Select(n => (Key: l.Line, Item: n.Item.Value, n.Quantity)))
+            .ToDictionary(n => (LineKey: n.Key, ItemId: n.Item), n => n.Quantity);
+        foreach (var line in committed.GroupBy(c => (c.LineKey, c.ItemId), c => c.Quantity))
+        {
+            if (!needed.Remove(line.Key, out var quantity))
+                return $"{order.Number} has stock committed to a line that needs none";
+            if (quantity != line.Sum())
+                return $"{order.Number} has {line.Sum():0.######} committed where {quantity:0.######} is needed";
+        }
+        return needed.Count > 0 ? $"{order.Number} is confirmed, and has nothing committed to {needed.Count} of its lines" : null;
+    }
+}
