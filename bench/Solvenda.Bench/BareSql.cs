@@ -5,7 +5,10 @@ using Solvenda.Data;
 
 namespace Solvenda.Bench;
 
-/// <summary>The queries behind the lists, the finder and a buyer's page, as bare SQL over the same file: what the server's answer is measured against.</summary>
+/// <summary>
+/// The queries behind the lists, the finder and a buyer's page, as bare SQL over the same file: what the server's
+/// answer is measured against.
+/// </summary>
 internal static class BareSql
 {
     private static readonly (string Name, string Sql)[] Queries =

@@ -8,7 +8,9 @@ using Solvenda.Formats.Tables;
 
 namespace Solvenda.Bench;
 
-/// <summary>Files made to cost their reader dearly, each read once: how long it took, how much room, and what was answered.</summary>
+/// <summary>
+/// Files made to cost their reader dearly, each read once: how long it took, how much room, and what was answered.
+/// </summary>
 internal static class HostileFiles
 {
     private static readonly DateOnly Day = new(2026, 3, 2);
@@ -16,7 +18,8 @@ internal static class HostileFiles
     public static async Task MeasureAsync()
     {
         var context = MadeMail.Context();
-        // The first mail and the first PDF after a start wait for the code to be made ready; they are measured as what they are.
+        // The first mail and the first PDF after a start wait for the code to be made ready; they are measured as what
+        // they are.
         Measure(
             "the first letter after a start",
             "x.eml",

@@ -5,7 +5,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Bench;
 
-/// <summary>A house after many years: 20,000 buyers, 50,000 items, 200,000 orders with 1,000,000 lines. The same at every run.</summary>
+/// <summary>
+/// A house after many years: 20,000 buyers, 50,000 items, 200,000 orders with 1,000,000 lines. The same at every run.
+/// </summary>
 internal static class LargeWorld
 {
     private const int Buyers = 20_000;

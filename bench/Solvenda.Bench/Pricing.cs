@@ -35,7 +35,9 @@ public class PriceBuildOfALine
         ];
     }
 
-    /// <summary>What is left of a price when all rules and their trace are taken away: the ratio to stay near.</summary>
+    /// <summary>
+    /// What is left of a price when all rules and their trace are taken away: the ratio to stay near.
+    /// </summary>
     [Benchmark(Baseline = true, OperationsPerInvoke = 1_000)]
     public decimal ArithmeticAlone()
     {

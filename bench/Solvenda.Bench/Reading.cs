@@ -11,7 +11,9 @@ using Solvenda.Formats.X12;
 
 namespace Solvenda.Bench;
 
-/// <summary>Interchanges of many orders, to be parsed and read into documents: envelope, messages, segments, elements, lines.</summary>
+/// <summary>
+/// Interchanges of many orders, to be parsed and read into documents: envelope, messages, segments, elements, lines.
+/// </summary>
 internal static class MadeInterchange
 {
     public const int Lines = 40;
@@ -57,7 +59,8 @@ internal static class MadeInterchange
     }
 
     /// <summary>
-    /// Megabytes a second, the best of some runs, for the comparison in one run with other programs: parsed (envelope, messages, segments, every element cut out of the text, as those programs do),
+    /// Megabytes a second, the best of some runs, for the comparison in one run with other programs: parsed (envelope,
+    /// messages, segments, every element cut out of the text, as those programs do),
     /// and read into documents.
     /// </summary>
     public static void Measure(string file)
@@ -191,7 +194,10 @@ public class ItemsByWords
     public int Search() => _finder.Search(Queries[_at++ % Queries.Length], 5, _ => 0m).Length;
 }
 
-/// <summary>A mail with a PDF of five pages, opened and read. So much code takes part that it is compiled well only after some rounds.</summary>
+/// <summary>
+/// A mail with a PDF of five pages, opened and read. So much code takes part that it is compiled well only after some
+/// rounds.
+/// </summary>
 [MemoryDiagnoser, WarmupCount(15), IterationCount(10)]
 public class MailWithPages
 {

@@ -9,7 +9,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Data;
 
 /// <summary>
-/// Writes many new rows of one kind, with their children, by prepared statements made from the model: some ten times as fast as tracking each.
+/// Writes many new rows of one kind, with their children, by prepared statements made from the model: some ten times as
+/// fast as tracking each.
 /// Within the caller's transaction, which must be the only writer: keys go on from the highest there is.
 /// </summary>
 public static class BulkWriter

@@ -23,11 +23,13 @@ public static class Database
                     DefaultTimeout = 10,
                 }.ToString()
             )
-            // A table that is made anew (a column that may be empty now) is a migration of its own, so nothing else can be left half done by it.
+            // A table that is made anew (a column that may be empty now) is a migration of its own, so nothing else can
+            // be left half done by it.
             .ConfigureWarnings(w => w.Ignore(RelationalEventId.NonTransactionalMigrationOperationWarning))
             .AddInterceptors(Pragmas.Instance);
 
-    // WAL: readers do not wait for the writer. FULL: what a screen confirmed survives a power cut, not only a killed process;
+    // WAL: readers do not wait for the writer. FULL: what a screen confirmed survives a power cut, not only a killed
+    // process;
     // one fsync for each change is what that costs (bench/RESULTS.md).
     private sealed class Pragmas : DbConnectionInterceptor
     {

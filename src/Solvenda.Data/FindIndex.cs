@@ -19,7 +19,8 @@ public enum FoundKind
 public sealed record FoundRow(FoundKind Kind, long Id, string Number, string Words, string Rest);
 
 /// <summary>
-/// The one index that the finder asks (SQLite FTS5). Triggers keep it on every way in, so an import is found as soon as it is taken.
+/// The one index that the finder asks (SQLite FTS5). Triggers keep it on every way in, so an import is found as soon as
+/// it is taken.
 /// A row's key is the record's own times eight, and its kind.
 /// </summary>
 public static class FindIndex
@@ -94,7 +95,9 @@ public static class FindIndex
         yield return $"CREATE TRIGGER find_po_changed AFTER UPDATE OF PoNumber ON sheet WHEN coalesce(old.PoNumber, '') <> coalesce(new.PoNumber, '') BEGIN UPDATE find SET rest = new.PoNumber || ' ' || rest WHERE rowid = (SELECT o.Id * {Kinds} + {(int)FoundKind.Order} FROM \"order\" o WHERE o.SheetId = new.Id) AND new.PoNumber IS NOT NULL; END";
     }
 
-    /// <summary>Words in any order, each whole or begun; where that finds nothing, the nearest words there are.</summary>
+    /// <summary>
+    /// Words in any order, each whole or begun; where that finds nothing, the nearest words there are.
+    /// </summary>
     public static async Task<List<FoundRow>> SearchAsync(SolvendaDb db, string text, int most, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
@@ -206,7 +209,10 @@ public static class FindIndex
             .FirstOrDefault();
     }
 
-    /// <summary>Letters left out, put in, wrong, or turned round, between two words; one more than <paramref name="most"/> where there are more.</summary>
+    /// <summary>
+    /// Letters left out, put in, wrong, or turned round, between two words; one more than <paramref name="most"/> where
+    /// there are more.
+    /// </summary>
     public static int Slips(string a, string b, int most)
     {
         ArgumentNullException.ThrowIfNull(a);

@@ -8,7 +8,10 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Data;
 
-/// <summary>What a sheet was priced at when it left the house, as JSON on its row: price builds, costs and floors by line, and its charges. Taxes follow the address, so they are not kept.</summary>
+/// <summary>
+/// What a sheet was priced at when it left the house, as JSON on its row: price builds, costs and floors by line, and
+/// its charges. Taxes follow the address, so they are not kept.
+/// </summary>
 public static class KeptLines
 {
     private sealed record Step(StepKind Kind, string? Rule, string Words, DateOnly? From, DateOnly? To, decimal Price);
@@ -65,7 +68,9 @@ public static class KeptLines
         );
     }
 
-    /// <summary>The same without its charges: an order takes over prices, and works freight out for what becomes of it.</summary>
+    /// <summary>
+    /// The same without its charges: an order takes over prices, and works freight out for what becomes of it.
+    /// </summary>
     public static string OfLinesOnly(string json) =>
         string.IsNullOrEmpty(json)
             ? ""

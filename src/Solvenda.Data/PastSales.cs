@@ -18,7 +18,9 @@ public sealed record SoldBefore(
 /// <summary>What was sold before.</summary>
 public static class PastSales
 {
-    /// <summary>The last sales of an item, newest first; to one buyer, or to everybody else where the id is negative.</summary>
+    /// <summary>
+    /// The last sales of an item, newest first; to one buyer, or to everybody else where the id is negative.
+    /// </summary>
     public static async Task<List<SoldBefore>> OfAsync(
         SolvendaDb db,
         long itemId,

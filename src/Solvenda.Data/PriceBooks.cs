@@ -22,8 +22,12 @@ public sealed record Seller(
     string Mail
 );
 
-/// <summary>The price book and the item finder, read once and kept until something that prices are made from changes.</summary>
-/// <remarks>Only a copy: the counter in the database tells when it is old, so several processes can each have theirs.</remarks>
+/// <summary>
+/// The price book and the item finder, read once and kept until something that prices are made from changes.
+/// </summary>
+/// <remarks>
+/// Only a copy: the counter in the database tells when it is old, so several processes can each have theirs.
+/// </remarks>
 public sealed class PriceBooks(Seller seller) : IDisposable
 {
     private readonly SemaphoreSlim _loading = new(1, 1);

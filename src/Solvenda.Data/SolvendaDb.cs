@@ -61,7 +61,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
-        // Prices, quantities, rates and percentages are whole millionths, so that the database sorts and sums them exactly.
+        // Prices, quantities, rates and percentages are whole millionths, so that the database sorts and sums them
+        // exactly.
         configurationBuilder.Properties<decimal>().HaveConversion<Millionths>();
         configurationBuilder.Properties<DateTime>().HaveConversion<Utc>();
         configurationBuilder.Properties<Enum>().HaveConversion<string>();

@@ -14,7 +14,9 @@ public sealed record OpenedFile(Syntax Syntax, ImmutableArray<Incoming> Messages
 /// <summary>An attachment's bytes, to be shown or saved.</summary>
 public sealed record FilePart(string Name, Syntax Syntax, byte[] Bytes);
 
-/// <summary>Opens whatever comes in. Whatever the bytes are, it answers with messages or a reason, in bounded time and room.</summary>
+/// <summary>
+/// Opens whatever comes in. Whatever the bytes are, it answers with messages or a reason, in bounded time and room.
+/// </summary>
 public static class FileReader
 {
     /// <summary>Larger files are kept, not read: 20 MB.</summary>
@@ -94,7 +96,8 @@ public static class FileReader
             var syntax = MessageKindOf.Tell(attached.Bytes, attached.Name);
             if (attached.ContentType == "message/rfc822" || syntax == Syntax.Mail)
             {
-                // What is attached as a message is read as one of its own, unless there is nothing in it but words that belong here.
+                // What is attached as a message is read as one of its own, unless there is nothing in it but words that
+                // belong here.
                 documents.AddRange(depth < DeepestMessage ? Mail(attached.Bytes, today, depth + 1) : []);
                 parts.Add(new OriginalPart(attached.Name, PartKind.Kept, "") { Attachment = i });
             }

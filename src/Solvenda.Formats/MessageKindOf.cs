@@ -18,7 +18,9 @@ public enum Syntax
     Unknown,
 }
 
-/// <summary>Tells what a message is from its own bytes; the name and content type that came with it are only hints.</summary>
+/// <summary>
+/// Tells what a message is from its own bytes; the name and content type that came with it are only hints.
+/// </summary>
 public static class MessageKindOf
 {
     private static readonly char[] Marks = [';', '\t', '|'];

@@ -14,7 +14,10 @@ namespace Solvenda.Formats;
 /// <summary>A piece of a message with a name of its own, made legible.</summary>
 public sealed record LegiblePiece(int Start, int Length, string Tag, string Name);
 
-/// <summary>Reads one form. One file or line each, listed in <see cref="Readers"/>; nothing outside this storey looks at bytes to tell a form.</summary>
+/// <summary>
+/// Reads one form. One file or line each, listed in <see cref="Readers"/>; nothing outside this storey looks at bytes
+/// to tell a form.
+/// </summary>
 public interface IReader
 {
     Syntax Syntax { get; }
@@ -45,7 +48,9 @@ public static class Readers
     /// <summary>The reader of a form; null for forms that are only parts: tables, pages, pictures.</summary>
     public static IReader? Of(Syntax syntax) => All.FirstOrDefault(r => r.Syntax == syntax);
 
-    /// <summary>The id that the sender gave the message; null where it has none, or the file is too large to be looked at.</summary>
+    /// <summary>
+    /// The id that the sender gave the message; null where it has none, or the file is too large to be looked at.
+    /// </summary>
     public static string? OwnIdOf(byte[] raw, string? filename)
     {
         ArgumentNullException.ThrowIfNull(raw);

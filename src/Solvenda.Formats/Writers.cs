@@ -12,7 +12,9 @@ namespace Solvenda.Formats;
 /// <param name="To">Whom it is for, by the id that they use themselves.</param>
 public sealed record WrittenMessage(string Name, string To, byte[] Bytes);
 
-/// <summary>Writes the answer to an order in the form that the order came in. One file each, one line in <see cref="Writers"/>.</summary>
+/// <summary>
+/// Writes the answer to an order in the form that the order came in. One file each, one line in <see cref="Writers"/>.
+/// </summary>
 public interface IOrderAnswer
 {
     /// <summary>The form of the orders that it answers.</summary>
@@ -50,7 +52,9 @@ public static class Writers
     public static IOrderAnswer? OrderAnswer(string syntax) =>
         OrderAnswers.FirstOrDefault(w => w.Answers.ToString() == syntax);
 
-    /// <summary>Null where the form is not answered, or the interchange is an answer itself: an answer is never answered.</summary>
+    /// <summary>
+    /// Null where the form is not answered, or the interchange is an answer itself: an answer is never answered.
+    /// </summary>
     public static IInterchangeAnswer? InterchangeAnswer(OpenedFile file)
     {
         ArgumentNullException.ThrowIfNull(file);

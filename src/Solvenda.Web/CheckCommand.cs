@@ -4,7 +4,10 @@ using Solvenda.Data;
 
 namespace Solvenda.Web;
 
-/// <summary><c>./solvenda check [--data DIR]</c>: goes through everything that must hold over the whole database, and prints each. Changes nothing.</summary>
+/// <summary>
+/// <c>./solvenda check [--data DIR]</c>: goes through everything that must hold over the whole database, and prints
+/// each. Changes nothing.
+/// </summary>
 public static class CheckCommand
 {
     /// <returns>0 where all holds; 1 where something does not; 2 where the command itself is wrong.</returns>

@@ -44,7 +44,9 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
         return true;
     }
 
-    /// <summary>Gives the framework's own answers (401, 403, 404, 405, 415, 429) the same shape and a stable code.</summary>
+    /// <summary>
+    /// Gives the framework's own answers (401, 403, 404, 405, 415, 429) the same shape and a stable code.
+    /// </summary>
     public static void Complete(ProblemDetailsContext context)
     {
         ArgumentNullException.ThrowIfNull(context);

@@ -6,7 +6,8 @@ namespace Solvenda.Web;
 /// <param name="Fresh">A new demo world in place of the old one.</param>
 /// <param name="Port">On 127.0.0.1.</param>
 /// <param name="Smtp">host:port of the mail server; null: the demo's stand-in, or none.</param>
-/// <param name="PublicAddress">How buyers reach this house (https://…); null: the address that the sender's browser used.</param>
+/// <param name="PublicAddress">How buyers reach this house (https://…); null: the address that the sender's browser
+/// used.</param>
 public sealed record SolvendaOptions(
     string DataFolder,
     bool Demo,

@@ -142,7 +142,8 @@ public static partial class Startup
         app.MapItems();
         app.MapItemFiles();
         app.MapPrices();
-        // The document that the client is generated from knows the demo's doors too; without the demo they are not there.
+        // The document that the client is generated from knows the demo's doors too; without the demo they are not
+        // there.
         if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)
             app.MapDemo();
         app.Map("/api/{**rest}", () => TypedResults.NotFound()).ExcludeFromDescription().AllowAnonymous();
@@ -192,7 +193,9 @@ public static partial class Startup
         );
     }
 
-    /// <summary>True while the build writes the OpenAPI document: the tool runs the program without starting it.</summary>
+    /// <summary>
+    /// True while the build writes the OpenAPI document: the tool runs the program without starting it.
+    /// </summary>
     public static bool IsGeneratingApi =>
         System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 

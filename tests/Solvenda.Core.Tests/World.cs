@@ -12,7 +12,10 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Tests;
 
-/// <summary>A small house to test in: three items, one buyer with an agreement, a seller with 8 % and 22 %, a lead with 15 % and 15 %.</summary>
+/// <summary>
+/// A small house to test in: three items, one buyer with an agreement, a seller with 8 % and 22 %, a lead with 15 % and
+/// 15 %.
+/// </summary>
 internal static class World
 {
     public static readonly Currency Eur = Currency.Of("EUR");
@@ -74,11 +77,7 @@ internal static class World
         new PersonId(2),
         "Leandro Paz",
         null,
-        new Authority(15m, 15m, 60_000m, null)
-        {
-            TermsDays = 15,
-            FreightUnder = 50m,
-        }
+        new Authority(15m, 15m, 60_000m, null) { TermsDays = 15, FreightUnder = 50m }
     );
     public static readonly Decider Seller = new(
         new PersonId(1),

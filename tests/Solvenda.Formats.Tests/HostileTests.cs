@@ -15,7 +15,8 @@ public sealed class HostileTests
 
     private static readonly string[] Names = [.. Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "Samples"))];
 
-    // Two seconds on a machine of its own; tests run beside each other on two cores, so the bound here is only against what never ends.
+    // Two seconds on a machine of its own; tests run beside each other on two cores, so the bound here is only against
+    // what never ends.
     private static void Reads(byte[] raw, string? name)
     {
         var clock = Stopwatch.StartNew();

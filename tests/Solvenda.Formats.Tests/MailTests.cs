@@ -11,7 +11,9 @@ using Xunit;
 
 namespace Solvenda.Formats.Tests;
 
-/// <summary>Mails as they come: nested, forwarded, signed, laid out in HTML, with files; and PDFs with their places.</summary>
+/// <summary>
+/// Mails as they come: nested, forwarded, signed, laid out in HTML, with files; and PDFs with their places.
+/// </summary>
 public sealed class MailTests
 {
     private static MimeMessage Mail(MimeEntity body, string subject = "an order")
@@ -46,7 +48,9 @@ public sealed class MailTests
 
     private static string[] Lines(MimeMessage mail) => Shelf.Lines(Shelf.One(Raw(mail), "x.eml"));
 
-    /// <summary>A page with an order as somebody's program prints it: a head, a table with right-aligned numbers, a total.</summary>
+    /// <summary>
+    /// A page with an order as somebody's program prints it: a head, a table with right-aligned numbers, a total.
+    /// </summary>
     internal static byte[] Pdf(int pages = 1)
     {
         using var bytes = new MemoryStream();

@@ -5,7 +5,10 @@ using Xunit;
 
 namespace Solvenda.Formats.Tests;
 
-/// <summary>Tables as buyers send them: heads in six languages, anything above and below, signs and dates of all kinds; and what a person said about the columns.</summary>
+/// <summary>
+/// Tables as buyers send them: heads in six languages, anything above and below, signs and dates of all kinds; and what
+/// a person said about the columns.
+/// </summary>
 public sealed class TableReadingTests
 {
     private static Reading Csv(string text, ReadingContext? context = null) =>
@@ -200,7 +203,8 @@ public sealed class TableReadingTests
             Shelf.Lines(Csv("Artikelnr;Antal;Enhet;Á-pris\nSHK-BOW-10;2,5;dussin;49,80\nPS3-12-WH;1 200;m;20,50\n"))
         );
 
-    // A table as a browser prints it: cells wrapped in the middle of their row, a code broken behind its hyphen, a head over the middle of its words.
+    // A table as a browser prints it: cells wrapped in the middle of their row, a code broken behind its hyphen, a head
+    // over the middle of its words.
     [Fact]
     public void On_pages_cells_that_stand_in_several_lines_come_together()
     {
@@ -246,7 +250,8 @@ public sealed class TableReadingTests
         Assert.Equal(["Bow shackle, mm", "Ball fender A3"], reading.Lines.Select(l => l.Words));
     }
 
-    // Cells with hardly a blank between them: only the rows together tell where a column ends, and only what rows have on both sides parts a head.
+    // Cells with hardly a blank between them: only the rows together tell where a column ends, and only what rows have
+    // on both sides parts a head.
     [Fact]
     public void On_pages_cells_that_stand_close_are_told_apart_by_the_rows()
     {

@@ -1,5 +1,6 @@
 using ArchUnitNET.Domain;
 using ArchUnitNET.Loader;
+using Solvenda.Acts.Acting;
 using Solvenda.Core.Money;
 using Solvenda.Data;
 using Xunit;
@@ -10,7 +11,7 @@ namespace Solvenda.Web.Tests;
 public sealed class ArchitectureTests
 {
     // The order of work. A folder may know the ones before it, and itself.
-    private static readonly string[] Folders =
+    private static readonly string[] Order =
     [
         "People",
         "Money",
@@ -41,10 +42,52 @@ public sealed class ArchitectureTests
     public void Core_depends_on_nothing_but_the_runtime() => Assert.Empty(References(typeof(Amount).Assembly));
 
     [Fact]
-    public void Formats_and_data_do_not_know_each_other_nor_the_web()
+    public void Each_storey_knows_only_those_under_it()
     {
-        Assert.DoesNotContain(References(typeof(Formats.Syntax).Assembly), n => n is "Solvenda.Data" or "Solvenda.Web");
-        Assert.DoesNotContain(References(typeof(SolvendaDb).Assembly), n => n is "Solvenda.Formats" or "Solvenda.Web");
+        static string[] Ours(System.Reflection.Assembly assembly) =>
+            [.. References(assembly).Where(n => n.StartsWith("Solvenda.", StringComparison.Ordinal)).Order()];
+        Assert.Equal(["Solvenda.Core"], Ours(typeof(Formats.Syntax).Assembly));
+        Assert.Equal(["Solvenda.Core"], Ours(typeof(SolvendaDb).Assembly));
+        Assert.Equal(["Solvenda.Core", "Solvenda.Data", "Solvenda.Formats"], Ours(typeof(Act).Assembly));
+        // What changes something does not know that there is a web.
+        Assert.DoesNotContain(
+            References(typeof(Act).Assembly),
+            n => n.StartsWith("Microsoft.AspNetCore", StringComparison.Ordinal)
+        );
+    }
+
+    [Theory]
+    [InlineData("Solvenda.Core", typeof(Amount))]
+    [InlineData("Solvenda.Formats", typeof(Formats.Syntax))]
+    [InlineData("Solvenda.Data", typeof(SolvendaDb))]
+    [InlineData("Solvenda.Acts", typeof(Act))]
+    [InlineData("Solvenda.Web", typeof(Startup))]
+    public void The_rooms_of_a_storey_form_no_circle(string storey, System.Type inIt)
+    {
+        var types = new ArchLoader().LoadAssembly(inIt.Assembly).Build().Types.ToList();
+        string? RoomOf(IType type) =>
+            type.Namespace?.FullName is { } name && name.StartsWith(storey + ".", StringComparison.Ordinal)
+                ? name[(storey.Length + 1)..].Split('.')[0]
+                : null;
+        var knows = types
+            .SelectMany(t => t.Dependencies.Select(d => (From: RoomOf(t), To: RoomOf(d.Target))))
+            .Where(d => d is { From: not null, To: not null } && d.From != d.To)
+            .Distinct()
+            .ToLookup(d => d.From!, d => d.To!);
+        Assert.True(types.Select(RoomOf).Distinct().Count() > 3, "no rooms were found");
+        HashSet<string> Reaches(string room)
+        {
+            var (seen, left) = (new HashSet<string>(), new Stack<string>(knows[room]));
+            while (left.TryPop(out var next))
+            {
+                if (!seen.Add(next))
+                    continue;
+                foreach (var further in knows[next])
+                    left.Push(further);
+            }
+            return seen;
+        }
+        Assert.Equal([], knows.Select(k => k.Key).Where(r => Reaches(r).Contains(r)).Order());
     }
 
     [Fact]
@@ -53,12 +96,10 @@ public sealed class ArchitectureTests
         var core = new ArchLoader().LoadAssembly(typeof(Amount).Assembly).Build();
         var types = core.Types.Where(t => FolderOf(t) is not null).ToList();
         Assert.True(types.Count > 50, $"only {types.Count} types were found");
-        Assert.Empty(types.Select(FolderOf).Distinct().Except(Folders));
+        Assert.Empty(types.Select(FolderOf).Distinct().Except(Order));
         var wrong = types
             .SelectMany(t => t.Dependencies.Select(d => (From: t, To: d.Target)))
-            .Where(d =>
-                FolderOf(d.To) is { } to && Array.IndexOf(Folders, to) > Array.IndexOf(Folders, FolderOf(d.From)!)
-            )
+            .Where(d => FolderOf(d.To) is { } to && Array.IndexOf(Order, to) > Array.IndexOf(Order, FolderOf(d.From)!))
             .Select(d => $"{d.From.FullName} knows {d.To.FullName}")
             .Distinct();
         Assert.Empty(wrong);

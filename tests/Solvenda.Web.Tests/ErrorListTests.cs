@@ -9,7 +9,7 @@ public sealed partial class ErrorListTests
     [Fact]
     public void Every_code_is_in_the_list_and_the_list_has_no_other()
     {
-        var root = Root();
+        var root = Folders.Root();
         var used = Directory
             .EnumerateFiles(Path.Combine(root, "src"), "*.cs", SearchOption.AllDirectories)
             .Where(f =>
@@ -25,14 +25,6 @@ public sealed partial class ErrorListTests
             .ToHashSet();
         Assert.True(used.Count > 40, $"only {used.Count} codes were found");
         Assert.Equal(used.Order(), listed.Order());
-    }
-
-    private static string Root()
-    {
-        var at = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(at, "Solvenda.slnx")))
-            at = Path.GetDirectoryName(at)!;
-        return at;
     }
 
     // Refusals by their makers, also of what has to exist; the framework's own answers in Problems.

@@ -23,7 +23,10 @@ public sealed class House : WebApplicationFactory<Program>
         return client;
     }
 
-    /// <summary>A client signed in as one of the demo's people, by key: 1 Oduya, 2 Paz, 3 Havergal, 4 Quill, 5 Mohr, 6 Stroud, 8 Castellane.</summary>
+    /// <summary>
+    /// A client signed in as one of the demo's people, by key: 1 Oduya, 2 Paz, 3 Havergal, 4 Quill, 5 Mohr, 6 Stroud, 8
+    /// Castellane.
+    /// </summary>
     public async Task<HttpClient> AsAsync(long person)
     {
         var client = CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
@@ -78,7 +81,9 @@ internal static class Answers
             ).JsonAsync()
         ).Sheet();
 
-    /// <summary>The sheet of an answer that says where its document stands too; the refusal where it was refused.</summary>
+    /// <summary>
+    /// The sheet of an answer that says where its document stands too; the refusal where it was refused.
+    /// </summary>
     public static JsonElement Sheet(this JsonElement answer) =>
         answer.TryGetProperty("sheet", out var sheet) ? sheet : answer;
 

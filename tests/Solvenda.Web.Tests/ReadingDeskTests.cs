@@ -433,10 +433,7 @@ public sealed class ReadingDeskTests(House house) : IClassFixture<House>
         var sheet = (
             await (await nell.GetAsync($"/api/orders/{turned.GetProperty("number").GetString()}", Cancel)).JsonAsync()
         ).GetProperty("sheet");
-        Assert.Equal(
-            ("A B, 1 Quay, Skerrow, IE", "IE"),
-            (sheet.Term("deliverTo"), sheet.Term("deliverToCountry"))
-        );
+        Assert.Equal(("A B, 1 Quay, Skerrow, IE", "IE"), (sheet.Term("deliverTo"), sheet.Term("deliverToCountry")));
         Assert.DoesNotContain(
             sheet.GetProperty("findings").EnumerateArray(),
             f => f.GetProperty("check").GetString() == "po-price"

@@ -150,7 +150,9 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     {
         var (sorcha, nell) = (await house.AsAsync(4), await house.AsAsync(3));
         var (number, sheet) = await NewQuoteAsync(sorcha);
-        var fresh = await (await EditAsync(sorcha, sheet, new { kind = "add", value = "SHK-BOW-10 x 12" })).SheetAsync();
+        var fresh = await (
+            await EditAsync(sorcha, sheet, new { kind = "add", value = "SHK-BOW-10 x 12" })
+        ).SheetAsync();
         Assert.Equal(49.80m, fresh.GetProperty("lines")[0].GetProperty("net").GetDecimal());
         var stale = await EditAsync(nell, sheet, new { kind = "add", value = "THM-SS-12 x 5" });
         Assert.Equal(HttpStatusCode.Conflict, stale.StatusCode);

@@ -4,7 +4,10 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>What a buyer has by default goes onto a document, and acts there: addresses with their days, shipping rules, a limit shared by the children of a parent, the stock of a bundle's parts.</summary>
+/// <summary>
+/// What a buyer has by default goes onto a document, and acts there: addresses with their days, shipping rules, a limit
+/// shared by the children of a parent, the stock of a bundle's parts.
+/// </summary>
 public sealed class TermsTests(House house) : IClassFixture<House>
 {
     private const long Paz = 2;
@@ -71,8 +74,14 @@ public sealed class TermsTests(House house) : IClassFixture<House>
         sheet = await SetAsync(paz, sheet, "billTo", "OFFICE");
         Assert.Equal("Vane House, 11 Bell Street, Skerrow", sheet.Term("billTo"));
         // An address that they do not have is not taken, nor one of a warehouse that we do not have.
-        Assert.Equal("address_unknown", (await SetAsync(paz, sheet, "deliverTo", "1 Nowhere")).GetProperty("code").GetString());
-        Assert.Equal("warehouse", (await SetAsync(paz, sheet, "shipFrom", "Mars depot")).GetProperty("code").GetString());
+        Assert.Equal(
+            "address_unknown",
+            (await SetAsync(paz, sheet, "deliverTo", "1 Nowhere")).GetProperty("code").GetString()
+        );
+        Assert.Equal(
+            "warehouse",
+            (await SetAsync(paz, sheet, "shipFrom", "Mars depot")).GetProperty("code").GetString()
+        );
     }
 
     [Fact]

@@ -3,8 +3,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.RegularExpressions;
-using Solvenda.Formats.Pdf;
 using Solvenda.Acts.Wordings;
+using Solvenda.Formats.Pdf;
 using Xunit;
 
 namespace Solvenda.Web.Tests;

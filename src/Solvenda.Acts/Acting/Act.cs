@@ -44,6 +44,8 @@ public abstract class Act<TInput, TAnswer> : Act, IRuns<TAnswer>
 
     public override Type Input => typeof(TInput);
 
-    /// <summary>Loads facts, asks Core, changes rows, and leaves its event. Whatever it throws rolls all of it back.</summary>
+    /// <summary>
+    /// Loads facts, asks Core, changes rows, and leaves its event. Whatever it throws rolls all of it back.
+    /// </summary>
     public abstract Task<TAnswer> RunAsync(Work work, TInput input, CancellationToken cancel);
 }

@@ -8,7 +8,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Acting;
 
 /// <summary>
-/// Carries acts out, and is the only place that opens a transaction to change something: it checks the right, takes a key that makes a repeat safe, runs,
+/// Carries acts out, and is the only place that opens a transaction to change something: it checks the right, takes a
+/// key that makes a repeat safe, runs,
 /// saves, appends the events to the chain, commits, and wakes who waits.
 /// </summary>
 public sealed class ActRunner(
@@ -18,7 +19,8 @@ public sealed class ActRunner(
     IEnumerable<Act> acts
 ) : IDisposable
 {
-    // SQLite has one writer. Waiting here, in order, is fairer than its busy timeout; other processes still meet that one.
+    // SQLite has one writer. Waiting here, in order, is fairer than its busy timeout; other processes still meet that
+    // one.
     private readonly SemaphoreSlim _writer = new(1, 1);
     private readonly FrozenDictionary<Type, Act> _acts = acts.ToFrozenDictionary(a => a.Input);
 
@@ -26,7 +28,8 @@ public sealed class ActRunner(
     public Act ActOf(Type input) => _acts[input];
 
     /// <summary>Carries it out for somebody, or throws a <see cref="RefusedException"/> with nothing changed.</summary>
-    /// <param name="key">A key of the caller's: the same input with it again gets the same answer, and changes nothing.</param>
+    /// <param name="key">A key of the caller's: the same input with it again gets the same answer, and changes
+    /// nothing.</param>
     public async Task<TAnswer> RunAsync<TAnswer>(
         Actor actor,
         IAct<TAnswer> input,

@@ -3,7 +3,9 @@ using Solvenda.Core.People;
 namespace Solvenda.Acts.Acting;
 
 /// <summary>An act that may not be carried out: rolls its transaction back and is told with a stable code.</summary>
-/// <remarks>Core refuses by values; this is the one exception, at the edge, that carries such a "no" out of a transaction.</remarks>
+/// <remarks>
+/// Core refuses by values; this is the one exception, at the edge, that carries such a "no" out of a transaction.
+/// </remarks>
 public sealed class RefusedException(
     Refused kind,
     string code,

@@ -60,7 +60,9 @@ public static class Rights
     /// <summary>Looks at everything that everybody sees.</summary>
     public static readonly Right Look = new("look", "anybody who is signed in", ActorKinds.Person);
 
-    /// <summary>Something of one's own, such as a view of a list; or what is looked at more closely in the act.</summary>
+    /// <summary>
+    /// Something of one's own, such as a view of a list; or what is looked at more closely in the act.
+    /// </summary>
     public static readonly Right Own = new("own", "anybody who is signed in, for what is theirs", ActorKinds.Person);
 
     /// <summary>Reads requests, writes quotes and orders.</summary>

@@ -6,7 +6,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Acting;
 
-/// <summary>One act being carried out: its transaction, its time, and the two things that follow from it, events and outbox.</summary>
+/// <summary>
+/// One act being carried out: its transaction, its time, and the two things that follow from it, events and outbox.
+/// </summary>
 public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly today, Act act)
 {
     private readonly List<Leaving> _leaving = [];

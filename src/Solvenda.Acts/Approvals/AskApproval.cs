@@ -9,7 +9,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Approvals;
 
-/// <summary>Asks for approval of a quote or an order: of each hand whose figures need it, whoever may decide on that hand's.</summary>
+/// <summary>
+/// Asks for approval of a quote or an order: of each hand whose figures need it, whoever may decide on that hand's.
+/// </summary>
 /// <param name="Seen">Version of the sheet.</param>
 public sealed record AskApproval(DocumentRef Document, string Why, long? Seen) : IAct<DocumentRef>;
 

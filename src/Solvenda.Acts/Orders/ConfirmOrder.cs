@@ -15,7 +15,10 @@ using Solvenda.Formats;
 
 namespace Solvenda.Acts.Orders;
 
-/// <summary>Confirms an order: commits the stock, fixes dates and prices, and acknowledges to the buyer the way their documents go.</summary>
+/// <summary>
+/// Confirms an order: commits the stock, fixes dates and prices, and acknowledges to the buyer the way their documents
+/// go.
+/// </summary>
 /// <param name="Seen">Version of the sheet.</param>
 public sealed record ConfirmOrder(string Order, long? Seen) : IAct<DocumentRef>;
 

@@ -4,7 +4,10 @@ using Solvenda.Core.Documents.Events;
 
 namespace Solvenda.Acts.Orders;
 
-/// <summary>Runs the checks of an open order again, since stock, credit and other documents change without it; and keeps for lists what they find.</summary>
+/// <summary>
+/// Runs the checks of an open order again, since stock, credit and other documents change without it; and keeps for
+/// lists what they find.
+/// </summary>
 /// <param name="Sheet">Key of its sheet.</param>
 public sealed record RecheckOrder(long Sheet) : IAct<int>;
 

@@ -11,7 +11,10 @@ using Solvenda.Formats.Pdf;
 
 namespace Solvenda.Acts.Papers;
 
-/// <summary>Turns a judged sheet into the printed document, in the sheet's language: every figure as Core rounded it, so that what is printed adds up.</summary>
+/// <summary>
+/// Turns a judged sheet into the printed document, in the sheet's language: every figure as Core rounded it, so that
+/// what is printed adds up.
+/// </summary>
 public static class SheetPrint
 {
     /// <summary>A quote as a PDF.</summary>
@@ -29,7 +32,9 @@ public static class SheetPrint
             .Or("tax." + tax.Category, "{0} %")
             .Replace("{0}", wording.Number(tax.Percent), StringComparison.Ordinal);
 
-    /// <summary>What a charge is called: ours by language, those of the house's own rules as the house calls them.</summary>
+    /// <summary>
+    /// What a charge is called: ours by language, those of the house's own rules as the house calls them.
+    /// </summary>
     public static string ChargeWords(SheetCharge charge, Wording wording) =>
         wording.Or("charge." + charge.Kind, charge.Words);
 

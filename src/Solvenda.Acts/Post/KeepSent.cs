@@ -4,7 +4,9 @@ using Solvenda.Core.Documents.Events;
 
 namespace Solvenda.Acts.Post;
 
-/// <summary>Keeps that something left the house, or why it could not; then it is tried again later, with growing patience.</summary>
+/// <summary>
+/// Keeps that something left the house, or why it could not; then it is tried again later, with growing patience.
+/// </summary>
 /// <param name="Problem">Null where it left.</param>
 public sealed record KeepSent(long Outbox, string? Problem) : IAct<int>;
 

@@ -5,21 +5,22 @@ using Solvenda.Data.Events;
 
 namespace Solvenda.Acts.Proofs;
 
-/// <summary>Each event follows the one before it, and says what it said when it was written, unless that was blanked.</summary>
+/// <summary>
+/// Each event follows the one before it, and says what it said when it was written, unless that was blanked.
+/// </summary>
 public sealed class EventsAreChained : IProof
 {
     /// <inheritdoc />
     public string Holds => "events follow one another unchanged";
 
     /// <inheritdoc />
-    public async IAsyncEnumerable<string> FaultsAsync(
-        SolvendaDb db,
-        [EnumeratorCancellation] CancellationToken cancel
-    )
+    public async IAsyncEnumerable<string> FaultsAsync(SolvendaDb db, [EnumeratorCancellation] CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         var (before, id) = (EventChain.Before, 0L);
-        await foreach (var row in db.Events.AsNoTracking().OrderBy(e => e.Id).AsAsyncEnumerable().WithCancellation(cancel))
+        await foreach (
+            var row in db.Events.AsNoTracking().OrderBy(e => e.Id).AsAsyncEnumerable().WithCancellation(cancel)
+        )
         {
             if (row.Id != ++id)
             {

@@ -3,7 +3,8 @@ using Solvenda.Data;
 namespace Solvenda.Acts.Proofs;
 
 /// <summary>
-/// Something that must hold over the whole database at any time, whatever was done: <c>./solvenda check</c> goes through all of them. One file each,
+/// Something that must hold over the whole database at any time, whatever was done: <c>./solvenda check</c> goes
+/// through all of them. One file each,
 /// one line in <see cref="ProofList"/>. A proof only reads.
 /// </summary>
 public interface IProof

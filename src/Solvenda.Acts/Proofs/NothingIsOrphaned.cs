@@ -11,10 +11,7 @@ public sealed class NothingIsOrphaned : IProof
     public string Holds => "nothing belongs to something that is gone";
 
     /// <inheritdoc />
-    public async IAsyncEnumerable<string> FaultsAsync(
-        SolvendaDb db,
-        [EnumeratorCancellation] CancellationToken cancel
-    )
+    public async IAsyncEnumerable<string> FaultsAsync(SolvendaDb db, [EnumeratorCancellation] CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         var watched = await db
@@ -49,7 +46,8 @@ public sealed class NothingIsOrphaned : IProof
             ),
             (
                 "no item for line of sheet",
-                db.SheetLines.Where(l => l.ItemId != null && !db.Items.Any(i => i.Id == l.ItemId)).Select(l => l.SheetId)
+                db.SheetLines.Where(l => l.ItemId != null && !db.Items.Any(i => i.Id == l.ItemId))
+                    .Select(l => l.SheetId)
             ),
         ];
     }

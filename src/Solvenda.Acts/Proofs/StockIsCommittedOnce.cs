@@ -8,23 +8,20 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Proofs;
 
-/// <summary>Stock is committed to confirmed orders that wait, as much as their lines need, and to nothing else.</summary>
+/// <summary>
+/// Stock is committed to confirmed orders that wait, as much as their lines need, and to nothing else.
+/// </summary>
 public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
 {
     /// <inheritdoc />
     public string Holds => "stock is committed to what is confirmed, once";
 
     /// <inheritdoc />
-    public async IAsyncEnumerable<string> FaultsAsync(
-        SolvendaDb db,
-        [EnumeratorCancellation] CancellationToken cancel
-    )
+    public async IAsyncEnumerable<string> FaultsAsync(SolvendaDb db, [EnumeratorCancellation] CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         var others = await db
-            .Orders.Where(o =>
-                o.Terms != TermsTrack.Confirmed && db.Commitments.Any(c => c.OrderId == o.Id)
-            )
+            .Orders.Where(o => o.Terms != TermsTrack.Confirmed && db.Commitments.Any(c => c.OrderId == o.Id))
             .Select(o => o.Number)
             .ToListAsync(cancel);
         foreach (var number in others)
@@ -60,6 +57,8 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
             if (quantity != line.Sum())
                 return $"{order.Number} has {line.Sum():0.######} committed where {quantity:0.######} is needed";
         }
-        return needed.Count > 0 ? $"{order.Number} is confirmed, and has nothing committed to {needed.Count} of its lines" : null;
+        return needed.Count > 0
+            ? $"{order.Number} is confirmed, and has nothing committed to {needed.Count} of its lines"
+            : null;
     }
 }

@@ -5,7 +5,10 @@ using Solvenda.Data;
 
 namespace Solvenda.Acts.Proofs;
 
-/// <summary>What lists show of a sheet is what its lines come to. Of those that are fixed: an open one follows the prices until it is looked at.</summary>
+/// <summary>
+/// What lists show of a sheet is what its lines come to. Of those that are fixed: an open one follows the prices until
+/// it is looked at.
+/// </summary>
 public sealed class TotalsAreOfTheirLines(PriceBooks books) : IProof
 {
     private const int AtOnce = 200;
@@ -14,16 +17,25 @@ public sealed class TotalsAreOfTheirLines(PriceBooks books) : IProof
     public string Holds => "totals are of their lines";
 
     /// <inheritdoc />
-    public async IAsyncEnumerable<string> FaultsAsync(
-        SolvendaDb db,
-        [EnumeratorCancellation] CancellationToken cancel
-    )
+    public async IAsyncEnumerable<string> FaultsAsync(SolvendaDb db, [EnumeratorCancellation] CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         var book = await books.BookAsync(db, cancel);
         var documents = await db
-            .Quotes.Select(q => new { q.SheetId, q.Number, q.Dossier.BuyerId })
-            .Concat(db.Orders.Select(o => new { o.SheetId, o.Number, o.Dossier.BuyerId }))
+            .Quotes.Select(q => new
+            {
+                q.SheetId,
+                q.Number,
+                q.Dossier.BuyerId,
+            })
+            .Concat(
+                db.Orders.Select(o => new
+                {
+                    o.SheetId,
+                    o.Number,
+                    o.Dossier.BuyerId,
+                })
+            )
             .ToListAsync(cancel);
         foreach (var some in documents.Chunk(AtOnce))
         {

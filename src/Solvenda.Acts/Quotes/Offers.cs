@@ -9,7 +9,10 @@ using Solvenda.Formats.Mail;
 
 namespace Solvenda.Acts.Quotes;
 
-/// <summary>Quotes as the holder of a link sees them. The link is a random token of 256 bits, kept only as its hash, and ends with the quote's validity.</summary>
+/// <summary>
+/// Quotes as the holder of a link sees them. The link is a random token of 256 bits, kept only as its hash, and ends
+/// with the quote's validity.
+/// </summary>
 public sealed class Offers(SheetLoader loader, Seller seller)
 {
     // For so long after the validity a link still says what became of the quote.
@@ -56,7 +59,9 @@ public sealed class Offers(SheetLoader loader, Seller seller)
         };
     }
 
-    /// <summary>Takes an answer in: refuses where it is too late, moves the quote, ends its follow-ups, and thanks the buyer.</summary>
+    /// <summary>
+    /// Takes an answer in: refuses where it is too late, moves the quote, ends its follow-ups, and thanks the buyer.
+    /// </summary>
     /// <returns>The state before.</returns>
     internal async Task<QuoteState> AnswerAsync(
         Work work,

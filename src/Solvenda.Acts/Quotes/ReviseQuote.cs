@@ -7,7 +7,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Quotes;
 
-/// <summary>Begins a new revision from the one that left the house; the old one stays as it was offered. What is copied counts as typed by whoever does.</summary>
+/// <summary>
+/// Begins a new revision from the one that left the house; the old one stays as it was offered. What is copied counts
+/// as typed by whoever does.
+/// </summary>
 public sealed record ReviseQuote(string Quote) : IAct<DocumentRef>;
 
 [Leaves(typeof(QuoteRevised), typeof(RateMoved))]

@@ -10,7 +10,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Quotes;
 
-/// <summary>Sends a quote: by mail or on paper, with a link to its page. A copy of exactly what was sent is kept.</summary>
+/// <summary>
+/// Sends a quote: by mail or on paper, with a link to its page. A copy of exactly what was sent is kept.
+/// </summary>
 /// <param name="By">mail, or paper.</param>
 /// <param name="To">A mail address; the address on the envelope where it goes on paper.</param>
 /// <param name="Text">The letter; the link stands in it as {link}.</param>

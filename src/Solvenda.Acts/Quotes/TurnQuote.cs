@@ -6,7 +6,10 @@ using Solvenda.Core.Documents.Events;
 
 namespace Solvenda.Acts.Quotes;
 
-/// <summary>Turns an accepted quote into its order: the accepted revision and no other, with everything carried over, hands and grants too.</summary>
+/// <summary>
+/// Turns an accepted quote into its order: the accepted revision and no other, with everything carried over, hands and
+/// grants too.
+/// </summary>
 public sealed record TurnQuote(string Quote) : IAct<DocumentRef>;
 
 [Leaves(typeof(OrderBegun))]

@@ -27,7 +27,10 @@ public enum FieldType
     ByLanguage,
 }
 
-/// <summary>A field of a kind of record: what the form, the list, the import and the export know of it. Values travel as text: numbers with a point, dates as yyyy-MM-dd, flags as yes and no.</summary>
+/// <summary>
+/// A field of a kind of record: what the form, the list, the import and the export know of it. Values travel as text:
+/// numbers with a point, dates as yyyy-MM-dd, flags as yes and no.
+/// </summary>
 public abstract class Field(string name, string label, FieldType type)
 {
     public string Name { get; } = name;
@@ -52,7 +55,10 @@ public abstract class Field(string name, string label, FieldType type)
     /// <summary>The house itself keeps it: nobody types it, neither in the form nor by a file.</summary>
     public bool ByHouse { get; init; }
 
-    /// <summary>For amounts that may be added up: the property whose value keeps the sums apart, a currency; null where a sum would mean nothing.</summary>
+    /// <summary>
+    /// For amounts that may be added up: the property whose value keeps the sums apart, a currency; null where a sum
+    /// would mean nothing.
+    /// </summary>
     public string? AddedBy { get; init; }
 
     /// <summary>Other names that columns of imported files have for it.</summary>
@@ -64,13 +70,17 @@ public abstract class Field(string name, string label, FieldType type)
     /// <summary>Only these see it; none: everybody.</summary>
     public Roles SeenBy { get; init; }
 
-    /// <summary>Whether it carries money or authority: it has a right of its own, and the record's owner is told of a change.</summary>
+    /// <summary>
+    /// Whether it carries money or authority: it has a right of its own, and the record's owner is told of a change.
+    /// </summary>
     public bool Money { get; init; }
 
     /// <summary>Whether somebody with these roles sees it.</summary>
     public bool IsSeenBy(Roles roles) => SeenBy == Roles.None || (roles & SeenBy) != Roles.None;
 
-    /// <summary>Property of the row that it is kept in, for sorting and filtering; null where it is more than one.</summary>
+    /// <summary>
+    /// Property of the row that it is kept in, for sorting and filtering; null where it is more than one.
+    /// </summary>
     public string? Property { get; init; }
 }
 
@@ -107,7 +117,9 @@ public sealed class Field<TRow>(
     /// <summary>What a list shows where that is not the text itself: a buyer's name in place of its code.</summary>
     public Func<TRow, References, string>? Show { get; init; }
 
-    /// <summary>Whether nobody has said anything yet: a price of nothing and a date of year one are no values.</summary>
+    /// <summary>
+    /// Whether nobody has said anything yet: a price of nothing and a date of year one are no values.
+    /// </summary>
     public bool IsUnset(TRow row, References references) =>
         Get(row, references) is var text
         && (

@@ -72,7 +72,9 @@ public sealed class RaisePricesAct : Act<RaisePrices, int>
 
     private static string Day(DateOnly? day) => day?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "";
 
-    /// <summary>Prices that hold the day before and have not yet one of their own from then on; what has is left and named.</summary>
+    /// <summary>
+    /// Prices that hold the day before and have not yet one of their own from then on; what has is left and named.
+    /// </summary>
     public static async Task<(List<(ListPriceRow Row, MovedPrice View)> Moved, List<string> Left)> MovedAsync(
         SolvendaDb db,
         RaisePrices input,

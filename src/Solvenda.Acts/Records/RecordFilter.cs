@@ -12,7 +12,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Records;
 
 /// <summary>
-/// Filters in words: <c>rope family:hardware price&gt;5 to&lt;2026-12-31 active:no</c>. A condition is a field, a sign and a value, in quotes where it has blanks;
+/// Filters in words: <c>rope family:hardware price&gt;5 to&lt;2026-12-31 active:no</c>. A condition is a field, a sign
+/// and a value, in quotes where it has blanks;
 /// what is none is looked for in every text and in the codes and names of what is referred to.
 /// </summary>
 public static partial class RecordFilter

@@ -5,12 +5,18 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>The foot of a column over all rows that fit, not only those on the screen. Prices and factors of different things do not add up to anything, so only fields that say so are summed.</summary>
+/// <summary>
+/// The foot of a column over all rows that fit, not only those on the screen. Prices and factors of different things do
+/// not add up to anything, so only fields that say so are summed.
+/// </summary>
 public static class RecordFoot
 {
     private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
 
-    /// <summary>In words: "EUR 1,250,000; NOK 90,000", "0.5 to 120", "from 2025-01-01 to 2026-12-31", "14 different"; empty where there is nothing.</summary>
+    /// <summary>
+    /// In words: "EUR 1,250,000; NOK 90,000", "0.5 to 120", "from 2025-01-01 to 2026-12-31", "14 different"; empty
+    /// where there is nothing.
+    /// </summary>
     public static async Task<string> OfAsync<TRow>(IQueryable<TRow> rows, Field field, CancellationToken cancel)
         where TRow : class, IRecordRow
     {

@@ -5,7 +5,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>A kind of master data: one file in Kinds/, one line in <see cref="RecordKinds"/>. Lists, forms, history, import and export follow from it.</summary>
+/// <summary>
+/// A kind of master data: one file in Kinds/, one line in <see cref="RecordKinds"/>. Lists, forms, history, import and
+/// export follow from it.
+/// </summary>
 public abstract class RecordKind
 {
     /// <summary>As in addresses: "items".</summary>
@@ -22,7 +25,9 @@ public abstract class RecordKind
     /// <summary>The field that stands for a record in titles and references.</summary>
     public string Calls { get; init; } = "code";
 
-    /// <summary>Names of fields that are seldom needed: the form keeps them behind "more" while they are empty.</summary>
+    /// <summary>
+    /// Names of fields that are seldom needed: the form keeps them behind "more" while they are empty.
+    /// </summary>
     public IReadOnlyList<string> Seldom { get; init; } = [];
 
     /// <summary>Who may change them.</summary>
@@ -64,7 +69,9 @@ public sealed class RecordKind<TRow> : RecordKind
         init => _fields = value;
     }
 
-    /// <summary>Key of the person whose a record is, and who is told of changes that carry money; null for nobody.</summary>
+    /// <summary>
+    /// Key of the person whose a record is, and who is told of changes that carry money; null for nobody.
+    /// </summary>
     public Func<SolvendaDb, TRow, CancellationToken, Task<long?>> Owner { get; init; } =
         (_, _, _) => Task.FromResult<long?>(null);
 

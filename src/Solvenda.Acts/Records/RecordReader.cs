@@ -32,14 +32,19 @@ public sealed record RecordQuestion(
     IReadOnlyList<string> Columns
 );
 
-/// <summary>Reads the records of one kind, whatever it is; each person sees the fields that are theirs to see.</summary>
+/// <summary>
+/// Reads the records of one kind, whatever it is; each person sees the fields that are theirs to see.
+/// </summary>
 public interface IRecordReader
 {
     Task<RecordPage> ListAsync(SolvendaDb db, Roles who, RecordQuestion question, CancellationToken cancel);
 
     Task<RecordState> GetAsync(SolvendaDb db, Roles who, long id, CancellationToken cancel);
 
-    /// <summary>What stands at the foot of each column, over all that fits the filter: a sum where one means something, else the range of numbers and dates, or how many different ones there are.</summary>
+    /// <summary>
+    /// What stands at the foot of each column, over all that fits the filter: a sum where one means something, else the
+    /// range of numbers and dates, or how many different ones there are.
+    /// </summary>
     Task<IReadOnlyList<string>> FootAsync(
         SolvendaDb db,
         Roles who,

@@ -3,7 +3,10 @@ using Solvenda.Data;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>Codes of records and what they stand for: what a reference is typed and shown by. Loaded once for a request or an import.</summary>
+/// <summary>
+/// Codes of records and what they stand for: what a reference is typed and shown by. Loaded once for a request or an
+/// import.
+/// </summary>
 public sealed class References
 {
     private readonly Dictionary<string, Dictionary<string, long>> _ids = [];

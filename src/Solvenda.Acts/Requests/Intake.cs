@@ -5,7 +5,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
-/// <summary>The one door for everything that comes in: stored raw first, then read outside the one writer, then kept. One act each, in this order.</summary>
+/// <summary>
+/// The one door for everything that comes in: stored raw first, then read outside the one writer, then kept. One act
+/// each, in this order.
+/// </summary>
 public sealed class Intake(ActRunner acts, Reader reader, IDbContextFactory<SolvendaDb> factory, HouseClock clock)
 {
     /// <summary>The request and whether it is new.</summary>
@@ -23,7 +26,9 @@ public sealed class Intake(ActRunner acts, Reader reader, IDbContextFactory<Solv
         return (await db.Requests.AsNoTracking().FirstAsync(r => r.Id == taken.Request, cancel), taken.IsNew);
     }
 
-    /// <summary>Reads a request that is only stored. Reading may take its time (pages, pictures), and nobody else waits for it.</summary>
+    /// <summary>
+    /// Reads a request that is only stored. Reading may take its time (pages, pictures), and nobody else waits for it.
+    /// </summary>
     public async Task ReadAsync(long request, CancellationToken cancel)
     {
         ReadResult result;

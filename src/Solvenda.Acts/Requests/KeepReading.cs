@@ -9,7 +9,10 @@ using Solvenda.Formats;
 
 namespace Solvenda.Acts.Requests;
 
-/// <summary>Keeps what came of reading a request. Several messages in one file are several requests: the first is the one that was stored, the others are made beside it.</summary>
+/// <summary>
+/// Keeps what came of reading a request. Several messages in one file are several requests: the first is the one that
+/// was stored, the others are made beside it.
+/// </summary>
 public sealed record KeepReading(long Request, ReadResult Result) : IAct<int>;
 
 [Leaves(

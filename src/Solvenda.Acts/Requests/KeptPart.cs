@@ -4,10 +4,13 @@ using Solvenda.Core.Reading;
 
 namespace Solvenda.Acts.Requests;
 
-/// <summary>A part of an original as it is kept and shown: the text that evidence points into, and where things stand in it.</summary>
+/// <summary>
+/// A part of an original as it is kept and shown: the text that evidence points into, and where things stand in it.
+/// </summary>
 /// <param name="Fresh">Characters that are new; what follows is quoted or a signature.</param>
 /// <param name="Rows">Rows of cells, each cell as two numbers: where it starts, and how long it is.</param>
-/// <param name="Words">Words on pages, seven numbers each: start, length, page, left, top, width, height; the last four as fractions of the page.</param>
+/// <param name="Words">Words on pages, seven numbers each: start, length, page, left, top, width, height; the last four
+/// as fractions of the page.</param>
 /// <param name="Attachment">Which attachment it is, to fetch its bytes by; -1 for the file itself.</param>
 public sealed record KeptPart(
     string Name,

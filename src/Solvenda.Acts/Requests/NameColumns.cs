@@ -7,7 +7,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
-/// <summary>Says what the columns of a table mean: code, buyersCode, gtin, words, quantity, unit, price, priceBase, amount, wanted, note, number. Remembered for this sender; the request is read anew.</summary>
+/// <summary>
+/// Says what the columns of a table mean: code, buyersCode, gtin, words, quantity, unit, price, priceBase, amount,
+/// wanted, note, number. Remembered for this sender; the request is read anew.
+/// </summary>
 /// <param name="Row">The row that is the head, from 0.</param>
 public sealed record NameColumns(
     string Request,

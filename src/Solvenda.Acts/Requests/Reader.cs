@@ -18,7 +18,10 @@ public sealed record ReadMessage(Incoming Message, ReadingView? Reading, string?
 /// <summary>What came of a file: its messages, and which aliases helped.</summary>
 public sealed record ReadResult(OpenedFile File, IReadOnlyList<ReadMessage> Messages, IReadOnlyCollection<long> Helped);
 
-/// <summary>Reads raw messages against the catalogue, the buyers and what was learned. Whatever the bytes are, it answers with readings or a reason.</summary>
+/// <summary>
+/// Reads raw messages against the catalogue, the buyers and what was learned. Whatever the bytes are, it answers with
+/// readings or a reason.
+/// </summary>
 public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
 {
     /// <param name="preset">The buyer, where a person says it.</param>
@@ -62,7 +65,8 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
         return new ReadResult(file, messages, context.Helped);
     }
 
-    // A library that stumbles over foreign bytes stops nobody else: what arrived is kept and says so, and the log has the reason for an engineer.
+    // A library that stumbles over foreign bytes stops nobody else: what arrived is kept and says so, and the log has
+    // the reason for an engineer.
     private T Careful<T>(Func<T> read, string? filename, Func<string, T> otherwise)
     {
         try

@@ -14,7 +14,9 @@ public interface IReadingChange : IAct<string>
     long Version { get; }
 }
 
-/// <summary>A correction of a reading by a person: loads it on the version that was seen, and writes back what becomes of it.</summary>
+/// <summary>
+/// A correction of a reading by a person: loads it on the version that was seen, and writes back what becomes of it.
+/// </summary>
 public abstract class ReadingAct<TInput> : Act<TInput, string>
     where TInput : IReadingChange
 {

@@ -80,7 +80,9 @@ public sealed record StatedCharge(string Kind, decimal Amount);
 /// <summary>A buyer that it may be from, and why.</summary>
 public sealed record BuyerCandidateView(long Id, string Name, string How, decimal Sure);
 
-/// <summary>The reading of a request: one shape for every form it came in. Kept as it was read, with what people settled.</summary>
+/// <summary>
+/// The reading of a request: one shape for every form it came in. Kept as it was read, with what people settled.
+/// </summary>
 public sealed record ReadingView(
     MessageKind Kind,
     long? BuyerId,

@@ -9,7 +9,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
-/// <summary>What acts on requests share: finding one on the version that was seen, and writing a reading onto it.</summary>
+/// <summary>
+/// What acts on requests share: finding one on the version that was seen, and writing a reading onto it.
+/// </summary>
 public static class RequestSteps
 {
     private const int MostLetters = 300;

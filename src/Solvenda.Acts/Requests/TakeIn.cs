@@ -10,7 +10,8 @@ using Solvenda.Formats;
 namespace Solvenda.Acts.Requests;
 
 /// <summary>A message that came, as it came.</summary>
-/// <param name="Delivery">One delivery by a channel, by which it knows a file again that it could not move away; null where it has none.</param>
+/// <param name="Delivery">One delivery by a channel, by which it knows a file again that it could not move away; null
+/// where it has none.</param>
 public sealed record TakeIn(
     string Channel,
     string? Filename,
@@ -23,7 +24,8 @@ public sealed record TakeIn(
 public sealed record TakenIn(long Request, bool IsNew);
 
 /// <summary>
-/// Stores a message raw, before anybody reads it. It is one request with an earlier one only where the sender's own id and the content are the same;
+/// Stores a message raw, before anybody reads it. It is one request with an earlier one only where the sender's own id
+/// and the content are the same;
 /// the same id over other content, or the same content without an id, is a request of its own that names the first.
 /// </summary>
 [Leaves(typeof(RequestReceived), typeof(RequestRepeated))]

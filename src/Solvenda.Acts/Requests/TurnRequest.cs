@@ -17,7 +17,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Requests;
 
 /// <summary>
-/// Turns a request into a quote or an order in a dossier: nothing is typed again, and what the buyer wrote stays with each line. What they state beside
+/// Turns a request into a quote or an order in a dossier: nothing is typed again, and what the buyer wrote stays with
+/// each line. What they state beside
 /// lines is kept beside ours and compared, never taken by itself.
 /// </summary>
 public sealed record TurnRequest(string Request, long Version, bool IntoOrder) : IAct<DocumentRef>;

@@ -10,7 +10,8 @@ namespace Solvenda.Acts.Sheets;
 
 /// <summary>A buyer's credit, and what one order adds to it.</summary>
 /// <param name="Standing">Null where no limit is kept.</param>
-/// <param name="ThisOrder">In the credit's currency; nothing once it is confirmed, since the exposure has it then.</param>
+/// <param name="ThisOrder">In the credit's currency; nothing once it is confirmed, since the exposure has it
+/// then.</param>
 /// <param name="RateHome">Home currency per unit of the credit's currency.</param>
 public sealed record OrderCredit(CreditStanding? Standing, Amount ThisOrder, decimal RateHome);
 
@@ -44,7 +45,8 @@ public static class CreditFacts
     }
 
     /// <summary>
-    /// What the buyer owes and will owe with every confirmed order; null where no limit is kept. A parent's limit is shared by its children, and counts
+    /// What the buyer owes and will owe with every confirmed order; null where no limit is kept. A parent's limit is
+    /// shared by its children, and counts
     /// what all of them owe.
     /// </summary>
     public static async Task<CreditStanding?> StandingAsync(
@@ -135,7 +137,8 @@ public static class CreditFacts
         return sums.ConvertAll(s => (s.Currency, s.Shipped, s.Minor));
     }
 
-    // Sums of several currencies, each carried over and rounded on its own; a currency without a rate is named and never taken one to one.
+    // Sums of several currencies, each carried over and rounded on its own; a currency without a rate is named and
+    // never taken one to one.
     private sealed class Sums(Currency currency, Rates rates)
     {
         public Currency Currency => currency;

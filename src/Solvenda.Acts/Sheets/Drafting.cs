@@ -12,7 +12,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Sheets;
 
-/// <summary>Begins documents, with everything copied that the buyer has by default. What has no default stays empty, for a check to name.</summary>
+/// <summary>
+/// Begins documents, with everything copied that the buyer has by default. What has no default stays empty, for a check
+/// to name.
+/// </summary>
 public static class Drafting
 {
     /// <summary>Days that a quote holds.</summary>
@@ -110,8 +113,11 @@ public static class Drafting
         return order;
     }
 
-    /// <summary>A copy of a sheet for a new revision or for the order; keys, and what the buyer wrote, go along.</summary>
-    /// <param name="retypedBy">Whose hand everything counts as typed by; null keeps the hands, for an order of what was accepted.</param>
+    /// <summary>
+    /// A copy of a sheet for a new revision or for the order; keys, and what the buyer wrote, go along.
+    /// </summary>
+    /// <param name="retypedBy">Whose hand everything counts as typed by; null keeps the hands, for an order of what was
+    /// accepted.</param>
     public static SheetRow CopyOf(SheetRow from, Hand? retypedBy)
     {
         ArgumentNullException.ThrowIfNull(from);
@@ -143,7 +149,8 @@ public static class Drafting
             ],
         };
 
-    // The buyer's account manager follows it up, whoever typed it; without one it is whoever typed it. Authority is never theirs for it.
+    // The buyer's account manager follows it up, whoever typed it; without one it is whoever typed it. Authority is
+    // never theirs for it.
     private static long SellerOf(BuyerRow buyer, Work work) =>
         buyer.AccountManagerId
         ?? work.Actor.PersonId

@@ -6,7 +6,9 @@ using Solvenda.Data;
 
 namespace Solvenda.Acts.Sheets;
 
-/// <summary>Gathers the documents of the buyer and its credit group that carry the same PO, or the same lines; Core judges.</summary>
+/// <summary>
+/// Gathers the documents of the buyer and its credit group that carry the same PO, or the same lines; Core judges.
+/// </summary>
 internal static class EarlierFacts
 {
     public static async Task<List<Earlier>> GatherAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel)

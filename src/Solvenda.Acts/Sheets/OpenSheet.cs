@@ -25,7 +25,9 @@ public sealed class OpenSheet
     public required List<AskRow> Asks { get; init; }
     public required List<WaiverRow> Waivers { get; init; }
 
-    /// <summary>For an order: the sheet of the revision that the buyer accepted; null where there was no quote.</summary>
+    /// <summary>
+    /// For an order: the sheet of the revision that the buyer accepted; null where there was no quote.
+    /// </summary>
     public SheetRow? Accepted { get; init; }
 
     /// <summary>The form that its request came in; empty where there was none.</summary>

@@ -15,7 +15,8 @@ namespace Solvenda.Acts.Sheets;
 public sealed record Settled(Judged Judged, ImmutableArray<long> Overtaken, QuoteState? Before, QuoteState? After);
 
 /// <summary>
-/// What follows from every change of a sheet, whoever made it and by whatever door: priced anew, hands added where a price got worse by it, kept for
+/// What follows from every change of a sheet, whoever made it and by whatever door: priced anew, hands added where a
+/// price got worse by it, kept for
 /// lists, and asks and state moved where a grant no longer covers it.
 /// </summary>
 public sealed class Settling(Judge judge)
@@ -61,7 +62,8 @@ public sealed class Settling(Judge judge)
         (order.Stops, order.FirstStop) = (stops.Length, stops.IsEmpty ? "" : stops[0].Words);
     }
 
-    // A higher base price under the same price by hand is a break that was lost: whoever lost it answers for the line too.
+    // A higher base price under the same price by hand is a break that was lost: whoever lost it answers for the line
+    // too.
     private static bool LostBreaks(Work work, SheetRow sheet, PricedSheet priced)
     {
         var draft = sheet.ToDraft();

@@ -10,7 +10,8 @@ using Solvenda.Data.Events;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>
-/// Takes back one's own last change of a sheet, whatever others did elsewhere meanwhile. Where the same field stands otherwise by now it is refused, and
+/// Takes back one's own last change of a sheet, whatever others did elsewhere meanwhile. Where the same field stands
+/// otherwise by now it is refused, and
 /// says who changed it. What comes back counts as typed by whoever takes it back.
 /// </summary>
 public sealed record UndoEdit(long Sheet) : IAct<Judged>;

@@ -7,7 +7,8 @@ using Solvenda.Core.Units;
 namespace Solvenda.Acts.Wordings;
 
 /// <summary>
-/// What we say to buyers in one language, with its numbers and days: on paper, in letters, on the page behind their link.
+/// What we say to buyers in one language, with its numbers and days: on paper, in letters, on the page behind their
+/// link.
 /// One file each in Wordings/, called by its code in ISO 639-1; a language is added by adding its file.
 /// </summary>
 public sealed class Wording
@@ -22,7 +23,8 @@ public sealed class Wording
         Code = code;
         Name = file.Name;
         Texts = file.Texts;
-        // Our own signs and months, so that a document does not hang on what the machine it is printed on has installed.
+        // Our own signs and months, so that a document does not hang on what the machine it is printed on has
+        // installed.
         var culture = (CultureInfo)CultureInfo.InvariantCulture.Clone();
         (
             culture.NumberFormat.NumberDecimalSeparator,
@@ -71,7 +73,9 @@ public sealed class Wording
     /// <summary>A text with its places filled.</summary>
     public string With(string key, params object[] values) => string.Format(Culture, Texts[key], values);
 
-    /// <summary>A text that only some of a kind have: <paramref name="otherwise"/> for those that the house itself named.</summary>
+    /// <summary>
+    /// A text that only some of a kind have: <paramref name="otherwise"/> for those that the house itself named.
+    /// </summary>
     public string Or(string key, string otherwise) => Texts.GetValueOrDefault(key, otherwise);
 
     public string Day(DateOnly day) => day.ToString(Culture.DateTimeFormat.LongDatePattern, Culture);

@@ -32,7 +32,9 @@ public sealed record Authority(
     /// <summary>A value that everything is under: "any value".</summary>
     public const decimal AnyValue = 1_000_000_000m;
 
-    /// <summary>Who may pass a floor at all: an authority that reaches down to this margin or further, which sellers' do not.</summary>
+    /// <summary>
+    /// Who may pass a floor at all: an authority that reaches down to this margin or further, which sellers' do not.
+    /// </summary>
     public const decimal FloorPassMargin = 20m;
 
     /// <summary>Whether somebody with this authority may sell below a floor.</summary>

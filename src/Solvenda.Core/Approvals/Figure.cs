@@ -5,7 +5,8 @@ using Solvenda.Core.Sheets;
 namespace Solvenda.Core.Approvals;
 
 /// <summary>
-/// A figure that policies look at: how it is read, what is beyond an authority, what is worse, and how it is said. One file each in Figures/,
+/// A figure that policies look at: how it is read, what is beyond an authority, what is worse, and how it is said. One
+/// file each in Figures/,
 /// one line in <see cref="FigureList"/>.
 /// </summary>
 public abstract class Figure
@@ -67,10 +68,14 @@ public abstract class TermFigure : Figure
 /// <summary>A figure of the whole: judged for whoever sends or confirms.</summary>
 public abstract class WholeFigure : Figure
 {
-    /// <summary>Of the sheet as it stands, at the worst that the buyer may choose; null where it does not apply.</summary>
+    /// <summary>
+    /// Of the sheet as it stands, at the worst that the buyer may choose; null where it does not apply.
+    /// </summary>
     public abstract decimal? Of(PricedSheet sheet);
 
-    /// <summary>The value where no rate leads to the home currency: beyond every authority, for nobody can say that it is not.</summary>
+    /// <summary>
+    /// The value where no rate leads to the home currency: beyond every authority, for nobody can say that it is not.
+    /// </summary>
     public const decimal Unknown = decimal.MaxValue;
 
     /// <summary>In home currency, rounded; <see cref="Unknown"/> for want of a rate.</summary>

@@ -3,7 +3,10 @@ using Solvenda.Core.Approvals.Figures;
 
 namespace Solvenda.Core.Approvals;
 
-/// <summary>The figures that policies look at: the only place that names them all. A policy fires where its figure is beyond the hand's authority.</summary>
+/// <summary>
+/// The figures that policies look at: the only place that names them all. A policy fires where its figure is beyond the
+/// hand's authority.
+/// </summary>
 public static class FigureList
 {
     /// <summary>Of lines, per hand.</summary>
@@ -33,7 +36,10 @@ public static class FigureList
     /// <summary>How far an order is over its buyer's credit limit; judged by who may waive it.</summary>
     public static readonly CreditExcess Credit = new();
 
-    /// <summary>Codes of the figures that a policy holds on; the others are shown, and may not get worse once something was granted.</summary>
+    /// <summary>
+    /// Codes of the figures that a policy holds on; the others are shown, and may not get worse once something was
+    /// granted.
+    /// </summary>
     public static readonly ImmutableHashSet<string> Policies =
     [
         "discount",

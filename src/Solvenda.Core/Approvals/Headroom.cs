@@ -6,18 +6,26 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Approvals;
 
-/// <summary>How far one person's authority reaches: the largest discount in percent with which nothing fires; null where even none is too much.</summary>
+/// <summary>
+/// How far one person's authority reaches: the largest discount in percent with which nothing fires; null where even
+/// none is too much.
+/// </summary>
 public sealed record Reach(PersonId Person, string Name, decimal? UpToPercent);
 
 /// <summary>"What would it take?": the largest discount with no ask, and who decides beyond it.</summary>
 public static class Headroom
 {
-    /// <summary>Discounts are looked at in tenths of a percent; one step more than the headroom fires a policy.</summary>
+    /// <summary>
+    /// Discounts are looked at in tenths of a percent; one step more than the headroom fires a policy.
+    /// </summary>
     public const decimal Step = 0.1m;
 
     private const int Most = (int)(100m / Step);
 
-    /// <summary>The largest discount on one line, in place of what is typed there, that the authority covers; null where even 0 % is too much.</summary>
+    /// <summary>
+    /// The largest discount on one line, in place of what is typed there, that the authority covers; null where even 0
+    /// % is too much.
+    /// </summary>
     public static decimal? Line(PricedLine line, PricedSheet sheet, Authority authority)
     {
         if (!line.HasPrice)
@@ -103,7 +111,8 @@ public static class Headroom
         );
     }
 
-    // Whether the first margin is the lower one: cost over earnings compared crosswise, so that nothing is divided. Earnings of nothing are the worst.
+    // Whether the first margin is the lower one: cost over earnings compared crosswise, so that nothing is divided.
+    // Earnings of nothing are the worst.
     private static bool IsWorse(Amount earned, Amount cost, Amount thanEarned, Amount thanCost)
     {
         if (earned.Minor <= 0 || thanEarned.Minor <= 0)
@@ -126,7 +135,8 @@ public static class Headroom
         return true;
     }
 
-    // Where the edge should lie by plain arithmetic, before any rounding. Only the search's start: the policies themselves decide.
+    // Where the edge should lie by plain arithmetic, before any rounding. Only the search's start: the policies
+    // themselves decide.
     private static decimal LineGuess(PricedLine line, Authority authority)
     {
         var guess = authority.DiscountPercent ?? 0m;
@@ -156,7 +166,8 @@ public static class Headroom
         return guess;
     }
 
-    // Worse discounts never become allowed again. From the guess the search goes in doubling strides to bracket the edge, then halves.
+    // Worse discounts never become allowed again. From the guess the search goes in doubling strides to bracket the
+    // edge, then halves.
     private static decimal? Largest(decimal guess, Func<decimal, bool> allowed)
     {
         var at = (int)Math.Clamp(Math.Floor(guess / Step), 0m, Most);

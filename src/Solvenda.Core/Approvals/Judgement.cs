@@ -12,7 +12,9 @@ namespace Solvenda.Core.Approvals;
 /// <param name="Words">The figure against the limit.</param>
 public sealed record Fired(string Figure, decimal Value, string Words);
 
-/// <summary>One hand's part of a sheet: its figures, what of them is beyond its authority, and who decides on that.</summary>
+/// <summary>
+/// One hand's part of a sheet: its figures, what of them is beyond its authority, and who decides on that.
+/// </summary>
 /// <param name="IsSender">Whether it is judged as whoever sends or confirms, and not for what it typed.</param>
 /// <param name="Lines">The lines that its figures are taken over.</param>
 /// <param name="Approver">Null where nobody on the line may.</param>
@@ -43,7 +45,8 @@ public sealed record JudgedBy(
 );
 
 /// <summary>
-/// Whose authority a sheet needs (docs/decisions/014): figures of lines per hand that typed their price, terms by the hand that typed the term,
+/// Whose authority a sheet needs (docs/decisions/014): figures of lines per hand that typed their price, terms by the
+/// hand that typed the term,
 /// the whole by whoever sends.
 /// </summary>
 public sealed record Judgement(ImmutableArray<HandNeed> Needs)
@@ -51,7 +54,9 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
     /// <summary>Nothing is beyond anybody.</summary>
     public static readonly Judgement Nothing = new([]);
 
-    /// <summary>How it stands: what is still to be asked goes before what waits, and that before what is granted.</summary>
+    /// <summary>
+    /// How it stands: what is still to be asked goes before what waits, and that before what is granted.
+    /// </summary>
     public ApprovalState State => Needs.Select(n => n.State).DefaultIfEmpty(ApprovalState.NotNeeded).Min();
 
     /// <summary>Those who have to be asked, or have the ask; empty where somebody is needed and nobody may.</summary>
@@ -172,7 +177,8 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
     )
     {
         var figures = new Dictionary<Figure, decimal>();
-        // What another hand took off a line is that hand's; its margin and floor are also this one's, who took more off all of them.
+        // What another hand took off a line is that hand's; its margin and floor are also this one's, who took more off
+        // all of them.
         var money = lines
             .Select(l => isSender || Typed(l, hand) ? LineMoney.Of(l) : LineMoney.Of(l) with { DiscountPercent = 0m })
             .ToList();

@@ -9,7 +9,9 @@ namespace Solvenda.Core.Approvals;
 /// <param name="Cost">Null where nobody knows it.</param>
 public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, Amount? Cost, bool BelowFloor)
 {
-    /// <summary>What a line given away counts as: a percentage of nothing does not exist, but it is the worst there is.</summary>
+    /// <summary>
+    /// What a line given away counts as: a percentage of nothing does not exist, but it is the worst there is.
+    /// </summary>
     public const decimal GivenAway = -10_000m;
 
     /// <summary>Of a priced line; also where it is optional: it is offered at that price.</summary>

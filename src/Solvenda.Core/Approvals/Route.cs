@@ -7,7 +7,8 @@ namespace Solvenda.Core.Approvals;
 public static class Route
 {
     /// <summary>
-    /// Whether somebody may decide: not on what they typed, asked for, send or own; active; and with an authority that covers every figure.
+    /// Whether somebody may decide: not on what they typed, asked for, send or own; active; and with an authority that
+    /// covers every figure.
     /// </summary>
     public static bool MayDecide(Decider person, IReadOnlySet<PersonId> involved, ImmutableArray<Fired> fired)
     {

@@ -11,9 +11,11 @@ namespace Solvenda.Core.Approvals;
 public sealed record ShownLine(long Key, long Item, decimal Quantity, decimal DiscountPercent, decimal? MarginPercent);
 
 /// <summary>
-/// What an ask shows and what its grant is tied to: figures by their code, the lines of the hand with their quantities, and what is given away in money.
+/// What an ask shows and what its grant is tied to: figures by their code, the lines of the hand with their quantities,
+/// and what is given away in money.
 /// </summary>
-/// <param name="Figures">All figures of the hand and the sheet at that moment, also those that no policy holds on.</param>
+/// <param name="Figures">All figures of the hand and the sheet at that moment, also those that no policy holds
+/// on.</param>
 /// <param name="GivenAway">Allowances and discounts of these lines together, home currency.</param>
 public sealed record Shown(
     ImmutableSortedDictionary<string, decimal> Figures,
@@ -25,7 +27,8 @@ public sealed record Shown(
     private static readonly ImmutableArray<Figure> Always = [.. FigureList.OfTerms];
 
     /// <summary>
-    /// Whether a grant of this covers a figure as it stands now: the figure no worse, the same lines and no more of them, the same or better terms and
+    /// Whether a grant of this covers a figure as it stands now: the figure no worse, the same lines and no more of
+    /// them, the same or better terms and
     /// freight, and no more given away. Lines at their base price may come; a line may go.
     /// </summary>
     public bool Covers(string code, Shown now)

@@ -3,6 +3,7 @@ namespace Solvenda.Core.Calendars;
 /// <summary>Which days somebody works: the weekdays, less the holidays.</summary>
 public sealed record WorkCalendar(IReadOnlySet<DayOfWeek> Days, IReadOnlySet<DateOnly> Holidays)
 {
+    /// <summary>Monday to Friday, without holidays.</summary>
     public static readonly WorkCalendar MondayToFriday = new(
         new HashSet<DayOfWeek>
         {
@@ -15,7 +16,9 @@ public sealed record WorkCalendar(IReadOnlySet<DayOfWeek> Days, IReadOnlySet<Dat
         new HashSet<DateOnly>()
     );
 
-    /// <summary>The days of the week as people write them, three letters each: "Mon Thu"; empty: Monday to Friday.</summary>
+    /// <summary>
+    /// The days of the week as people write them, three letters each: "Mon Thu"; empty: Monday to Friday.
+    /// </summary>
     public static WorkCalendar On(string days)
     {
         var named = Enum.GetValues<DayOfWeek>()
@@ -24,6 +27,7 @@ public sealed record WorkCalendar(IReadOnlySet<DayOfWeek> Days, IReadOnlySet<Dat
         return named.Count == 0 ? MondayToFriday : MondayToFriday with { Days = named };
     }
 
+    /// <summary>Whether work is done on that day.</summary>
     public bool Works(DateOnly day) => Days.Contains(day.DayOfWeek) && !Holidays.Contains(day);
 
     /// <summary>The day itself if it is worked, else the next one that is.</summary>

@@ -9,9 +9,16 @@ public readonly record struct ItemId(long Value);
 /// <summary>How an item is taxed at home: the class that the dated tax rules turn into a category and a rate.</summary>
 public enum TaxClass
 {
+    /// <summary>The country's usual rate.</summary>
     Standard,
+
+    /// <summary>Its reduced rate.</summary>
     Reduced,
+
+    /// <summary>Taxed, at nothing.</summary>
     Zero,
+
+    /// <summary>Not taxed at all.</summary>
     Exempt,
 }
 
@@ -80,7 +87,9 @@ public sealed record Item(
     /// <summary>What a bundle is made of; empty for all others.</summary>
     public ImmutableArray<BundlePart> Parts { get; init; } = [];
 
-    /// <summary>Stock units in one of the unit: the item's own table first, then the fixed measures; null where neither knows.</summary>
+    /// <summary>
+    /// Stock units in one of the unit: the item's own table first, then the fixed measures; null where neither knows.
+    /// </summary>
     public decimal? Factor(Unit unit)
     {
         if (unit == StockUnit)

@@ -22,10 +22,12 @@ public sealed record CreditStanding(
     /// <summary>The parent whose limit it is, shared by its children; null for the buyer's own.</summary>
     public string? SharedWith { get; init; }
 
+    /// <summary>What they owe and will owe.</summary>
     public Amount Exposure => OpenInvoices + ShippedNotInvoiced + OpenOrders - ReceiptsNotApplied - Deposits;
 
     /// <summary>limit - exposure - this order; below zero is a stop.</summary>
     public Amount Headroom(Amount thisOrder) => Limit - Exposure - thisOrder;
 
+    /// <summary>Whether the oldest open invoice is overdue beyond the grace days.</summary>
     public bool OverdueBeyondGrace => OldestOverdueDays > GraceDays;
 }

@@ -7,7 +7,9 @@ public sealed record Move<TState, TDoing>(TState From, TDoing Doing, TState To)
     where TState : struct, Enum
     where TDoing : struct, Enum;
 
-/// <summary>The states of a document and their legal moves: the only truth about them. Screens, doors and docs ask this table.</summary>
+/// <summary>
+/// The states of a document and their legal moves: the only truth about them. Screens, doors and docs ask this table.
+/// </summary>
 public sealed class MoveTable<TState, TDoing>(params ImmutableArray<Move<TState, TDoing>> moves)
     where TState : struct, Enum
     where TDoing : struct, Enum

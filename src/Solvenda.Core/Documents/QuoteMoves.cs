@@ -43,7 +43,9 @@ public enum QuoteDoing
     /// <summary>An ask comes back with a note.</summary>
     SendBack,
 
-    /// <summary>A change for the worse after a grant, or for the better while asking, puts it back to drafting.</summary>
+    /// <summary>
+    /// A change for the worse after a grant, or for the better while asking, puts it back to drafting.
+    /// </summary>
     Rework,
 
     /// <summary>It leaves the house.</summary>

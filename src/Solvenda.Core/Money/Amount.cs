@@ -2,7 +2,8 @@ namespace Solvenda.Core.Money;
 
 /// <summary>An amount of money: a whole number of the currency's minor unit.</summary>
 /// <remarks>
-/// Sums are exact and checked for overflow. There is one way in from a fraction, <see cref="Round"/>: half away from zero to the
+/// Sums are exact and checked for overflow. There is one way in from a fraction, <see cref="Round"/>: half away from
+/// zero to the
 /// minor unit. Adding two currencies throws. <c>default</c> has no currency and throws when used.
 /// </remarks>
 public readonly record struct Amount : IComparable<Amount>
@@ -16,15 +17,19 @@ public readonly record struct Amount : IComparable<Amount>
     /// <summary>Whole number of minor units: cents for EUR, fils for KWD.</summary>
     public long Minor { get; }
 
+    /// <summary>The currency that its minor units are of.</summary>
     public Currency Currency { get; }
 
     /// <summary>The amount in major units, with exactly the currency's decimals.</summary>
     public decimal Value => new decimal(Minor) / Scale(Currency.Decimals);
 
+    /// <summary>Whether it is nothing.</summary>
     public bool IsZero => Minor == 0;
 
+    /// <summary>Nothing, in that currency.</summary>
     public static Amount Zero(Currency currency) => new(0, currency);
 
+    /// <summary>Of minor units: cents, or whole yen.</summary>
     public static Amount FromMinor(long minor, Currency currency) => new(minor, currency);
 
     /// <summary>Minor units of a currency in major units: 12345 of EUR is 123.45.</summary>
@@ -39,20 +44,30 @@ public readonly record struct Amount : IComparable<Amount>
             currency
         );
 
+    /// <summary>The sum of two of one currency.</summary>
+    /// <exception cref="InvalidOperationException">The currencies differ.</exception>
     public static Amount operator +(Amount a, Amount b) => new(checked(a.Minor + b.Same(a).Minor), a.Currency);
 
+    /// <summary>The difference of two of one currency.</summary>
+    /// <exception cref="InvalidOperationException">The currencies differ.</exception>
     public static Amount operator -(Amount a, Amount b) => new(checked(a.Minor - b.Same(a).Minor), a.Currency);
 
+    /// <summary>The same with the other sign.</summary>
     public static Amount operator -(Amount a) => new(checked(-a.Minor), a.Currency);
 
+    /// <summary>Whether it is less than another of its currency.</summary>
     public static bool operator <(Amount a, Amount b) => a.CompareTo(b) < 0;
 
+    /// <summary>Whether it is more than another of its currency.</summary>
     public static bool operator >(Amount a, Amount b) => a.CompareTo(b) > 0;
 
+    /// <summary>Whether it is at most another of its currency.</summary>
     public static bool operator <=(Amount a, Amount b) => a.CompareTo(b) <= 0;
 
+    /// <summary>Whether it is at least another of its currency.</summary>
     public static bool operator >=(Amount a, Amount b) => a.CompareTo(b) >= 0;
 
+    /// <summary>The sum of amounts of that currency; nothing where there are none.</summary>
     public static Amount Sum(IEnumerable<Amount> amounts, Currency currency)
     {
         var sum = Zero(currency);
@@ -61,11 +76,14 @@ public readonly record struct Amount : IComparable<Amount>
         return sum;
     }
 
+    /// <inheritdoc />
     public int CompareTo(Amount other) => Minor.CompareTo(other.Same(this).Minor);
 
     /// <summary>
-    /// Splits in proportion to whole weights: each part is cut towards zero, and the minor units left over go to the largest
-    /// remainders, ties to the earlier part. The parts always add back up to the amount. All weights zero: everything to the first part.
+    /// Splits in proportion to whole weights: each part is cut towards zero, and the minor units left over go to the
+    /// largest
+    /// remainders, ties to the earlier part. The parts always add back up to the amount. All weights zero: everything
+    /// to the first part.
     /// </summary>
     /// <exception cref="ArgumentException">There is no part to split over, while the amount is not zero.</exception>
     public Amount[] SplitOver(ReadOnlySpan<long> weights)
@@ -115,6 +133,7 @@ public readonly record struct Amount : IComparable<Amount>
             parts[order[i]] += Math.Sign(left);
     }
 
+    /// <inheritdoc />
     public override string ToString() =>
         $"{Value.ToString(System.Globalization.CultureInfo.InvariantCulture)} {Currency.Code}";
 

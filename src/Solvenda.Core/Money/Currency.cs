@@ -39,6 +39,7 @@ public readonly record struct Currency
     /// <summary>Every currency that the table knows, by code.</summary>
     public static IReadOnlyCollection<Currency> All => Known.Values;
 
+    /// <inheritdoc />
     public override string ToString() => Code;
 
     private static Dictionary<string, Currency> Table()

@@ -4,7 +4,9 @@ namespace Solvenda.Core.Money;
 public sealed record DatedRate(Currency Currency, DateOnly Day, decimal Rate);
 
 /// <summary>The exchange rates that hold on one day.</summary>
-/// <remarks>The latest rate on or before the day counts. A currency without one has no rate: never one to one.</remarks>
+/// <remarks>
+/// The latest rate on or before the day counts. A currency without one has no rate: never one to one.
+/// </remarks>
 public sealed class Rates
 {
     private readonly Dictionary<Currency, decimal> _perUnit;
@@ -16,8 +18,10 @@ public sealed class Rates
         _perUnit[home] = 1m;
     }
 
+    /// <summary>The house's own currency.</summary>
     public Currency Home { get; }
 
+    /// <summary>The newest rates up to that day.</summary>
     public static Rates On(DateOnly day, Currency home, IEnumerable<DatedRate> rates)
     {
         var latest = rates

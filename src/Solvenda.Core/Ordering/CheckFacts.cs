@@ -23,7 +23,8 @@ public sealed record Earlier(DocumentRef Document, string PoNumber, DateOnly Day
 /// <param name="Me">Who looks: words say "you" to them.</param>
 /// <param name="LineHeadroom">What this person may still give on each line, in percent, by its key.</param>
 /// <param name="Credit">What the buyer owes and will owe; null where no limit is kept.</param>
-/// <param name="TotalInCredit">This order in the credit's currency; nothing where it is in the exposure already.</param>
+/// <param name="TotalInCredit">This order in the credit's currency; nothing where it is in the exposure
+/// already.</param>
 /// <param name="CreditRateHome">Home currency per unit of the credit's currency.</param>
 public sealed record CheckFacts(
     DocumentKind Document,
@@ -45,7 +46,9 @@ public sealed record CheckFacts(
     /// <summary>True where the order can be acknowledged by EDI, since it came by it.</summary>
     public bool AnswersByEdi { get; init; }
 
-    /// <summary>How it differs from what the buyer accepted, in words; empty where it does not, or there was no quote.</summary>
+    /// <summary>
+    /// How it differs from what the buyer accepted, in words; empty where it does not, or there was no quote.
+    /// </summary>
     public ImmutableArray<string> SinceAccepted { get; init; } = [];
 }
 
@@ -55,5 +58,6 @@ public interface ICheck
     /// <summary>Stable code, part of the API.</summary>
     string Code { get; }
 
+    /// <summary>Judges the facts; says nothing where all is well.</summary>
     IEnumerable<Finding> Run(CheckFacts facts);
 }

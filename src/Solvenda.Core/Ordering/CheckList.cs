@@ -6,6 +6,7 @@ namespace Solvenda.Core.Ordering;
 /// <summary>The checks that run on every sheet, in the order in which their findings are shown.</summary>
 public static class CheckList
 {
+    /// <summary>All of them, in the order in which they are shown.</summary>
     public static readonly ImmutableArray<ICheck> All =
     [
         new ItemKnown(),
@@ -27,7 +28,10 @@ public static class CheckList
         new CustomerReady(),
     ];
 
-    /// <summary>Runs all checks. A waived stop becomes a notice that says who let it pass; a waiver of something else, or of something less, does not help.</summary>
+    /// <summary>
+    /// Runs all checks. A waived stop becomes a notice that says who let it pass; a waiver of something else, or of
+    /// something less, does not help.
+    /// </summary>
     public static ImmutableArray<Finding> Run(CheckFacts facts) =>
         [.. All.SelectMany(c => c.Run(facts)).Select(f => ApplyWaiver(f, facts.Waivers))];
 

@@ -6,7 +6,9 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Ordering;
 
-/// <summary>What differs between the revision that a buyer accepted and the order that it became: what they accepted binds.</summary>
+/// <summary>
+/// What differs between the revision that a buyer accepted and the order that it became: what they accepted binds.
+/// </summary>
 public static class Differences
 {
     private static readonly ImmutableArray<HeadTerm> Terms =
@@ -17,7 +19,10 @@ public static class Differences
         HeadTerms.DeliverTo,
     ];
 
-    /// <summary>In words, line by line and term by term, upward in price as well; empty where nothing differs. An option that was taken differs as little as one that was left.</summary>
+    /// <summary>
+    /// In words, line by line and term by term, upward in price as well; empty where nothing differs. An option that
+    /// was taken differs as little as one that was left.
+    /// </summary>
     public static ImmutableArray<string> Between(PricedSheet accepted, Head then, PricedSheet order, Head now)
     {
         ArgumentNullException.ThrowIfNull(accepted);

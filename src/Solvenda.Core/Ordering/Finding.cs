@@ -40,8 +40,10 @@ public sealed record Cure(string Key, string Words, string Action, string Field,
 
 /// <summary>What a check found.</summary>
 /// <param name="Line">Key of the line; null for the whole sheet.</param>
-/// <param name="Fingerprint">Changes with what was found, so that a waiver of this does not cover something worse.</param>
-/// <param name="Excess">For credit: how far over, in home currency; what the waiver's authority is measured against.</param>
+/// <param name="Fingerprint">Changes with what was found, so that a waiver of this does not cover something
+/// worse.</param>
+/// <param name="Excess">For credit: how far over, in home currency; what the waiver's authority is measured
+/// against.</param>
 public sealed record Finding(
     string Check,
     Outcome Outcome,
@@ -53,6 +55,7 @@ public sealed record Finding(
     decimal Excess = 0m
 )
 {
+    /// <summary>Ways out, each by one key.</summary>
     public ImmutableArray<Cure> Cures { get; init; } = [];
 
     /// <summary>Documents that it is about.</summary>
@@ -66,6 +69,7 @@ public sealed record Finding(
 /// <param name="Excess">For credit: the excess that was let pass; a smaller one is covered too.</param>
 public sealed record Waiver(string Check, long? Line, string Fingerprint, decimal Excess, string Who, string Reason)
 {
+    /// <summary>Whether it lets this pass: the same finding, or for credit one that is no worse.</summary>
     public bool Covers(Finding finding) =>
         Check == finding.Check
         && Line == finding.Line

@@ -4,20 +4,25 @@ using System.Text;
 
 namespace Solvenda.Core.Ordering;
 
-/// <summary>The key by which two spellings of a PO number are known to be the same (docs/calculations.md, "Same order twice").</summary>
+/// <summary>
+/// The key by which two spellings of a PO number are known to be the same (docs/calculations.md, "Same order twice").
+/// </summary>
 public static class PoKey
 {
     // Longest first, so that "P.O." is not left as ".O.".
     private static readonly string[] Leads = ["ORDER", "P.O.", "P.O", "PO", "NO", "NR", "#"];
 
-    // Letters of Greek and Cyrillic that look like Latin capitals (Unicode Technical Standard 39, confusables, those of these scripts).
+    // Letters of Greek and Cyrillic that look like Latin capitals (Unicode Technical Standard 39, confusables, those of
+    // these scripts).
     private static readonly FrozenDictionary<char, char> LookAlikes = Pairs(
         "ΑA ΒB ΕE ΖZ ΗH ΙI ΚK ΜM ΝN ΟO ΡP ΤT ΥY ΧX АA ВB ЕE ЅS ІI ЈJ КK МM НH ОO РP СC ТT УY ХX ԚQ ԜW ҮY ӀI"
     );
 
     /// <summary>
-    /// NFKC, look-alike letters and decimal digits of all scripts folded, upper case, without a leading PO / P.O. / ORDER / NO / NR / # (as a word of its
-    /// own, or before a digit), only letters and digits, leading zeros of each run of digits dropped. A number that is nothing but such a word stays;
+    /// NFKC, look-alike letters and decimal digits of all scripts folded, upper case, without a leading PO / P.O. /
+    /// ORDER / NO / NR / # (as a word of its
+    /// own, or before a digit), only letters and digits, leading zeros of each run of digits dropped. A number that is
+    /// nothing but such a word stays;
     /// one with no letter or digit is none: empty.
     /// </summary>
     public static string Of(string poNumber)

@@ -21,15 +21,23 @@ public enum RuleKind
 /// <summary>Who an agreement is with.</summary>
 public enum RuleParty
 {
+    /// <summary>One buyer.</summary>
     Buyer,
+
+    /// <summary>All buyers of a group.</summary>
     Group,
 }
 
 /// <summary>Which items an agreement covers; narrower first.</summary>
 public enum RuleScope
 {
+    /// <summary>One item.</summary>
     Item,
+
+    /// <summary>All items of a family.</summary>
     Family,
+
+    /// <summary>Everything.</summary>
     All,
 }
 
@@ -54,15 +62,20 @@ public sealed record Agreement(
     bool Combines
 )
 {
-    /// <summary>Lines under agreements of one break group reach its breaks together; null: each line counts alone.</summary>
+    /// <summary>
+    /// Lines under agreements of one break group reach its breaks together; null: each line counts alone.
+    /// </summary>
     public string? BreakGroup { get; init; }
 
     /// <summary>0 for the narrowest, (buyer, item), to 5 for the widest, (group, all).</summary>
     public int Rank => ((int)Party * 3) + (int)Scope;
 
+    /// <summary>Whether it holds on that day, both ends included.</summary>
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);
 
-    /// <summary>The highest break whose quantity is reached; null where none is: then the agreement does not apply.</summary>
+    /// <summary>
+    /// The highest break whose quantity is reached; null where none is: then the agreement does not apply.
+    /// </summary>
     public QuantityBreak? BreakAt(decimal quantity)
     {
         QuantityBreak? reached = null;
@@ -81,10 +94,13 @@ public sealed record Campaign(string Id, string Words, RuleKind Kind, decimal Va
     /// <summary>Of a value that is money; null: home currency.</summary>
     public Currency? Currency { get; init; }
 
+    /// <summary>What it covers.</summary>
     public RuleScope Scope { get; init; } = RuleScope.All;
 
+    /// <summary>The item, where it covers one.</summary>
     public ItemId? Item { get; init; }
 
+    /// <summary>Code of the family, where it covers one.</summary>
     public string? Family { get; init; }
 
     /// <summary>Only by this channel; null: by any.</summary>
@@ -96,7 +112,9 @@ public sealed record Campaign(string Id, string Words, RuleKind Kind, decimal Va
     /// <summary>Only for this group; null: for any.</summary>
     public string? Group { get; init; }
 
-    /// <summary>Whether it is meant for this buyer, item and channel. A sheet without a channel meets no campaign of one.</summary>
+    /// <summary>
+    /// Whether it is meant for this buyer, item and channel. A sheet without a channel meets no campaign of one.
+    /// </summary>
     public bool Covers(Buyer buyer, Item item, string? channel)
     {
         ArgumentNullException.ThrowIfNull(buyer);
@@ -112,5 +130,6 @@ public sealed record Campaign(string Id, string Words, RuleKind Kind, decimal Va
             };
     }
 
+    /// <summary>Whether it holds on that day, both ends included.</summary>
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);
 }

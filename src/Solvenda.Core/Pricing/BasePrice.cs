@@ -20,7 +20,8 @@ public sealed record PriceQuestion(
 /// <summary>Answers what a buyer pays before anything is typed by hand, with every step.</summary>
 public static class BasePrice
 {
-    /// <param name="together">The quantity in stock units that the lines of a break group have together on the sheet; null: the line stands alone.</param>
+    /// <param name="together">The quantity in stock units that the lines of a break group have together on the sheet;
+    /// null: the line stands alone.</param>
     public static PriceBuild Find(
         PriceBook book,
         Rates rates,
@@ -51,7 +52,10 @@ public static class BasePrice
         );
     }
 
-    /// <summary>Cost per price base of the line's unit in the sheet's currency, four decimals; null where cost or rate is unknown.</summary>
+    /// <summary>
+    /// Cost per price base of the line's unit in the sheet's currency, four decimals; null where cost or rate is
+    /// unknown.
+    /// </summary>
     public static decimal? Cost(PriceBook book, Rates rates, PriceQuestion question, decimal priceBase) =>
         book.CostOf(question.Item.Id, question.Date) is { } cost
         && question.Item.Factor(question.Unit) is { } factor
@@ -59,7 +63,10 @@ public static class BasePrice
             ? UnitPrice.Round4(value)
             : null;
 
-    /// <summary>The greatest of the item's floor price and C / (1 - least margin of the family), per price base of the line's unit; null where neither is known.</summary>
+    /// <summary>
+    /// The greatest of the item's floor price and C / (1 - least margin of the family), per price base of the line's
+    /// unit; null where neither is known.
+    /// </summary>
     public static decimal? Floor(PriceBook book, Rates rates, PriceQuestion question, decimal priceBase, decimal? cost)
     {
         var fixedFloor =
@@ -117,7 +124,8 @@ public static class BasePrice
         return (null, 1m, gap);
     }
 
-    // Of the prices that hold on the day: one in the sheet's currency before others, one in the line's unit before the stock unit's, a later one before an earlier.
+    // Of the prices that hold on the day: one in the sheet's currency before others, one in the line's unit before the
+    // stock unit's, a later one before an earlier.
     private static ListPrice? Best(ReadOnlySpan<ListPrice> prices, PriceQuestion q)
     {
         ListPrice? best = null;

@@ -5,6 +5,7 @@ namespace Solvenda.Core.Pricing;
 /// <summary>What somebody typed over the base price of a line.</summary>
 public enum ByHandKind
 {
+    /// <summary>Nothing was typed.</summary>
     None,
 
     /// <summary>Percent off; negative is a surcharge.</summary>
@@ -23,5 +24,6 @@ public enum ByHandKind
 /// <summary>The typed step of a price, and who typed it.</summary>
 public sealed record ByHand(ByHandKind Kind, decimal Value, Hand? By)
 {
+    /// <summary>Nothing was typed.</summary>
     public static readonly ByHand None = new(ByHandKind.None, 0m, null);
 }

@@ -39,6 +39,7 @@ public sealed record ChargeRule(
     DateOnly? To
 )
 {
+    /// <summary>Whether it holds on that day, both ends included.</summary>
     public bool HoldsOn(DateOnly day) => From <= day && (To is null || day <= To);
 
     /// <summary>Whether a line of this item in this unit is meant.</summary>

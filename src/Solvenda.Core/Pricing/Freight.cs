@@ -17,16 +17,25 @@ public sealed record FreightBand(
 /// <summary>Why no freight could be worked out.</summary>
 public enum FreightGap
 {
+    /// <summary>Nothing is missing.</summary>
     None,
 
     /// <summary>Under this Incoterm the buyer carries it.</summary>
     NotOurs,
+
+    /// <summary>No Incoterm is agreed yet.</summary>
     NoIncoterm,
+
+    /// <summary>No zone for the country.</summary>
     NoZone,
+
+    /// <summary>An item has no weight.</summary>
     NoWeight,
 
     /// <summary>No band reaches the weight on this day.</summary>
     NoBand,
+
+    /// <summary>No band for that weight, or no exchange rate.</summary>
     NoRate,
 }
 
@@ -48,14 +57,18 @@ public static class Freight
     /// <summary>Cubic decimetres that count as a kilogram.</summary>
     public const decimal Dm3PerKilogram = 5m;
 
-    /// <summary>Insured under CIP and CIF: the value of goods and freight, and a tenth more (Incoterms 2020, CIP A5 and CIF A5).</summary>
+    /// <summary>
+    /// Insured under CIP and CIF: the value of goods and freight, and a tenth more (Incoterms 2020, CIP A5 and CIF A5).
+    /// </summary>
     public const decimal InsuredShare = 1.10m;
 
     // Main carriage is the seller's under C and D terms (Incoterms 2020).
     private static readonly HashSet<string> SellersCarriage = ["CPT", "CFR", "CIP", "CIF", "DAP", "DPU", "DDP"];
 
+    /// <summary>Whether the seller pays the main carriage under that Incoterm (Incoterms 2020).</summary>
     public static bool IsSellers(string? incoterm) => incoterm is not null && SellersCarriage.Contains(incoterm);
 
+    /// <summary>Whether the seller insures the goods under that Incoterm (Incoterms 2020).</summary>
     public static bool IsInsured(string? incoterm) => incoterm is "CIP" or "CIF";
 
     /// <param name="service">Null: the cheapest.</param>
@@ -84,7 +97,8 @@ public static class Freight
             return Gap(FreightGap.NoZone);
         if (!unweighed.IsEmpty)
             return Gap(FreightGap.NoWeight, zone);
-        // Of each service the lowest band that reaches the weight; of the services the one asked for, else the cheapest.
+        // Of each service the lowest band that reaches the weight; of the services the one asked for, else the
+        // cheapest.
         var fitting = book
             .FreightBands.Where(b =>
                 b.Zone == zone

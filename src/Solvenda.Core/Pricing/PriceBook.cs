@@ -23,7 +23,9 @@ public sealed record DatedCost(ItemId Item, DateOnly From, decimal Cost);
 /// <summary>A family of items and the least margin (percent) that policy lets anyone sell it at.</summary>
 public sealed record Family(string Code, string Words, decimal LeastMarginPercent);
 
-/// <summary>Everything that prices are worked out from, as it stands at one moment; built once, then only read.</summary>
+/// <summary>
+/// Everything that prices are worked out from, as it stands at one moment; built once, then only read.
+/// </summary>
 public sealed class PriceBook
 {
     private readonly FrozenLookup<(string List, ItemId Item), ListPrice> _prices;
@@ -33,6 +35,7 @@ public sealed class PriceBook
     private readonly Dictionary<string, Item> _byCode;
     private readonly Dictionary<string, Family> _families;
 
+    /// <summary>Indexes the contents, so that a line finds what holds for it at once.</summary>
     public PriceBook(PriceBookContents contents)
     {
         ArgumentNullException.ThrowIfNull(contents);
@@ -65,19 +68,25 @@ public sealed class PriceBook
         _costs = new(contents.Costs, c => c.Item);
     }
 
+    /// <summary>The house's own currency.</summary>
     public Currency Home { get; }
 
+    /// <summary>Country that the house sells from, ISO 3166-1 alpha-2.</summary>
     public string SellerCountry { get; }
 
+    /// <summary>Code of the list that everybody has who has no other.</summary>
     public string HouseList { get; }
 
+    /// <summary>Campaigns of all times.</summary>
     public ImmutableArray<Campaign> Campaigns { get; }
 
     /// <summary>Whether any agreement reaches its breaks together with others.</summary>
     public bool HasBreakGroups { get; }
 
+    /// <summary>Rules of charges, of all times.</summary>
     public ImmutableArray<ChargeRule> Charges { get; }
 
+    /// <summary>The freight table.</summary>
     public ImmutableArray<FreightBand> FreightBands { get; }
 
     /// <summary>The freight zone of a country, by ISO 3166-1 alpha-2.</summary>
@@ -86,19 +95,25 @@ public sealed class PriceBook
     /// <summary>Premium in percent of the insured value under CIP and CIF; null where none is set.</summary>
     public decimal? InsurancePercent { get; }
 
+    /// <summary>Tax rates of all times.</summary>
     public ImmutableArray<TaxRate> TaxRates { get; }
 
+    /// <summary>Exchange rates of all times.</summary>
     public ImmutableArray<DatedRate> DatedRates { get; }
 
     /// <summary>Price list of a buyer group, by group.</summary>
     public ImmutableDictionary<string, string> GroupLists { get; }
 
+    /// <summary>All items.</summary>
     public IEnumerable<Item> Items => _items.Values;
 
+    /// <summary>The item of that key; null where there is none.</summary>
     public Item? Find(ItemId id) => _items.GetValueOrDefault(id);
 
+    /// <summary>The item of that code, in whatever case; null where there is none.</summary>
     public Item? FindByCode(string code) => _byCode.GetValueOrDefault(code.Trim());
 
+    /// <summary>The item's family; null where it has none.</summary>
     public Family? FamilyOf(Item item) => _families.GetValueOrDefault(item.Family);
 
     /// <summary>The cost on the day in home currency per stock unit; null where none is known.</summary>
@@ -108,6 +123,7 @@ public sealed class PriceBook
     /// <summary>The price list of a group; null where the group has none.</summary>
     public string? GroupList(string? group) => group is null ? null : GroupLists.GetValueOrDefault(group);
 
+    /// <summary>Prices of an item on a list, of all times.</summary>
     public ReadOnlySpan<ListPrice> PricesOf(string list, ItemId item) => _prices[(list, item)];
 
     /// <summary>The house's list price of a stock unit on the day; null where there is none.</summary>
@@ -132,7 +148,10 @@ public sealed class PriceBook
     public IEnumerable<Campaign> CampaignsFor(Buyer buyer, Item item, string? channel) =>
         Campaigns.IsEmpty ? [] : Campaigns.Where(c => c.Covers(buyer, item, channel));
 
-    /// <summary>The agreements that cover this buyer and item, of every rank, the narrowest first, not yet judged by date or quantity.</summary>
+    /// <summary>
+    /// The agreements that cover this buyer and item, of every rank, the narrowest first, not yet judged by date or
+    /// quantity.
+    /// </summary>
     public IReadOnlyList<Agreement> AgreementsFor(Buyer buyer, Item item)
     {
         ArgumentNullException.ThrowIfNull(buyer);
@@ -183,11 +202,15 @@ public sealed record PriceBookContents(
     ImmutableDictionary<string, string> GroupLists
 )
 {
+    /// <summary>Rules of charges.</summary>
     public ImmutableArray<ChargeRule> Charges { get; init; } = [];
 
+    /// <summary>The freight table.</summary>
     public ImmutableArray<FreightBand> FreightBands { get; init; } = [];
 
+    /// <summary>Zones by country.</summary>
     public ImmutableDictionary<string, string> FreightZones { get; init; } = ImmutableDictionary<string, string>.Empty;
 
+    /// <summary>Insurance in percent of the goods; null where none is sold.</summary>
     public decimal? InsurancePercent { get; init; }
 }

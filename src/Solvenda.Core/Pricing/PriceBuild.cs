@@ -6,11 +6,22 @@ namespace Solvenda.Core.Pricing;
 /// <summary>The kinds of step from list to net.</summary>
 public enum StepKind
 {
+    /// <summary>The list price.</summary>
     List,
+
+    /// <summary>What was agreed with the buyer or their group.</summary>
     Agreement,
+
+    /// <summary>A campaign.</summary>
     Campaign,
+
+    /// <summary>A discount by hand.</summary>
     Discount,
+
+    /// <summary>A net price by hand.</summary>
     NetPrice,
+
+    /// <summary>A margin by hand.</summary>
     Margin,
 }
 
@@ -20,13 +31,22 @@ public sealed record PriceStep(StepKind Kind, string? Rule, string Words, DateOn
 /// <summary>Why there is no price.</summary>
 public enum PriceGap
 {
+    /// <summary>Nothing is missing.</summary>
     None,
+
+    /// <summary>The item is on no list that holds.</summary>
     NoListPrice,
+
+    /// <summary>No exchange rate leads to the sheet's currency.</summary>
     NoRate,
+
+    /// <summary>The item is not sold by that unit.</summary>
     NoUnit,
 }
 
-/// <summary>The ordered steps from list price to base price, in the sheet's currency, per price base quantity.</summary>
+/// <summary>
+/// The ordered steps from list price to base price, in the sheet's currency, per price base quantity.
+/// </summary>
 public sealed record PriceBuild(
     ImmutableArray<PriceStep> Steps,
     UnitPrice? List,
@@ -35,10 +55,14 @@ public sealed record PriceBuild(
     PriceGap Gap
 )
 {
+    /// <summary>No price, and why.</summary>
     public static PriceBuild Missing(PriceGap gap) => new([], null, null, 1m, gap);
 }
 
-/// <summary>Works out the base price of one line from its list price, agreements and campaigns (docs/calculations.md, "Price build").</summary>
+/// <summary>
+/// Works out the base price of one line from its list price, agreements and campaigns (docs/calculations.md, "Price
+/// build").
+/// </summary>
 public static class PriceRules
 {
     /// <summary>
@@ -46,8 +70,10 @@ public static class PriceRules
     /// </summary>
     /// <param name="list">List price in the sheet's currency, per price base of the line's unit.</param>
     /// <param name="quantity">In the rules' unit (the stock unit), for the quantity breaks.</param>
-    /// <param name="toLine">Carries a rule's money value (fixed price, amount off) to the sheet's currency and the line's unit and price base; null where a rate is missing.</param>
-    /// <param name="together">The quantity that all lines of a break group have together on the sheet; null: each line counts alone.</param>
+    /// <param name="toLine">Carries a rule's money value (fixed price, amount off) to the sheet's currency and the
+    /// line's unit and price base; null where a rate is missing.</param>
+    /// <param name="together">The quantity that all lines of a break group have together on the sheet; null: each line
+    /// counts alone.</param>
     public static PriceBuild Build(
         PriceStep list,
         Currency currency,

@@ -20,7 +20,10 @@ public sealed record LineTerms(
     Tax? Tax
 )
 {
-    /// <summary>For a bundle: the taxes of its parts, each with its weight (list value); empty: all of the line has <see cref="Tax"/>.</summary>
+    /// <summary>
+    /// For a bundle: the taxes of its parts, each with its weight (list value); empty: all of the line has
+    /// <see cref="Tax"/>.
+    /// </summary>
     public ImmutableArray<(Tax? Tax, long Weight)> TaxShares { get; init; } = [];
 }
 
@@ -28,7 +31,8 @@ public sealed record LineTerms(
 /// <param name="NetPrice">Net unit price per price base, four decimals.</param>
 /// <param name="Cost">round(quantity x cost / base); null where the cost is unknown.</param>
 /// <param name="SheetDiscountShare">This line's part of the sheet discount.</param>
-/// <param name="Margin">Net without charges after the share, less the cost; null without cost or where the line does not count.</param>
+/// <param name="Margin">Net without charges after the share, less the cost; null without cost or where the line does
+/// not count.</param>
 /// <param name="MarginPercent">Margin in percent of that net; null where that net is zero.</param>
 public sealed record LineFigures(
     decimal NetPrice,
@@ -42,7 +46,9 @@ public sealed record LineFigures(
     decimal? MarginPercent
 )
 {
-    /// <summary>What the margin is measured against: net after the share of the sheet discount, without line charges.</summary>
+    /// <summary>
+    /// What the margin is measured against: net after the share of the sheet discount, without line charges.
+    /// </summary>
     public Amount Earned => Net - Charges - SheetDiscountShare;
 }
 
@@ -57,12 +63,14 @@ public sealed record SheetCharge(string Kind, decimal Amount, Tax? Tax, bool ByH
 /// <summary>The lines of a sheet worked out, before its charges and taxes.</summary>
 /// <param name="Goods">Sum of the nets of the lines that count.</param>
 /// <param name="Taken">The sheet discount, as a positive amount taken off.</param>
-/// <param name="Refused">True where an amount above the discountable lines' nets was asked for; nothing is taken off then.</param>
+/// <param name="Refused">True where an amount above the discountable lines' nets was asked for; nothing is taken off
+/// then.</param>
 public sealed record LinesDone(ImmutableArray<LineFigures> Figures, Amount Goods, Amount Taken, bool Refused);
 
 /// <summary>The discount on the whole sheet: at most one of the two is set.</summary>
 public sealed record SheetDiscount(decimal? Percent, decimal? Amount)
 {
+    /// <summary>Nothing off.</summary>
     public static readonly SheetDiscount None = new(null, null);
 }
 
@@ -71,7 +79,8 @@ public sealed record TaxRow(Tax Tax, Amount Basis, Amount TaxAmount);
 
 /// <summary>The totals of a sheet.</summary>
 /// <param name="SheetDiscount">As a positive amount taken off.</param>
-/// <param name="DiscountRefused">True where an amount above the discountable lines' nets was asked for; nothing is taken off then.</param>
+/// <param name="DiscountRefused">True where an amount above the discountable lines' nets was asked for; nothing is
+/// taken off then.</param>
 public sealed record Tally(
     Amount Goods,
     Amount SheetDiscount,
@@ -88,9 +97,12 @@ public sealed record Tally(
     int LinesWithoutCost
 );
 
-/// <summary>The arithmetic of lines and tally: exact, rounded only at the named points (docs/calculations.md).</summary>
+/// <summary>
+/// The arithmetic of lines and tally: exact, rounded only at the named points (docs/calculations.md).
+/// </summary>
 public static class SheetArithmetic
 {
+    /// <summary>Works out every line and the tally (docs/calculations.md).</summary>
     public static (ImmutableArray<LineFigures> Lines, Tally Tally) Calculate(
         Currency currency,
         IReadOnlyList<LineTerms> lines,
@@ -103,7 +115,9 @@ public static class SheetArithmetic
         return (done.Figures, Totals(currency, lines, done, charges, deposit));
     }
 
-    /// <summary>The lines and what is taken off the sheet: what charges that hang on the value of the goods need first.</summary>
+    /// <summary>
+    /// The lines and what is taken off the sheet: what charges that hang on the value of the goods need first.
+    /// </summary>
     public static LinesDone Lines(Currency currency, IReadOnlyList<LineTerms> lines, SheetDiscount discount)
     {
         var plain = new LineFigures[lines.Count];
@@ -130,7 +144,8 @@ public static class SheetArithmetic
         UnitPrice.Round4(cost / (1 - (marginPercent / 100m)));
 
     /// <summary>
-    /// The figures of a line on its own, before any sheet discount. A line without a price counts as zero in sums and carries a stop elsewhere.
+    /// The figures of a line on its own, before any sheet discount. A line without a price counts as zero in sums and
+    /// carries a stop elsewhere.
     /// </summary>
     public static LineFigures Line(LineTerms line, Currency currency)
     {
@@ -266,7 +281,8 @@ public static class SheetArithmetic
         );
     }
 
-    // EN 16931 works tax out by category and rate, not by line (BR-CO-17). A row without a known tax is left out; the check on it stops the sheet.
+    // EN 16931 works tax out by category and rate, not by line (BR-CO-17). A row without a known tax is left out; the
+    // check on it stops the sheet.
     private static ImmutableArray<TaxRow> TaxTable(
         Currency currency,
         IReadOnlyList<LineTerms> lines,

@@ -21,7 +21,8 @@ public static class TaxRules
 
     /// <summary>
     /// Domestic: S, Z or E by the item's class. Inside the Union with the buyer's tax number: K, intra-Community supply
-    /// (Directive 2006/112/EC, article 138). Outside: G, export (article 146). A Union buyer without tax number has no rule here.
+    /// (Directive 2006/112/EC, article 138). Outside: G, export (article 146). A Union buyer without tax number has no
+    /// rule here.
     /// </summary>
     public static Tax? Find(
         string sellerCountry,

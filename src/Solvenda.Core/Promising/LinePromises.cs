@@ -16,16 +16,22 @@ public sealed record LineNeeds(long Line, decimal Quantity, bool Holds, Immutabl
 /// <summary>A part of a line's quantity and when it can be there.</summary>
 public sealed record PromisedPart(decimal Quantity, Promise Promise);
 
-/// <summary>What a line's stock looks like: free now, what can be promised (null: no date at all), and what it takes.</summary>
+/// <summary>
+/// What a line's stock looks like: free now, what can be promised (null: no date at all), and what it takes.
+/// </summary>
 public sealed record LineStock(decimal FreeNow, Promise? Promise)
 {
+    /// <summary>What it takes from stock, item by item.</summary>
     public ImmutableArray<StockNeed> Needs { get; init; } = [];
 
     /// <summary>Where the rule is "as it comes" and it comes in several: each with its date, in stock units.</summary>
     public ImmutableArray<PromisedPart> Parts { get; init; } = [];
 }
 
-/// <summary>Promises for the lines of a sheet together: lines of one item draw on the same stock, the earlier first (docs/calculations.md, "Promise").</summary>
+/// <summary>
+/// Promises for the lines of a sheet together: lines of one item draw on the same stock, the earlier first
+/// (docs/calculations.md, "Promise").
+/// </summary>
 public static class LinePromises
 {
     /// <summary>By the key of the line; none for an order on call.</summary>

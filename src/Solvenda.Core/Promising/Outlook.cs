@@ -2,11 +2,14 @@ using System.Collections.Immutable;
 
 namespace Solvenda.Core.Promising;
 
-/// <summary>A quantity that comes or goes on a day (0 = today; late ones were moved to their day by the caller).</summary>
+/// <summary>
+/// A quantity that comes or goes on a day (0 = today; late ones were moved to their day by the caller).
+/// </summary>
 public sealed record StockMove(int Day, decimal Quantity);
 
 /// <summary>
-/// An item's stock over time in one warehouse, in stock units, by day from today = 0: a stepped line, kept by its steps, since most days nothing happens.
+/// An item's stock over time in one warehouse, in stock units, by day from today = 0: a stepped line, kept by its
+/// steps, since most days nothing happens.
 /// </summary>
 public sealed class Outlook
 {
@@ -25,7 +28,10 @@ public sealed class Outlook
     /// <summary>on hand + incoming up to the day - committed up to the day, for each day.</summary>
     public ImmutableArray<decimal> Projected => Spread(s => s.Projected);
 
-    /// <summary>What can be taken on the day without breaking an earlier promise, for each day: the least projection from then on, not below zero.</summary>
+    /// <summary>
+    /// What can be taken on the day without breaking an earlier promise, for each day: the least projection from then
+    /// on, not below zero.
+    /// </summary>
     public ImmutableArray<decimal> Free => Spread(s => Math.Max(0m, s.Least));
 
     /// <summary>What can be taken today.</summary>
@@ -61,10 +67,14 @@ public sealed class Outlook
         return new Outlook(days, steps);
     }
 
-    /// <summary>The days on which what can be taken changes, and what it is from then on; never less than before.</summary>
+    /// <summary>
+    /// The days on which what can be taken changes, and what it is from then on; never less than before.
+    /// </summary>
     public IEnumerable<(int Day, decimal Free)> Steps => _steps.Select(s => (s.Day, Math.Max(0m, s.Least)));
 
-    /// <summary>First day from which the quantity can be taken; null where it is not within the days looked at.</summary>
+    /// <summary>
+    /// First day from which the quantity can be taken; null where it is not within the days looked at.
+    /// </summary>
     public int? FirstDayFor(decimal quantity)
     {
         foreach (var step in _steps)

@@ -43,7 +43,10 @@ public static class PromiseFinder
         return On(day, outlook.FirstDayFor(quantity) is { } s && s <= day, now, terms);
     }
 
-    /// <summary>The quantity in the parts that it comes in, each as early as it can be; empty where one date does for all of it, or where a part has none.</summary>
+    /// <summary>
+    /// The quantity in the parts that it comes in, each as early as it can be; empty where one date does for all of it,
+    /// or where a part has none.
+    /// </summary>
     /// <param name="before">What earlier lines take of the same stock.</param>
     public static ImmutableArray<PromisedPart> Split(
         Outlook outlook,

@@ -4,7 +4,10 @@ using Solvenda.Core.Buyers;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>Knows a buyer again by what a message carries. Clues that point at different buyers are shown as such, never settled silently.</summary>
+/// <summary>
+/// Knows a buyer again by what a message carries. Clues that point at different buyers are shown as such, never settled
+/// silently.
+/// </summary>
 public static class BuyerFinder
 {
     // Mail domains that many people share say nothing about a company.

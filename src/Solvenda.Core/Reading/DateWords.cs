@@ -9,10 +9,14 @@ namespace Solvenda.Core.Reading;
 /// <param name="Lead">Whether a word before it says that something is wanted by it.</param>
 public sealed record WrittenDate(DateOnly Day, int Start, int Length, string How, decimal Sure, bool Lead);
 
-/// <summary>Dates as people write them in the languages of <see cref="Language"/>, against the day of the message.</summary>
+/// <summary>
+/// Dates as people write them in the languages of <see cref="Language"/>, against the day of the message.
+/// </summary>
 /// <remarks>
-/// "Thursday" is the next one after the message's day; "Thursday week" is the one seven days after that; "next Thursday" is in the following week.
-/// A day and month without a year is the next such day. A week is its Monday (ISO 8601). Two numbers that could both be the month stay unsure, unless the document shows the order elsewhere.
+/// "Thursday" is the next one after the message's day; "Thursday week" is the one seven days after that; "next
+/// Thursday" is in the following week.
+/// A day and month without a year is the next such day. A week is its Monday (ISO 8601). Two numbers that could both be
+/// the month stay unsure, unless the document shows the order elsewhere.
 /// </remarks>
 public static class DateWords
 {
@@ -21,7 +25,9 @@ public static class DateWords
 
     private static readonly ConcurrentDictionary<string, Regex> Patterns = new();
 
-    /// <summary>The first date that something is wanted by, else the first that stands alone; null where there is none.</summary>
+    /// <summary>
+    /// The first date that something is wanted by, else the first that stands alone; null where there is none.
+    /// </summary>
     public static WrittenDate? Find(string text, DateOnly written, Language? language = null)
     {
         var all = All(text, written, language);

@@ -3,7 +3,9 @@ using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>The regular expressions of one language, made of its words; English is always understood beside it.</summary>
+/// <summary>
+/// The regular expressions of one language, made of its words; English is always understood beside it.
+/// </summary>
 internal sealed record Grammar(
     Language Language,
     Regex Quantity,

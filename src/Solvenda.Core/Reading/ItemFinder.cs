@@ -10,8 +10,10 @@ namespace Solvenda.Core.Reading;
 public sealed record Candidate(Item Item, decimal Score);
 
 /// <summary>
-/// Finds items by code, GTIN or words in any order and any language of <see cref="Language"/>. Sizes are compared as sizes: 10 mm is not 100 mm, and an item of another size is no candidate.
-/// Words are weighed by how rare they are over the catalogue; slips of a letter and words written together are forgiven.
+/// Finds items by code, GTIN or words in any order and any language of <see cref="Language"/>. Sizes are compared as
+/// sizes: 10 mm is not 100 mm, and an item of another size is no candidate.
+/// Words are weighed by how rare they are over the catalogue; slips of a letter and words written together are
+/// forgiven.
 /// </summary>
 public sealed partial class ItemFinder
 {
@@ -41,6 +43,7 @@ public sealed partial class ItemFinder
         public double Total { get; set; }
     }
 
+    /// <summary>Indexes items by their codes and words.</summary>
     public ItemFinder(IEnumerable<Item> items)
     {
         ArgumentNullException.ThrowIfNull(items);
@@ -84,13 +87,17 @@ public sealed partial class ItemFinder
                 );
     }
 
+    /// <summary>The item of that key; null where there is none.</summary>
     public Item? ById(ItemId id) => _byId.GetValueOrDefault(id);
 
     /// <summary>Whether things in the catalogue are called by this word, in whichever language.</summary>
     public bool Knows(string word, Language? language = null) =>
         Resolve(word.ToLower(CultureInfo.InvariantCulture), language).Any(t => t.Known);
 
-    /// <summary>The best candidates, best first. Two with nearly the same score are a near tie, which the caller must not settle silently.</summary>
+    /// <summary>
+    /// The best candidates, best first. Two with nearly the same score are a near tie, which the caller must not settle
+    /// silently.
+    /// </summary>
     /// <param name="boost">Added to an item's score, for what this buyer bought before; at most 0.1.</param>
     /// <param name="language">That the words are in; without it any that knows them.</param>
     public ImmutableArray<Candidate> Search(
@@ -110,7 +117,8 @@ public sealed partial class ItemFinder
         try
         {
             Array.Clear(matched, 0, _items.Count);
-            // The rarest word first: once it and its like have named enough, what is only called by the common ones ("rope") cannot come before them.
+            // The rarest word first: once it and its like have named enough, what is only called by the common ones
+            // ("rope") cannot come before them.
             foreach (var (token, _, guessed) in query.Where(q => q.Token >= 0).OrderBy(q => _postings[q.Token].Count))
             {
                 var weight = _weights[token] * (guessed ? GuessedShare : 1);
@@ -176,7 +184,10 @@ public sealed partial class ItemFinder
         ];
     }
 
-    /// <summary>Words for an item like another one, but of the sizes and the colour that are said; null where nothing else is said of it.</summary>
+    /// <summary>
+    /// Words for an item like another one, but of the sizes and the colour that are said; null where nothing else is
+    /// said of it.
+    /// </summary>
     public string? Varied(Item like, string said, Language? language)
     {
         ArgumentNullException.ThrowIfNull(like);
@@ -195,7 +206,10 @@ public sealed partial class ItemFinder
 
     private static bool IsColour(string token) => Language.English.Colours.Contains(token);
 
-    /// <summary>Lower case, sizes joined ("10 mm" to "10mm"), punctuation gone, plain blanks: the form in which aliases are kept.</summary>
+    /// <summary>
+    /// Lower case, sizes joined ("10 mm" to "10mm"), punctuation gone, plain blanks: the form in which aliases are
+    /// kept.
+    /// </summary>
     public static string Normal(string words) => string.Join(' ', Split(words));
 
     private int Token(string text)
@@ -244,7 +258,8 @@ public sealed partial class ItemFinder
         return text.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries);
     }
 
-    // A word as the catalogue's: as it is, by the language's words, by its stem, as two words written together, or with a slip forgiven.
+    // A word as the catalogue's: as it is, by the language's words, by its stem, as two words written together, or with
+    // a slip forgiven.
     private IEnumerable<(string Text, bool Known, bool Guessed)> Resolve(string word, Language? language)
     {
         // "thimble 12": in this trade a bare number in a thing's name is its millimetres.

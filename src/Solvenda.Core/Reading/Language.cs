@@ -7,7 +7,8 @@ using System.Text.RegularExpressions;
 namespace Solvenda.Core.Reading;
 
 /// <summary>
-/// The words of one language that reading goes by: numbers, units, days, what asks for a price, what columns are called, what things are called in ours.
+/// The words of one language that reading goes by: numbers, units, days, what asks for a price, what columns are
+/// called, what things are called in ours.
 /// One file each in Languages/; a language is added by adding its file.
 /// </summary>
 public sealed class Language
@@ -22,6 +23,7 @@ public sealed class Language
     /// <summary>ISO 639-1, as the file is called.</summary>
     public string Code { get; private set; } = "";
 
+    /// <summary>What its speakers call it.</summary>
     public required string Name { get; init; }
 
     /// <summary>Number words, with dozens.</summary>
@@ -30,6 +32,7 @@ public sealed class Language
     /// <summary>What joins the parts of a number: a hundred and twenty.</summary>
     public required string[] NumberJoints { get; init; }
 
+    /// <summary>Words for inches.</summary>
     public required string[] Inches { get; init; }
 
     /// <summary>Between the least and the most that somebody takes: 8 to 10.</summary>
@@ -49,6 +52,8 @@ public sealed class Language
 
     /// <summary>What multiplies a number in front of it: 3 dozen.</summary>
     public required Dictionary<string, decimal> Groups { get; init; }
+
+    /// <summary>Words for lengths that a quantity is cut into.</summary>
     public required string[] Lengths { get; init; }
 
     /// <summary>Behind a number that is part of a name: three-strand.</summary>
@@ -62,8 +67,14 @@ public sealed class Language
 
     /// <summary>Monday first.</summary>
     public required string[] Days { get; init; }
+
+    /// <summary>Names of the months, January first.</summary>
     public required string[] Months { get; init; }
+
+    /// <summary>Words for a week.</summary>
     public required string[] Week { get; init; }
+
+    /// <summary>Words for the next one.</summary>
     public required string[] Next { get; init; }
 
     /// <summary>Behind a weekday: the one a week later.</summary>
@@ -74,8 +85,14 @@ public sealed class Language
 
     /// <summary>Days in a span: within 3 weeks.</summary>
     public required Dictionary<string, int> Spans { get; init; }
+
+    /// <summary>Words before a span of days.</summary>
     public required string[] Within { get; init; }
+
+    /// <summary>Words for the end of a month or week.</summary>
     public required string[] EndOf { get; init; }
+
+    /// <summary>Words for the middle of a month or week.</summary>
     public required string[] MiddleOf { get; init; }
 
     /// <summary>What comes before a date that something is wanted by.</summary>
@@ -83,27 +100,47 @@ public sealed class Language
 
     /// <summary>What comes before the date of the message itself.</summary>
     public required string[] Dated { get; init; }
+
+    /// <summary>Words of an order.</summary>
     public required string[] Order { get; init; }
+
+    /// <summary>Words of a request for a price.</summary>
     public required string[] Quote { get; init; }
 
     /// <summary>Of these, what names a quote that there is already: "order as per your quote" asks for none.</summary>
     public required string[] QuoteNoun { get; init; }
+
+    /// <summary>Words of a change.</summary>
     public required string[] Change { get; init; }
+
+    /// <summary>Words of a cancellation.</summary>
     public required string[] Cancel { get; init; }
 
     /// <summary>Says yes to a quote of ours.</summary>
     public required string[] Accept { get; init; }
+
+    /// <summary>Words of what is no business of the desk.</summary>
     public required string[] NotForUs { get; init; }
 
     /// <summary>What comes before the buyer's order number.</summary>
     public required string[] Po { get; init; }
+
+    /// <summary>Words before who writes.</summary>
     public required string[] Contact { get; init; }
+
+    /// <summary>Words before where goods go.</summary>
     public required string[] DeliverTo { get; init; }
+
+    /// <summary>Words before terms of payment.</summary>
     public required string[] Payment { get; init; }
+
+    /// <summary>Words before a total.</summary>
     public required string[] Total { get; init; }
 
     /// <summary>What comes before a price.</summary>
     public required string[] At { get; init; }
+
+    /// <summary>Words between two things.</summary>
     public required string[] And { get; init; }
 
     /// <summary>What ends the words for a thing.</summary>
@@ -114,6 +151,8 @@ public sealed class Language
 
     /// <summary>In the line that announces what is quoted.</summary>
     public required string[] Wrote { get; init; }
+
+    /// <summary>Words of the head of a mail that is quoted: from.</summary>
     public required string[] From { get; init; }
 
     /// <summary>Words that say nothing about a thing.</summary>
@@ -125,13 +164,16 @@ public sealed class Language
     /// <summary>What columns are called, by what they mean.</summary>
     public required Dictionary<string, string[]> Heads { get; init; }
 
+    /// <summary>All languages that are read.</summary>
     public static ImmutableArray<Language> All { get; } = [.. Load()];
 
+    /// <summary>English, which everything falls back to.</summary>
     public static Language English { get; } = All.First(l => l.Code == "en");
 
     /// <summary>A regular expression for inches, in any language or as the sign; without groups.</summary>
     public static string InchPattern { get; } = $@"(?:[""\u2033]|(?:{AnyOf(All.SelectMany(l => l.Inches))})(?!\w))";
 
+    /// <summary>Whether a word says nothing about an item.</summary>
     public bool IsIdle(string word) => (_idle ??= [.. Idle]).Contains(word);
 
     /// <summary>The language a text is in, by its idle words; English where nothing tells.</summary>

@@ -2,8 +2,11 @@ using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>A letter as its words: who it is from, when it was written, and its text with the new part told from the quoted.</summary>
-/// <param name="FreshLength">Characters of <paramref name="Text"/> that are new; what follows is quoted history or a signature.</param>
+/// <summary>
+/// A letter as its words: who it is from, when it was written, and its text with the new part told from the quoted.
+/// </summary>
+/// <param name="FreshLength">Characters of <paramref name="Text"/> that are new; what follows is quoted history or a
+/// signature.</param>
 public sealed record Letter(
     string FromAddress,
     string FromName,
@@ -45,7 +48,10 @@ public static class Letters
         )
     );
 
-    /// <summary>Where the new part ends: at the first quoted line, the line that announces it, a signature mark (RFC 3676, 4.3), or the words that close a letter.</summary>
+    /// <summary>
+    /// Where the new part ends: at the first quoted line, the line that announces it, a signature mark (RFC 3676, 4.3),
+    /// or the words that close a letter.
+    /// </summary>
     public static int FreshLength(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
@@ -56,7 +62,8 @@ public static class Letters
             if (line.StartsWith('>') || line is "-- " or "--" || (line.Length < 400 && Announces.Value.IsMatch(line)))
                 return at;
             at = Math.Min(text.Length, at + line.Length + 1);
-            // A forwarded letter begins with thanks and goes on below; only what closes something that was said is an end.
+            // A forwarded letter begins with thanks and goes on below; only what closes something that was said is an
+            // end.
             if (
                 said
                 && closings < MostClosings

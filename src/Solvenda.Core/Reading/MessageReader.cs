@@ -3,7 +3,10 @@ using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>Reads one message, whatever it came as: a structured document as it states, a letter by its words, tables by their columns, and all of them as one request.</summary>
+/// <summary>
+/// Reads one message, whatever it came as: a structured document as it states, a letter by its words, tables by their
+/// columns, and all of them as one request.
+/// </summary>
 public static partial class MessageReader
 {
     /// <summary>Null where there is nothing to be read, with the reason.</summary>
@@ -119,7 +122,8 @@ public static partial class MessageReader
         );
     }
 
-    // A table without a word about what is wanted is an order where it carries an order's number, else a price is asked.
+    // A table without a word about what is wanted is an order where it carries an order's number, else a price is
+    // asked.
     private static Reading Kinded(Reading reading, Letter letter, Language language, bool hasMore)
     {
         if (!hasMore || reading.Kind is not (MessageKind.Unclear or MessageKind.Question) || reading.Lines.IsEmpty)

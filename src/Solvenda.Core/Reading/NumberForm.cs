@@ -7,13 +7,16 @@ namespace Solvenda.Core.Reading;
 public sealed record WrittenNumber(decimal Value, decimal? Or);
 
 /// <summary>
-/// Which sign is the decimal one, as a document itself shows: <c>2,40</c> somewhere says that <c>1.250</c> is a thousand and more. Where nothing shows it, three digits behind one sign stay open.
+/// Which sign is the decimal one, as a document itself shows: <c>2,40</c> somewhere says that <c>1.250</c> is a
+/// thousand and more. Where nothing shows it, three digits behind one sign stay open.
 /// </summary>
 /// <param name="Sign">The decimal sign; null where the document does not tell, or tells both.</param>
 public sealed record NumberForm(char? Sign)
 {
+    /// <summary>Nothing told which sign is which.</summary>
     public static readonly NumberForm Unknown = new((char?)null);
 
+    /// <summary>What the numbers of one document tell about their signs.</summary>
     public static NumberForm Of(IEnumerable<string> numbers)
     {
         var seen = numbers.Select(SignOf).Where(s => s is not null).Distinct().ToList();

@@ -2,7 +2,10 @@ using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>Numbers in words, as one language builds them: "a hundred and twenty", "zweiundzwanzig", "ciento veinte". What is built in no such way is no number, and is asked.</summary>
+/// <summary>
+/// Numbers in words, as one language builds them: "a hundred and twenty", "zweiundzwanzig", "ciento veinte". What is
+/// built in no such way is no number, and is asked.
+/// </summary>
 internal static class NumberWords
 {
     // "Nine hundred and ninety-nine thousand nine hundred and ninety-nine" has ten, and no word is as long as this.

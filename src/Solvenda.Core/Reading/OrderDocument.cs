@@ -5,11 +5,16 @@ namespace Solvenda.Core.Reading;
 /// <summary>A value out of a structured message, with the place it stands in.</summary>
 public sealed record Stated<T>(T Value, Evidence Where);
 
-/// <summary>Something to know the buyer by: a partner id, a GLN, a tax number, a mail address, a name, the account of a channel.</summary>
+/// <summary>
+/// Something to know the buyer by: a partner id, a GLN, a tax number, a mail address, a name, the account of a channel.
+/// </summary>
 /// <param name="Kind">partner, gln, tax, mail, domain, channel, name, address.</param>
 public sealed record Clue(string Kind, string Value, ImmutableArray<Evidence> Where);
 
-/// <summary>One line of a structured message, as stated: codes of others, units in the code list of the syntax already turned to Rec 20 where known.</summary>
+/// <summary>
+/// One line of a structured message, as stated: codes of others, units in the code list of the syntax already turned to
+/// Rec 20 where known.
+/// </summary>
 /// <param name="Unit">Unit code as written.</param>
 /// <param name="Price">Per <paramref name="PriceBase"/> of the unit.</param>
 public sealed record StatedLine(
@@ -47,41 +52,57 @@ public sealed record StatedLine(
     public bool TakenBack { get; init; }
 }
 
-/// <summary>A purchase order, change or request for quotation as any structured format states it; what formats hand over to reading. Every value may be missing; none is made up.</summary>
+/// <summary>
+/// A purchase order, change or request for quotation as any structured format states it; what formats hand over to
+/// reading. Every value may be missing; none is made up.
+/// </summary>
 public sealed record OrderDocument(MessageKind Kind, ImmutableArray<StatedLine> Lines)
 {
+    /// <summary>What may tell the buyer.</summary>
     public ImmutableArray<Clue> Clues { get; init; } = [];
 
+    /// <summary>Who wrote.</summary>
     public Stated<string>? Contact { get; init; }
 
+    /// <summary>Their number for it.</summary>
     public Stated<string>? PoNumber { get; init; }
 
     /// <summary>A quote of ours that it refers to.</summary>
     public Stated<string>? QuoteNumber { get; init; }
 
+    /// <summary>The day of the document.</summary>
     public DateOnly? Written { get; init; }
 
+    /// <summary>When the goods are wanted.</summary>
     public Stated<DateOnly>? Wanted { get; init; }
 
+    /// <summary>Where the goods go.</summary>
     public Stated<string>? DeliverTo { get; init; }
 
     /// <summary>ISO 3166-1 alpha-2.</summary>
     public string? DeliverToCountry { get; init; }
 
+    /// <summary>The Incoterm, in capitals.</summary>
     public Stated<string>? Incoterm { get; init; }
 
+    /// <summary>Its named place.</summary>
     public Stated<string>? IncotermPlace { get; init; }
 
+    /// <summary>ISO 4217.</summary>
     public Stated<string>? Currency { get; init; }
 
+    /// <summary>Days net.</summary>
     public Stated<int>? PaymentDays { get; init; }
 
     /// <summary>Total of the lines as stated.</summary>
     public Stated<decimal>? Goods { get; init; }
 
+    /// <summary>What else they say.</summary>
     public Stated<string>? Note { get; init; }
 
+    /// <summary>Charges and allowances, an allowance negative, in the document's currency.</summary>
     public ImmutableArray<(string Kind, decimal Amount)> Charges { get; init; } = [];
 
+    /// <summary>What was odd about it, in words.</summary>
     public ImmutableArray<string> Warnings { get; init; } = [];
 }

@@ -13,7 +13,11 @@ public enum PartKind
 
     /// <summary>Segments.</summary>
     Edi,
+
+    /// <summary>XML, such as UBL.</summary>
     Xml,
+
+    /// <summary>JSON of a sales channel.</summary>
     Json,
 
     /// <summary>Pages with text at known places.</summary>
@@ -26,7 +30,9 @@ public enum PartKind
     Kept,
 }
 
-/// <summary>A word on a page: its characters in the part's text, and its box as fractions of the page, from the top left.</summary>
+/// <summary>
+/// A word on a page: its characters in the part's text, and its box as fractions of the page, from the top left.
+/// </summary>
 public sealed record PlacedWord(int Start, int Length, int Page, double Left, double Top, double Width, double Height);
 
 /// <summary>A cell of a table: what it says and the characters it stands in.</summary>
@@ -47,10 +53,14 @@ public sealed record OriginalPart(string Name, PartKind Kind, string Text)
     /// <summary>Number of pages; 0 where there are none.</summary>
     public int Pages { get; init; }
 
-    /// <summary>How well the text itself is known: 1 for what was typed, less for what was recognised on a picture.</summary>
+    /// <summary>
+    /// How well the text itself is known: 1 for what was typed, less for what was recognised on a picture.
+    /// </summary>
     public decimal Sure { get; init; } = 1m;
 
-    /// <summary>What of it is not here though the original has it: rows or pages beyond what is read. Empty where all is.</summary>
+    /// <summary>
+    /// What of it is not here though the original has it: rows or pages beyond what is read. Empty where all is.
+    /// </summary>
     public string Warning { get; init; } = "";
 
     /// <summary>A mail's HTML, cleaned: no scripts, no remote pictures. Empty where it had none.</summary>
@@ -60,12 +70,16 @@ public sealed record OriginalPart(string Name, PartKind Kind, string Text)
     public int Attachment { get; init; } = -1;
 }
 
-/// <summary>One message as it came in: who sent it, its parts, and the document where the form states one. A file may hold several.</summary>
+/// <summary>
+/// One message as it came in: who sent it, its parts, and the document where the form states one. A file may hold
+/// several.
+/// </summary>
 public sealed record Incoming(string From, string Subject, ImmutableArray<OriginalPart> Parts)
 {
     /// <summary>The identity that the sender gave it; null where it has none.</summary>
     public string? OwnId { get; init; }
 
+    /// <summary>The letter, where it is one.</summary>
     public Letter? Letter { get; init; }
 
     /// <summary>What a structured form states.</summary>
@@ -77,5 +91,6 @@ public sealed record Incoming(string From, string Subject, ImmutableArray<Origin
     /// <summary>Why it could not be read, in words; null where it could.</summary>
     public string? Problem { get; init; }
 
+    /// <summary>What was odd about it, in words.</summary>
     public ImmutableArray<string> Warnings { get; init; } = [];
 }

@@ -9,13 +9,22 @@ namespace Solvenda.Core.Reading;
 /// <summary>What a message is about.</summary>
 public enum MessageKind
 {
+    /// <summary>Nothing told what it is.</summary>
     Unclear,
+
+    /// <summary>They ask for a price.</summary>
     RequestForQuotation,
+
+    /// <summary>They order.</summary>
     Order,
 
     /// <summary>Changes an order that we have.</summary>
     Change,
+
+    /// <summary>They take an order back.</summary>
     Cancellation,
+
+    /// <summary>They ask something.</summary>
     Question,
 
     /// <summary>Says yes or no to a quote of ours.</summary>
@@ -31,6 +40,7 @@ public readonly record struct Evidence(int Part, int Start, int Length);
 /// <summary>A value that was read: how sure (0 to 1), how it was found, and where it stands.</summary>
 public sealed record Field<T>(T? Value, decimal Sure, string How, ImmutableArray<Evidence> Evidence)
 {
+    /// <summary>Not found.</summary>
     public static readonly Field<T> Missing = new(default, 0m, "not found", []);
 }
 
@@ -80,8 +90,10 @@ public sealed record ReadLine(
     /// <summary>Below this, a person decides.</summary>
     public const decimal SureEnough = 0.7m;
 
+    /// <summary>How sure the line is: its least sure part, 0 to 1.</summary>
     public decimal Sure => Math.Min(Item.Sure, Math.Min(Quantity.Sure, Unit.Sure));
 
+    /// <summary>Whether a person decides.</summary>
     public bool NeedsYou => Sure < SureEnough;
 }
 

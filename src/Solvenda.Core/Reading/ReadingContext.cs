@@ -8,7 +8,9 @@ namespace Solvenda.Core.Reading;
 /// <summary>A way to know a buyer again: an address, a partner id, a tax number, with what kind it is.</summary>
 public sealed record BuyerSign(BuyerId Buyer, string Kind, string Value);
 
-/// <summary>A remembered translation: a buyer's words or code for our item, with a usual quantity where one was learned.</summary>
+/// <summary>
+/// A remembered translation: a buyer's words or code for our item, with a usual quantity where one was learned.
+/// </summary>
 /// <param name="Buyer">Null: everybody's.</param>
 /// <param name="Words">Normalised by <see cref="ItemFinder.Normal"/>.</param>
 public sealed record Alias(long Id, BuyerId? Buyer, string Words, ItemId Item, decimal? Quantity, Unit? Unit);
@@ -32,15 +34,21 @@ public sealed record ReadingContext(
     private ILookup<string, BuyerSign>? _signs;
     private ILookup<string, BuyerId>? _names;
 
+    /// <summary>Their addresses.</summary>
     public ImmutableArray<BuyerAddress> Addresses { get; init; } = [];
 
-    /// <summary>What the columns of a sender's tables mean, by the words at their heads (<see cref="TableReading.HeadsOf"/>), as a person said.</summary>
+    /// <summary>
+    /// What the columns of a sender's tables mean, by the words at their heads (<see cref="TableReading.HeadsOf"/>), as
+    /// a person said.
+    /// </summary>
     public Func<string, string, IReadOnlyDictionary<int, string>?> Columns { get; init; } = (_, _) => null;
 
     /// <summary>Aliases that helped, by their key, so that it can be counted.</summary>
     public HashSet<long> Helped { get; } = [];
 
-    /// <summary>What this buyer's words or code mean, else what everybody's do; null where neither was learned.</summary>
+    /// <summary>
+    /// What this buyer's words or code mean, else what everybody's do; null where neither was learned.
+    /// </summary>
     public Alias? AliasOf(Field<BuyerId> buyer, string normal)
     {
         _aliases ??= Aliases.GroupBy(a => (a.Buyer, a.Words)).ToDictionary(g => g.Key, g => g.First());

@@ -4,13 +4,18 @@ using Solvenda.Core.Money;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>Uses what a document adds up to as evidence: price times quantity is the amount of the line, the amounts are the total. A contradiction lowers how sure the numbers are, and says which.</summary>
+/// <summary>
+/// Uses what a document adds up to as evidence: price times quantity is the amount of the line, the amounts are the
+/// total. A contradiction lowers how sure the numbers are, and says which.
+/// </summary>
 public static class Sums
 {
-    // Rounding of a price per unit shows in the amount of a long line: half a cent on each of many, and a cent for the rest.
+    // Rounding of a price per unit shows in the amount of a long line: half a cent on each of many, and a cent for the
+    // rest.
     private static bool Fits(decimal stated, decimal worked, decimal quantity, decimal priceBase) =>
         Math.Abs(stated - worked) <= 0.011m + (Math.Abs(quantity) / Math.Max(1m, priceBase) * 0.00005m);
 
+    /// <summary>Compares lines with their own sums and with the total that is stated.</summary>
     public static ImmutableArray<ReadLine> Check(
         ImmutableArray<ReadLine> lines,
         OrderDocument document,

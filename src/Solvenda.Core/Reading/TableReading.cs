@@ -5,7 +5,8 @@ using System.Text.RegularExpressions;
 namespace Solvenda.Core.Reading;
 
 /// <summary>
-/// Finds the tables in rows of cells and reads their lines: by the words at the head of the columns in the languages of <see cref="Language"/>, as a person said before for this sender, else by what stands in them.
+/// Finds the tables in rows of cells and reads their lines: by the words at the head of the columns in the languages of
+/// <see cref="Language"/>, as a person said before for this sender, else by what stands in them.
 /// Rows above the head, headings between lines, and totals below are told apart.
 /// </summary>
 public static partial class TableReading
@@ -38,12 +39,14 @@ public static partial class TableReading
         ImmutableArray<(int Row, string Heads, ImmutableDictionary<int, string> Columns)> Tables
     )
     {
+        /// <summary>Nothing was found.</summary>
         public static readonly Found Nothing = new([], null, [], []);
     }
 
     /// <param name="part">Which part of the message the rows are.</param>
     /// <param name="sender">Whose tables they are, for what was said about them before.</param>
-    /// <param name="kind">Of running text, rows without a head are no table; on pages, a cell may go on in the lines above and below its row.</param>
+    /// <param name="kind">Of running text, rows without a head are no table; on pages, a cell may go on in the lines
+    /// above and below its row.</param>
     public static Found Read(
         ImmutableArray<ImmutableArray<Cell>> rows,
         int part,
@@ -119,7 +122,9 @@ public static partial class TableReading
         return new Found(lines.ToImmutable(), goods, warnings.ToImmutable(), tables.ToImmutable());
     }
 
-    /// <summary>A text with its tables blanked out, so that heads and figures are not taken for what somebody says.</summary>
+    /// <summary>
+    /// A text with its tables blanked out, so that heads and figures are not taken for what somebody says.
+    /// </summary>
     public static string Prose(OriginalPart part, Found found)
     {
         ArgumentNullException.ThrowIfNull(part);
@@ -199,7 +204,8 @@ public static partial class TableReading
             if (Meaning(row[i].Text) is { } meaning && (meaning != "number" || i == 0))
                 columns[i] = meaning;
         }
-        // "Item" and "Article" name codes in some tables and words in others: with two such columns there, the first is the code.
+        // "Item" and "Article" name codes in some tables and words in others: with two such columns there, the first is
+        // the code.
         var words = columns.Where(c => c.Value == "words").Select(c => c.Key).Order().ToList();
         if (words.Count > 1 && !columns.ContainsValue("code"))
             columns[words[0]] = "code";
@@ -241,7 +247,8 @@ public static partial class TableReading
             )
         );
 
-    // The first rows that are filled tell: which column holds codes of ours, which whole numbers, which units, which words.
+    // The first rows that are filled tell: which column holds codes of ours, which whole numbers, which units, which
+    // words.
     private static ImmutableDictionary<int, string> ByContents(
         ImmutableArray<ImmutableArray<Cell>> rows,
         ReadingContext context

@@ -8,7 +8,8 @@ public static partial class TextClues
     // A short name stands in too many texts by chance.
     private const int ShortestName = 6;
 
-    /// <param name="named">What a name counts as: "name" on a printed order, "text" in a letter, where others are named too.</param>
+    /// <param name="named">What a name counts as: "name" on a printed order, "text" in a letter, where others are named
+    /// too.</param>
     public static IEnumerable<Clue> Of(string text, int part, string named, ReadingContext context)
     {
         ArgumentNullException.ThrowIfNull(text);

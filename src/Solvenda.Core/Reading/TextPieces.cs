@@ -7,18 +7,23 @@ internal sealed record Anchor(Match Match, int At, int Length)
 {
     public int End => At + Length;
 
-    /// <summary>Where the words for the thing begin, where they stand before the number: "the usual netting, 25 mm, 90 m²".</summary>
+    /// <summary>
+    /// Where the words for the thing begin, where they stand before the number: "the usual netting, 25 mm, 90 m²".
+    /// </summary>
     public int? ThingFrom { get; init; }
 }
 
-/// <summary>Takes a text apart: into clauses, and the numbers of a clause into those that count and those that belong to a name.</summary>
+/// <summary>
+/// Takes a text apart: into clauses, and the numbers of a clause into those that count and those that belong to a name.
+/// </summary>
 internal static partial class TextPieces
 {
     private const int LongestClause = 1_000;
 
     public static readonly char[] Blanks = [' ', '\t', '\n', ',', ';', ':', '(', ')'];
 
-    // A clause ends at a sentence's end, a blank line, a dash, or where a list goes on in a new line; commas stay inside.
+    // A clause ends at a sentence's end, a blank line, a dash, or where a list goes on in a new line; commas stay
+    // inside.
     public static IEnumerable<(int Start, int Length)> Clauses(string text)
     {
         var ends = ClauseEnd()
@@ -48,7 +53,8 @@ internal static partial class TextPieces
     }
 
     /// <summary>
-    /// Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six. Between two that both count stands a comma, an "and", or a new line.
+    /// Numbers that belong to the words of a thing are no anchors: "6 pcs boat hook 2.4 m telescopic" counts six.
+    /// Between two that both count stands a comma, an "and", or a new line.
     /// </summary>
     public static List<Anchor> Counting(string clause, List<Anchor> all, Grammar grammar, ItemFinder items)
     {
@@ -85,7 +91,8 @@ internal static partial class TextPieces
                 kept.Add(anchor);
                 parted = false;
             }
-            // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE 12-strand 600 m".
+            // A number that begins the piece counts: "2 throwing lines 25 m". One inside may belong to a name: "HMPE
+            // 12-strand 600 m".
             else if (
                 !kept[^1].Match.Groups["unit"].Success
                 && !kept[^1].Match.Groups["usual"].Success

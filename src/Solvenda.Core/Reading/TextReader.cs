@@ -8,7 +8,8 @@ using Solvenda.Core.Units;
 namespace Solvenda.Core.Reading;
 
 /// <summary>
-/// Reads free text by rules, in the languages of <see cref="Language"/>: quantities are the anchors, and what stands behind one (or before it, where nothing stands behind) are the words for an item.
+/// Reads free text by rules, in the languages of <see cref="Language"/>: quantities are the anchors, and what stands
+/// behind one (or before it, where nothing stands behind) are the words for an item.
 /// A value that is not sure stays open for a person; nothing is settled by luck.
 /// </summary>
 public static partial class TextReader
@@ -27,6 +28,7 @@ public static partial class TextReader
 
     private const int FarthestPrice = 12;
 
+    /// <summary>Reads a letter that has no table.</summary>
     public static Reading Read(Letter letter, ReadingContext context) => Read(letter, context, [], elsewhere: 0);
 
     /// <param name="more">Clues that stand outside the letter.</param>
@@ -89,7 +91,8 @@ public static partial class TextReader
         );
         if (letter.FromName.Length > 0)
             yield return new Clue("name", letter.FromName, []);
-        // Addresses in what is quoted are mostly ours or another's; a tax number or a name in the signature is the sender's.
+        // Addresses in what is quoted are mostly ours or another's; a tax number or a name in the signature is the
+        // sender's.
         foreach (
             var clue in TextClues
                 .Of(letter.Text, letter.Part, "text", context)
@@ -447,7 +450,8 @@ public static partial class TextReader
         );
     }
 
-    // A thing that we do not know, with a quantity that is one: a person says what it is. Words behind a bare number are only words.
+    // A thing that we do not know, with a quantity that is one: a person says what it is. Words behind a bare number
+    // are only words.
     private static ReadLine? Unknown(
         Match anchor,
         string words,
@@ -575,7 +579,8 @@ public static partial class TextReader
     private static Unit UsualUnit(Item item, IReadOnlyList<Bought> bought) =>
         bought.Where(b => b.Item == item.Id).OrderByDescending(b => b.Day).FirstOrDefault()?.Unit ?? item.StockUnit;
 
-    // What they took before, each quantity once with the documents it stands in; then what their own "n lengths" times "n x m" of the quoted letter gives; then a whole larger unit.
+    // What they took before, each quantity once with the documents it stands in; then what their own "n lengths" times
+    // "n x m" of the quoted letter gives; then a whole larger unit.
     private static ImmutableArray<Proposal> UsualProposals(Item item, IReadOnlyList<Bought> bought, string whole)
     {
         var proposals = ImmutableArray.CreateBuilder<Proposal>();

@@ -12,7 +12,8 @@ public sealed record AskedLine(AskedFor Asked, string? Code, decimal Quantity, U
 public static class AskedLines
 {
     /// <summary>
-    /// The draft with the lines behind those that it has. What is beyond a bound comes without it (a quantity of nothing), for a check to name: nothing
+    /// The draft with the lines behind those that it has. What is beyond a bound comes without it (a quantity of
+    /// nothing), for a check to name: nothing
     /// that was asked for is left out.
     /// </summary>
     public static Draft Add(Draft draft, IEnumerable<AskedLine> lines, DoorFacts facts)

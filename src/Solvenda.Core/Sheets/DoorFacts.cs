@@ -14,7 +14,8 @@ namespace Solvenda.Core.Sheets;
 public sealed record BuyerPlace(string Code, string Use, string Words, string Country, string ReceivingDays = "");
 
 /// <summary>What the one door for edits judges against: what exists, whose hand it is, and what day it is.</summary>
-/// <param name="Languages">Codes of the languages that documents are written in, each with what its speakers call it.</param>
+/// <param name="Languages">Codes of the languages that documents are written in, each with what its speakers call
+/// it.</param>
 /// <param name="Warehouses">Names of the house's warehouses.</param>
 public sealed record DoorFacts(
     DocumentKind Document,

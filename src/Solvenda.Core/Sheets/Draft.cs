@@ -29,7 +29,8 @@ public enum EditKind
 
 /// <summary>One edit of a sheet, as it was typed.</summary>
 /// <param name="Line">Key of the line; null for the head.</param>
-/// <param name="Field">A field of the line (<see cref="LineFields"/>) or a term of the head (<see cref="Terms.HeadTerms"/>); for a new line the code that was picked.</param>
+/// <param name="Field">A field of the line (<see cref="LineFields"/>) or a term of the head
+/// (<see cref="Terms.HeadTerms"/>); for a new line the code that was picked.</param>
 /// <param name="Value">As typed; empty clears.</param>
 /// <param name="After">Key of the line that it goes behind.</param>
 public sealed record SheetEdit(

@@ -16,7 +16,9 @@ internal readonly record struct LineTaken(SheetLine? Line, Refusal? Refused)
     public static implicit operator LineTaken(Refusal refused) => new(null, refused);
 }
 
-/// <summary>A field of a line that can be typed: its name, what the history calls it, and how a text is taken.</summary>
+/// <summary>
+/// A field of a line that can be typed: its name, what the history calls it, and how a text is taken.
+/// </summary>
 /// <param name="Name">Stable, part of the API.</param>
 /// <param name="Label">What it is called in the history.</param>
 internal sealed record LineField(string Name, string Label, Func<SheetLine, string, Head, DoorFacts, LineTaken> Set);
@@ -30,7 +32,9 @@ public static class LineFields
     /// <summary>The greatest net price, in the sheet's currency per price base.</summary>
     public const decimal MostPrice = 100_000_000m;
 
-    /// <summary>The greatest surcharge in percent of the base price: ten times the price is a slip of the finger.</summary>
+    /// <summary>
+    /// The greatest surcharge in percent of the base price: ten times the price is a slip of the finger.
+    /// </summary>
     public const decimal MostSurcharge = 900m;
 
     /// <summary>The greatest margin that can be typed, in percent.</summary>
@@ -83,7 +87,9 @@ public static class LineFields
         return InStock(after, item) > InStock(line, item) ? Also(after, facts.Hand) : after;
     }
 
-    /// <summary>The same line with one more hand that its figures are judged for, where it has a price by hand.</summary>
+    /// <summary>
+    /// The same line with one more hand that its figures are judged for, where it has a price by hand.
+    /// </summary>
     public static SheetLine Also(SheetLine line, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(line);

@@ -15,7 +15,8 @@ public sealed partial record QuickLine(
 )
 {
     /// <summary>
-    /// Reads from the end: <c>-5%</c>, <c>@2.10</c>, then <c>x 20</c> or a number with a unit, or a bare number behind a code. Decimal sign is a point or a comma.
+    /// Reads from the end: <c>-5%</c>, <c>@2.10</c>, then <c>x 20</c> or a number with a unit, or a bare number behind
+    /// a code. Decimal sign is a point or a comma.
     /// </summary>
     public static QuickLine Parse(string text)
     {
@@ -29,7 +30,8 @@ public sealed partial record QuickLine(
         {
             var word = m.Groups["unit"].Value;
             unit = word.Length > 0 ? UnitTable.FromWord(word) : null;
-            // "thimble 12" is a size, "SHK-BOW-10 12" a quantity: a bare number counts only behind something that looks like a code.
+            // "thimble 12" is a size, "SHK-BOW-10 12" a quantity: a bare number counts only behind something that looks
+            // like a code.
             var bare = !m.Groups["x"].Success && word.Length == 0;
             if (
                 (word.Length == 0 || unit is not null)

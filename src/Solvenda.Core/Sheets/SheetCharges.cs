@@ -5,7 +5,10 @@ using Solvenda.Core.Pricing;
 
 namespace Solvenda.Core.Sheets;
 
-/// <summary>The charges on a sheet: those that were typed stay; freight, insurance and the charges of rules are worked out where nothing was typed.</summary>
+/// <summary>
+/// The charges on a sheet: those that were typed stay; freight, insurance and the charges of rules are worked out where
+/// nothing was typed.
+/// </summary>
 internal static class SheetCharges
 {
     public const string FreightKind = "freight";

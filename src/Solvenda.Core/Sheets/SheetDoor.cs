@@ -8,7 +8,8 @@ using Solvenda.Core.Units;
 namespace Solvenda.Core.Sheets;
 
 /// <summary>
-/// The one door for whatever is typed on a sheet: typing, quick entry, paste, undo, copies, imports, the API, readings. All of it meets the same bounds,
+/// The one door for whatever is typed on a sheet: typing, quick entry, paste, undo, copies, imports, the API, readings.
+/// All of it meets the same bounds,
 /// and all of it comes out as changes. Edits are taken together or not at all.
 /// </summary>
 public static class SheetDoor
@@ -42,7 +43,10 @@ public static class SheetDoor
         return new Edited(now, changes.ToImmutable());
     }
 
-    /// <summary>Takes changes back, the last first. A field that stands otherwise by now is a clash, and then nothing is taken back.</summary>
+    /// <summary>
+    /// Takes changes back, the last first. A field that stands otherwise by now is a clash, and then nothing is taken
+    /// back.
+    /// </summary>
     public static Edited TakeBack(Draft draft, IReadOnlyList<FieldChange> changes, DoorFacts facts)
     {
         ArgumentNullException.ThrowIfNull(changes);
@@ -59,7 +63,9 @@ public static class SheetDoor
         return new Edited(now, back.ToImmutable());
     }
 
-    /// <summary>What only shows once it is priced: a price typed so far over its base that it is a slip. Null where none is.</summary>
+    /// <summary>
+    /// What only shows once it is priced: a price typed so far over its base that it is a slip. Null where none is.
+    /// </summary>
     public static Refusal? Slip(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);

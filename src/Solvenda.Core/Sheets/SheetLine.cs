@@ -7,17 +7,21 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Sheets;
 
+/// <summary>What a line is.</summary>
 public enum LineKind
 {
     /// <summary>A title over the lines that follow.</summary>
     Heading,
 
-    /// <summary>Something sold: goods or a service. Without an item yet where the buyer's words were not understood.</summary>
+    /// <summary>
+    /// Something sold: goods or a service. Without an item yet where the buyer's words were not understood.
+    /// </summary>
     Item,
 }
 
 /// <summary>What the buyer wrote for a line, kept as it was.</summary>
-/// <param name="Price">Their price per <paramref name="PriceBase"/> of their unit, in the currency of their document; null where they named none.</param>
+/// <param name="Price">Their price per <paramref name="PriceBase"/> of their unit, in the currency of their document;
+/// null where they named none.</param>
 public sealed record AskedFor(
     string Words,
     string? Code,
@@ -27,6 +31,7 @@ public sealed record AskedFor(
     decimal PriceBase
 )
 {
+    /// <summary>Nobody asked for it in words of theirs.</summary>
     public static readonly AskedFor Nothing = new("", null, null, null, null, 1m);
 }
 
@@ -47,7 +52,10 @@ public sealed record SheetLine(
     AskedFor Asked
 )
 {
-    /// <summary>Hands beside the one that typed the price: they raised the quantity, or lost it a break. The smaller authority counts.</summary>
+    /// <summary>
+    /// Hands beside the one that typed the price: they raised the quantity, or lost it a break. The smaller authority
+    /// counts.
+    /// </summary>
     public ImmutableArray<Hand> AlsoBy { get; init; } = [];
 }
 
@@ -72,14 +80,22 @@ public sealed record Sheet(
     /// <summary>The freight service; null: the cheapest.</summary>
     public string? FreightService { get; init; }
 
-    /// <summary>What its lines were priced at when it left the house, by the key of the line; empty for a sheet that is priced anew each time.</summary>
+    /// <summary>
+    /// What its lines were priced at when it left the house, by the key of the line; empty for a sheet that is priced
+    /// anew each time.
+    /// </summary>
     public ImmutableDictionary<long, KeptLine> Kept { get; init; } = ImmutableDictionary<long, KeptLine>.Empty;
 
-    /// <summary>All charges as they were when it left the house; null for a sheet whose charges are worked out anew.</summary>
+    /// <summary>
+    /// All charges as they were when it left the house; null for a sheet whose charges are worked out anew.
+    /// </summary>
     public ImmutableArray<SheetCharge>? KeptCharges { get; init; }
 }
 
-/// <summary>What a line was priced at, kept as long as item, unit and quantity stay: what was offered is what is ordered, whatever price lists do meanwhile.</summary>
+/// <summary>
+/// What a line was priced at, kept as long as item, unit and quantity stay: what was offered is what is ordered,
+/// whatever price lists do meanwhile.
+/// </summary>
 public sealed record KeptLine(
     ItemId Item,
     Unit Unit,

@@ -23,20 +23,27 @@ public sealed record PricedLine(
     /// <summary>For a bundle: its parts.</summary>
     public ImmutableArray<PricedPart> Parts { get; init; } = [];
 
+    /// <summary>Whether it sells something, and is no heading.</summary>
     public bool IsSold => Line.Kind == LineKind.Item;
 
+    /// <summary>Whether a price was found.</summary>
     public bool HasPrice => Build.Base is not null;
 
+    /// <summary>Whether it earns less than its family's least margin.</summary>
     public bool BelowFloor =>
         IsSold && HasPrice && IsBelowFloor(Figures.NetPrice, Figures.Earned, Figures.SheetDiscountShare);
 
-    /// <summary>Whether such a net price, or with a share of the sheet discount such earnings, would be below the floor.</summary>
+    /// <summary>
+    /// Whether such a net price, or with a share of the sheet discount such earnings, would be below the floor.
+    /// </summary>
     public bool IsBelowFloor(decimal netPrice, Amount earned, Amount share)
     {
         if (Floor is not { } floor)
             return false;
-        // The sheet discount counts too: a line does not escape its floor by a discount given elsewhere. Rounded to four decimals,
-        // earned x base / quantity is below the floor exactly where it is more than half a step below it; so nothing is divided.
+        // The sheet discount counts too: a line does not escape its floor by a discount given elsewhere. Rounded to
+        // four decimals,
+        // earned x base / quantity is below the floor exactly where it is more than half a step below it; so nothing is
+        // divided.
         return share.IsZero || Terms.Quantity <= 0
             ? netPrice < floor
             : earned.Value * Terms.PriceBase < (floor - HalfStep) * Terms.Quantity;
@@ -44,7 +51,9 @@ public sealed record PricedLine(
 
     private const decimal HalfStep = 0.00005m;
 
-    /// <summary>Percent by which the net price is under the base price, whichever way it was typed; negative for a surcharge.</summary>
+    /// <summary>
+    /// Percent by which the net price is under the base price, whichever way it was typed; negative for a surcharge.
+    /// </summary>
     public decimal DiscountPercent =>
         Terms.ByHand.Kind == ByHandKind.DiscountPercent ? Terms.ByHand.Value
         : Terms.Base is { } b && b != 0
@@ -71,12 +80,16 @@ public sealed record PricedSheet(
     PriceBook Book
 )
 {
+    /// <summary>The lines that sell something: the one definition that figures, checks and tallies share.</summary>
     public IEnumerable<PricedLine> Sold => Lines.Where(l => l.IsSold);
 }
 
-/// <summary>Prices a whole sheet: the one way from what was typed to what it costs, for quotes, orders and the price API alike.</summary>
+/// <summary>
+/// Prices a whole sheet: the one way from what was typed to what it costs, for quotes, orders and the price API alike.
+/// </summary>
 public static class SheetPricer
 {
+    /// <summary>Prices every line and adds up the sheet.</summary>
     public static PricedSheet Price(PriceBook book, Rates rates, Buyer buyer, Sheet sheet)
     {
         ArgumentNullException.ThrowIfNull(book);

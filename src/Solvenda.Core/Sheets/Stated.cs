@@ -8,7 +8,8 @@ namespace Solvenda.Core.Sheets;
 public sealed record StatedAmount(string Kind, decimal Amount);
 
 /// <summary>
-/// What the buyer's document states beside its lines. It is kept beside ours and compared, and never taken by itself: taking theirs is a choice that is
+/// What the buyer's document states beside its lines. It is kept beside ours and compared, and never taken by itself:
+/// taking theirs is a choice that is
 /// judged like typing.
 /// </summary>
 /// <param name="Incoterm">In capitals; null where they say none.</param>

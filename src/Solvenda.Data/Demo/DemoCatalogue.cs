@@ -422,7 +422,8 @@ internal static partial class DemoCatalogue
         return list;
     }
 
-    // Kilograms of a stock unit, plausible for the trade: by the square of the size for what is sold by length, by the price for the rest.
+    // Kilograms of a stock unit, plausible for the trade: by the square of the size for what is sold by length, by the
+    // price for the rest.
     private static decimal Weight(string words, string family, decimal price)
     {
         var size = SizeOf().Match(words) is { Success: true } m

@@ -289,7 +289,8 @@ internal sealed class DemoHistory(
         }
     }
 
-    // What the story leans on: they bought the navy braid before, in lengths that differ, and they owe nearly what they may.
+    // What the story leans on: they bought the navy braid before, in lengths that differ, and they owe nearly what they
+    // may.
     private void Tressel()
     {
         var buyer = buyers.First(b => b.Name == "Tressel & Vane Rigging");

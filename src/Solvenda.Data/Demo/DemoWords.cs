@@ -5,7 +5,8 @@ internal static class DemoWords
 {
     private static readonly string[] Languages = ["de", "nl", "sv", "no", "es"];
 
-    // English first, then as Languages. What a thing is comes before its stuff and its colour, the longer words before those within them.
+    // English first, then as Languages. What a thing is comes before its stuff and its colour, the longer words before
+    // those within them.
     private static readonly string[][] Things =
     [
         [

@@ -7,7 +7,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;
 
-/// <summary>Writes the demo world: people, items, buyers, prices, two years of orders, open quotes, stock. From a fixed seed, relative to a day, so that it never grows old.</summary>
+/// <summary>
+/// Writes the demo world: people, items, buyers, prices, two years of orders, open quotes, stock. From a fixed seed,
+/// relative to a day, so that it never grows old.
+/// </summary>
 public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
 {
     /// <summary>The key of the demo's machine door. Only a database made by the demo knows it.</summary>

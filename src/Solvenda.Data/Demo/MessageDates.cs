@@ -7,7 +7,9 @@ namespace Solvenda.Data.Demo;
 /// <summary>Moves the dates inside a sample message, so that it arrives today and asks for dates ahead.</summary>
 public static partial class MessageDates
 {
-    /// <summary>Every date form that the samples use is moved by the same number of days; all else stays as it is.</summary>
+    /// <summary>
+    /// Every date form that the samples use is moved by the same number of days; all else stays as it is.
+    /// </summary>
     /// <param name="written">The day the sample was written.</param>
     public static byte[] Shift(byte[] sample, DateOnly written, DateOnly today)
     {

@@ -20,7 +20,8 @@ public sealed record Leaving(
 );
 
 /// <summary>
-/// The chain of events: each carries the hash of the one before, so that none can be changed, put in or taken out without everybody seeing it.
+/// The chain of events: each carries the hash of the one before, so that none can be changed, put in or taken out
+/// without everybody seeing it.
 /// Facts enter by their own salted hash (docs/decisions/012).
 /// </summary>
 public static class EventChain
@@ -28,7 +29,9 @@ public static class EventChain
     private const int SaltBytes = 12;
     private static readonly string Start = new('0', 64);
 
-    /// <summary>Appends events in their order. Within the caller's transaction, which must be the only writer.</summary>
+    /// <summary>
+    /// Appends events in their order. Within the caller's transaction, which must be the only writer.
+    /// </summary>
     public static async Task AppendInTransactionAsync(
         SolvendaDb db,
         IReadOnlyList<Leaving> events,

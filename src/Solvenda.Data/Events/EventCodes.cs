@@ -6,7 +6,10 @@ using Solvenda.Core.Documents.Events;
 
 namespace Solvenda.Data.Events;
 
-/// <summary>Facts as JSON and back, by their stable code. Every event of Core is known by its attribute; there is no list to forget it in.</summary>
+/// <summary>
+/// Facts as JSON and back, by their stable code. Every event of Core is known by its attribute; there is no list to
+/// forget it in.
+/// </summary>
 public static class EventCodes
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)

@@ -302,7 +302,9 @@ public sealed class SettingRow : IRecordRow
     public long Version { get; set; } = 1;
 }
 
-/// <summary>Counts changes of anything a price is made from; a price book made at another count is thrown away.</summary>
+/// <summary>
+/// Counts changes of anything a price is made from; a price book made at another count is thrown away.
+/// </summary>
 [PrimaryKey(nameof(Name))]
 public sealed class Counter
 {

@@ -22,7 +22,10 @@ public sealed class DossierRow
     public DateTime CreatedAt { get; set; }
 }
 
-/// <summary>The priced body of a quote or an order, with the terms on its head. Totals are kept for lists; they are worked out, never typed.</summary>
+/// <summary>
+/// The priced body of a quote or an order, with the terms on its head. Totals are kept for lists; they are worked out,
+/// never typed.
+/// </summary>
 public sealed class SheetRow
 {
     public long Id { get; set; }
@@ -47,7 +50,9 @@ public sealed class SheetRow
     /// <summary>The channel that it came by; null where nobody said.</summary>
     public string? Channel { get; set; }
 
-    /// <summary>What its lines were priced at when it left the house, as JSON; empty for a sheet that is priced anew each time.</summary>
+    /// <summary>
+    /// What its lines were priced at when it left the house, as JSON; empty for a sheet that is priced anew each time.
+    /// </summary>
     public string Kept { get; set; } = "";
     public long TotalWithoutTaxMinor { get; set; }
     public long TotalWithTaxMinor { get; set; }
@@ -91,7 +96,10 @@ public sealed class SheetLineRow
     /// <summary>Worked out: net unit price per price base, and the line's net. Null price: there is none.</summary>
     public decimal? NetPrice { get; set; }
 
-    /// <summary>Worked out: the base price when it was last priced; a higher one with the same price by hand is a break that was lost.</summary>
+    /// <summary>
+    /// Worked out: the base price when it was last priced; a higher one with the same price by hand is a break that was
+    /// lost.
+    /// </summary>
     public decimal? BasePrice { get; set; }
     public decimal PriceBase { get; set; } = 1m;
     public long NetMinor { get; set; }

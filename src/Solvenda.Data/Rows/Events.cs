@@ -3,7 +3,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Solvenda.Data.Rows;
 
 /// <summary>
-/// What an act left behind. Only ever added to, and chained by hash from the first one: facts enter by a hash of their own, with a salt, so that a
+/// What an act left behind. Only ever added to, and chained by hash from the first one: facts enter by a hash of their
+/// own, with a salt, so that a
 /// person's data can be blanked later (name, facts, reason and salt) without breaking the chain.
 /// </summary>
 [Index(nameof(DossierId)), Index(nameof(Subject)), Index(nameof(Code), nameof(Id))]
@@ -47,7 +48,9 @@ public sealed class EventRow
     public required string Hash { get; set; }
 }
 
-/// <summary>What was answered to a change that named a key: the same again gets the same answer and changes nothing.</summary>
+/// <summary>
+/// What was answered to a change that named a key: the same again gets the same answer and changes nothing.
+/// </summary>
 [PrimaryKey(nameof(Actor), nameof(Key))]
 public sealed class RepeatRow
 {

@@ -16,10 +16,15 @@ public sealed class RawMessage
     /// <summary>SHA-256 of the bytes, hexadecimal.</summary>
     public required string Hash { get; set; }
 
-    /// <summary>What the sender identifies it by: Message-ID, interchange number; null where they give nothing.</summary>
+    /// <summary>
+    /// What the sender identifies it by: Message-ID, interchange number; null where they give nothing.
+    /// </summary>
     public string? OwnId { get; set; }
 
-    /// <summary>One delivery by a channel: a file in a folder that is met again before it was moved away. Null where the channel has none.</summary>
+    /// <summary>
+    /// One delivery by a channel: a file in a folder that is met again before it was moved away. Null where the channel
+    /// has none.
+    /// </summary>
     public string? Delivery { get; set; }
     public DateTime ReceivedAt { get; set; }
 }
@@ -64,7 +69,9 @@ public sealed class RequestRow
     public long Version { get; set; } = 1;
 }
 
-/// <summary>What the columns of a sender's tables mean, as a person said: remembered by the words at their heads.</summary>
+/// <summary>
+/// What the columns of a sender's tables mean, as a person said: remembered by the words at their heads.
+/// </summary>
 [PrimaryKey(nameof(Sender), nameof(Heads))]
 public sealed class ColumnsRow
 {

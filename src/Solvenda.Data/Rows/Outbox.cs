@@ -12,7 +12,9 @@ public sealed class PrintRow
     public DateTime CreatedAt { get; set; }
 }
 
-/// <summary>Something to leave the house, written in the same transaction as what caused it; sent by a worker, at least once.</summary>
+/// <summary>
+/// Something to leave the house, written in the same transaction as what caused it; sent by a worker, at least once.
+/// </summary>
 [Index(nameof(SentAt), nameof(NextTryAt)), Index(nameof(Key), IsUnique = true)]
 public sealed class OutboxRow
 {

@@ -5,7 +5,10 @@ using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Channels;
 
-/// <summary>Reads what a sales channel hands over as JSON: orders that are paid already, and questions of people, several in one file.</summary>
+/// <summary>
+/// Reads what a sales channel hands over as JSON: orders that are paid already, and questions of people, several in one
+/// file.
+/// </summary>
 public static class ChannelOrders
 {
     private const int Deepest = 32;

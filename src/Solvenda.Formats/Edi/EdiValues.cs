@@ -3,7 +3,10 @@ using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Edi;
 
-/// <summary>Takes values out of the segments of one message, and writes down a fault at its segment and element where one is not what it has to be.</summary>
+/// <summary>
+/// Takes values out of the segments of one message, and writes down a fault at its segment and element where one is not
+/// what it has to be.
+/// </summary>
 public sealed class EdiValues(EdiMessage message, char decimalMark)
 {
     /// <summary>Text of a component; null where it is empty.</summary>
@@ -34,7 +37,9 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
         return null;
     }
 
-    /// <summary>A date in one of the forms given; null where there is none, with a fault where something else stands there.</summary>
+    /// <summary>
+    /// A date in one of the forms given; null where there is none, with a fault where something else stands there.
+    /// </summary>
     public Stated<DateOnly>? Date(Segment segment, int element, int component, params ReadOnlySpan<string> forms)
     {
         ArgumentNullException.ThrowIfNull(segment);

@@ -1,7 +1,8 @@
 namespace Solvenda.Formats.Edi;
 
 /// <summary>The characters that cut an interchange into segments, elements and components.</summary>
-/// <param name="Release">Takes the meaning of the character behind it away (EDIFACT); null where the syntax has none.</param>
+/// <param name="Release">Takes the meaning of the character behind it away (EDIFACT); null where the syntax has
+/// none.</param>
 public sealed record Separators(
     char Element,
     char Component,
@@ -10,7 +11,10 @@ public sealed record Separators(
     char DecimalMark = '.'
 );
 
-/// <summary>One segment. Where its elements end is known from the one pass over the text; their own text is cut out only when somebody asks for it, since of most nobody does.</summary>
+/// <summary>
+/// One segment. Where its elements end is known from the one pass over the text; their own text is cut out only when
+/// somebody asks for it, since of most nobody does.
+/// </summary>
 public sealed class Segment
 {
     private readonly string _text;
@@ -108,7 +112,10 @@ public sealed class Segment
         }
     }
 
-    /// <summary>Component of an element, both from 1, released and trimmed; with component 0 the whole element; empty where it is not there.</summary>
+    /// <summary>
+    /// Component of an element, both from 1, released and trimmed; with component 0 the whole element; empty where it
+    /// is not there.
+    /// </summary>
     public string this[int element, int component]
     {
         get
@@ -125,7 +132,10 @@ public sealed class Segment
         return _text.AsSpan(from, count).Trim().SequenceEqual(value);
     }
 
-    /// <summary>Characters that a component stands in; with component 0 the whole element. Where there is none: the segment's end, without length.</summary>
+    /// <summary>
+    /// Characters that a component stands in; with component 0 the whole element. Where there is none: the segment's
+    /// end, without length.
+    /// </summary>
     public (int Start, int Length) Place(int element, int component = 0)
     {
         if (element > Elements)
@@ -180,7 +190,10 @@ public sealed class Segment
     public Segment In(string other, int delta) =>
         new(other, Start + delta, Length, _separators, _ends, _first, Elements, _shift + delta);
 
-    /// <summary>Cuts a text into segments and finds where their elements end, in one pass; the last is cut off where no terminator follows it.</summary>
+    /// <summary>
+    /// Cuts a text into segments and finds where their elements end, in one pass; the last is cut off where no
+    /// terminator follows it.
+    /// </summary>
     public static (List<Segment> Segments, bool BrokenOff) Split(string text, int from, Separators separators)
     {
         ArgumentNullException.ThrowIfNull(text);

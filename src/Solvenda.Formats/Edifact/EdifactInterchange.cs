@@ -4,7 +4,11 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.Edifact;
 
-/// <summary>Opens an EDIFACT interchange (ISO 9735, versions 1 to 4): service characters from its UNA or by its syntax, character set by its UNB, groups and messages with their counts and references. A message that is broken is so alone.</summary>
+/// <summary>
+/// Opens an EDIFACT interchange (ISO 9735, versions 1 to 4): service characters from its UNA or by its syntax,
+/// character set by its UNB, groups and messages with their counts and references. A message that is broken is so
+/// alone.
+/// </summary>
 public static class EdifactInterchange
 {
     private static readonly Separators Usual = new('+', ':', '\'', '?');

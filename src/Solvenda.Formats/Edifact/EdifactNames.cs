@@ -2,7 +2,9 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.Edifact;
 
-/// <summary>What segments and messages are called, so that one can be read by a person (UN/EDIFACT directory D.96A).</summary>
+/// <summary>
+/// What segments and messages are called, so that one can be read by a person (UN/EDIFACT directory D.96A).
+/// </summary>
 public static class EdifactNames
 {
     private static readonly Dictionary<string, string> Names = new()

@@ -4,7 +4,10 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.Edifact;
 
-/// <summary>Writes a CONTRL message, the syntax and service report (ISO 9735-4, version 3): one for an interchange, with every fault at its segment and element.</summary>
+/// <summary>
+/// Writes a CONTRL message, the syntax and service report (ISO 9735-4, version 3): one for an interchange, with every
+/// fault at its segment and element.
+/// </summary>
 public static class SyntaxReport
 {
     /// <param name="reference">Reference of this interchange.</param>
@@ -63,7 +66,8 @@ public static class SyntaxReport
         return text.ToString();
     }
 
-    // 0085: 12 invalid value, 13 missing, 14 value not supported in this position, 28 references do not match, 29 control count does not match, 37 invalid type of characters.
+    // 0085: 12 invalid value, 13 missing, 14 value not supported in this position, 28 references do not match, 29
+    // control count does not match, 37 invalid type of characters.
     private static string Code(FaultKind kind) =>
         kind switch
         {

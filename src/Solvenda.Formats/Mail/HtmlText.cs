@@ -70,7 +70,9 @@ public static partial class HtmlText
         "OBJECT",
     ];
 
-    /// <summary>Without scripts, forms, remote pictures, frames, or anything that fetches; links lead nowhere.</summary>
+    /// <summary>
+    /// Without scripts, forms, remote pictures, frames, or anything that fetches; links lead nowhere.
+    /// </summary>
     public static string Clean(string html)
     {
         ArgumentNullException.ThrowIfNull(html);
@@ -113,7 +115,9 @@ public static partial class HtmlText
         return sanitizer.Sanitize(html.Length > LongestHtml ? html[..LongestHtml] : html);
     }
 
-    /// <summary>The words, a line to each block, a tab between the cells of a row; quoted parts marked as in plain text.</summary>
+    /// <summary>
+    /// The words, a line to each block, a tab between the cells of a row; quoted parts marked as in plain text.
+    /// </summary>
     public static string Of(string html)
     {
         ArgumentNullException.ThrowIfNull(html);

@@ -16,7 +16,8 @@ public sealed record MailAttachment(string Name, string ContentType, byte[] Byte
 /// <summary>A mail taken apart.</summary>
 /// <param name="MessageId">Without angle brackets; null where the mail has none.</param>
 /// <param name="Html">Cleaned; empty where it had none.</param>
-/// <param name="Warnings">What was noticed while taking it apart: a signature that was not tested, something locked.</param>
+/// <param name="Warnings">What was noticed while taking it apart: a signature that was not tested, something
+/// locked.</param>
 public sealed record MailMessage(
     string? MessageId,
     DateTimeOffset? Date,
@@ -26,7 +27,10 @@ public sealed record MailMessage(
     IReadOnlyList<string> Warnings
 );
 
-/// <summary>Reads a mail (RFC 5322, MIME) into its letter and what is attached: nested, forwarded and signed ones too. Never throws on bad bytes: returns the reason.</summary>
+/// <summary>
+/// Reads a mail (RFC 5322, MIME) into its letter and what is attached: nested, forwarded and signed ones too. Never
+/// throws on bad bytes: returns the reason.
+/// </summary>
 public static class MailReader
 {
     // A mail nests parts a few deep; hostile ones nest thousands.

@@ -6,7 +6,8 @@ using UglyToad.PdfPig.Tokens;
 namespace Solvenda.Formats.Pdf;
 
 /// <summary>
-/// The filters of a PDF's streams (ISO 32000-1, 7.4), with a bound on what they unpack to: a megabyte can hold a gigabyte, and what a page draws takes thirty times its bytes when it is parsed.
+/// The filters of a PDF's streams (ISO 32000-1, 7.4), with a bound on what they unpack to: a megabyte can hold a
+/// gigabyte, and what a page draws takes thirty times its bytes when it is parsed.
 /// One for each document, since it counts.
 /// </summary>
 internal sealed class BoundedFilters : BaseFilterProvider
@@ -25,7 +26,8 @@ internal sealed class BoundedFilters : BaseFilterProvider
     {
         var count = new Count();
         var flate = new Bounded(new FlateFilter(), Inflated, count);
-        // LZW is old and seldom; twelve bits stand for at most 4,096 bytes, so that so little cannot become too much. Two bytes of runs stand for at most 128.
+        // LZW is old and seldom; twelve bits stand for at most 4,096 bytes, so that so little cannot become too much.
+        // Two bytes of runs stand for at most 128.
         var lzw = new Bounded(
             new LzwFilter(),
             (bytes, _) => bytes.Length <= LargestLzw ? bytes.Length * 20L : long.MaxValue,
@@ -79,7 +81,8 @@ internal sealed class BoundedFilters : BaseFilterProvider
         }
         catch (InvalidDataException)
         {
-            // Damaged at the end, or all of it: the filter itself says what can be made of it, and it makes no more than this.
+            // Damaged at the end, or all of it: the filter itself says what can be made of it, and it makes no more
+            // than this.
         }
         return total;
     }

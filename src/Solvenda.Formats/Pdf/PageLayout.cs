@@ -5,7 +5,8 @@ using Solvenda.Core.Reading;
 namespace Solvenda.Formats.Pdf;
 
 /// <summary>
-/// Lays the words of pages out as text, a tab where a cell ends, with the place of every word; and finds the rows of tables.
+/// Lays the words of pages out as text, a tab where a cell ends, with the place of every word; and finds the rows of
+/// tables.
 /// A row may stand in several lines: the words of a cell that goes on above or below the others come together again.
 /// </summary>
 public static class PageLayout
@@ -14,7 +15,8 @@ public static class PageLayout
     private const double SameLine = 0.3;
     private const double NextCell = 0.45;
 
-    // Lines nearer than this stand beside each other; lines of one paragraph stand at most so far apart; tables end where more is left free.
+    // Lines nearer than this stand beside each other; lines of one paragraph stand at most so far apart; tables end
+    // where more is left free.
     private const double Beside = 0.85;
     private const double Tight = 1.45;
 
@@ -137,7 +139,8 @@ public static class PageLayout
         }
     }
 
-    // Cells may stand so close that only the rows together tell them apart: where a blank of the head goes on through every row, a column ends.
+    // Cells may stand so close that only the rows together tell them apart: where a blank of the head goes on through
+    // every row, a column ends.
     private static List<Line> Parted(List<Line> table)
     {
         var first = table.FindIndex(l => l.Boxes.Count >= Wide);
@@ -226,7 +229,8 @@ public static class PageLayout
     private static IEnumerable<Box> Cut(Box box, List<double> ends) =>
         box.Words.GroupBy(w => ends.Count(e => e < w.Left + (w.Width / 2))).Select(g => new Box([.. g]));
 
-    // The line with the most cells tells where the columns are, those below and above it how far they reach: a head may stand in the middle over its words.
+    // The line with the most cells tells where the columns are, those below and above it how far they reach: a head may
+    // stand in the middle over its words.
     private static Span[] Columns(List<Line> table)
     {
         Span[] columns = [.. table.MaxBy(l => l.Boxes.Count)!.Boxes.Select(b => b.Span)];
@@ -275,7 +279,8 @@ public static class PageLayout
         return wide > 1 ? last + 1 : from;
     }
 
-    // Lines that stand close together with only one among them that fills the columns are one row. Where all stand equally close, each line is a row of its own.
+    // Lines that stand close together with only one among them that fills the columns are one row. Where all stand
+    // equally close, each line is a row of its own.
     private static IEnumerable<List<Line>> Together(List<Line> table, Span[] columns)
     {
         for (var at = 0; at < table.Count; )

@@ -10,7 +10,9 @@ public sealed record PageWord(string Text, double Left, double Top, double Width
 /// <summary>A page's words, and its size in the same unit.</summary>
 public sealed record PageText(double Width, double Height, IReadOnlyList<PageWord> Words);
 
-/// <summary>What a PDF holds, as far as it was read, and the pictures on pages that have no words; or why there is nothing.</summary>
+/// <summary>
+/// What a PDF holds, as far as it was read, and the pictures on pages that have no words; or why there is nothing.
+/// </summary>
 /// <param name="Count">Pages that it has, read or not.</param>
 public sealed record PdfPages(
     IReadOnlyList<PageText> Pages,
@@ -19,7 +21,9 @@ public sealed record PdfPages(
     string? Problem
 );
 
-/// <summary>Reads the text of a PDF (ISO 32000) with the places where it stands. Scans have none: their pictures are handed on.</summary>
+/// <summary>
+/// Reads the text of a PDF (ISO 32000) with the places where it stands. Scans have none: their pictures are handed on.
+/// </summary>
 public static class PdfText
 {
     /// <summary>Pages beyond are kept and not read.</summary>
@@ -79,7 +83,8 @@ public static class PdfText
         return late;
     }
 
-    // What a page draws takes thirty times its bytes when it is parsed. Packed streams are bounded where they are unpacked; those that are not are told by how far apart their ends are.
+    // What a page draws takes thirty times its bytes when it is parsed. Packed streams are bounded where they are
+    // unpacked; those that are not are told by how far apart their ends are.
     private static bool HasLongPlainStream(ReadOnlySpan<byte> raw)
     {
         for (var at = 0; raw[at..].IndexOf("stream"u8) is >= 0 and var found; )

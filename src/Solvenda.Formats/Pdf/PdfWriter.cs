@@ -5,7 +5,9 @@ using SkiaSharp;
 
 namespace Solvenda.Formats.Pdf;
 
-/// <summary>Sets a document on A4 pages: letterhead, lines with page breaks and repeated heads, tax table, totals.</summary>
+/// <summary>
+/// Sets a document on A4 pages: letterhead, lines with page breaks and repeated heads, tax table, totals.
+/// </summary>
 public static class PdfWriter
 {
     // A4 in points (ISO 216), and the margins.

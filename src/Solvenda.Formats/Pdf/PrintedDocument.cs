@@ -25,7 +25,10 @@ public sealed record PrintedTax(string Words, string Basis, string Tax);
 /// <param name="Text">Its lines; an empty one parts paragraphs.</param>
 public sealed record PrintedLetter(ImmutableArray<string> To, string Text);
 
-/// <summary>The words that the writer itself sets, in the language of the document; <paramref name="Page"/> and <paramref name="IfWanted"/> with a place {0}.</summary>
+/// <summary>
+/// The words that the writer itself sets, in the language of the document; <paramref name="Page"/> and
+/// <paramref name="IfWanted"/> with a place {0}.
+/// </summary>
 public sealed record PrintedLabels(
     string What,
     string Quantity,
@@ -37,7 +40,9 @@ public sealed record PrintedLabels(
     string IfWanted
 );
 
-/// <summary>A quote or an order acknowledgement, ready to be set: the writer lays out and breaks pages, it computes nothing.</summary>
+/// <summary>
+/// A quote or an order acknowledgement, ready to be set: the writer lays out and breaks pages, it computes nothing.
+/// </summary>
 /// <param name="Letter">The letter on a page in front of it; null: none.</param>
 public sealed record PrintedDocument(
     string Seller,

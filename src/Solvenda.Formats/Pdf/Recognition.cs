@@ -4,7 +4,10 @@ using SkiaSharp;
 
 namespace Solvenda.Formats.Pdf;
 
-/// <summary>Recognises the words of a picture with Debian's tesseract-ocr, if it is installed. What it finds is never taken for sure.</summary>
+/// <summary>
+/// Recognises the words of a picture with Debian's tesseract-ocr, if it is installed. What it finds is never taken for
+/// sure.
+/// </summary>
 public static class Recognition
 {
     private const string Program = "/usr/bin/tesseract";
@@ -18,7 +21,9 @@ public static class Recognition
 
     public static bool IsInstalled => File.Exists(Program);
 
-    /// <summary>The words with their places; null where it is not installed, or nothing could be made of the picture.</summary>
+    /// <summary>
+    /// The words with their places; null where it is not installed, or nothing could be made of the picture.
+    /// </summary>
     public static PageText? Read(byte[] picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
@@ -62,7 +67,8 @@ public static class Recognition
         }
     }
 
-    // As its head says, without unpacking it; what is no PNG, JPEG, GIF, BMP or WebP (a TIFF of a fax) is not told here.
+    // As its head says, without unpacking it; what is no PNG, JPEG, GIF, BMP or WebP (a TIFF of a fax) is not told
+    // here.
     private static bool IsOfPageSize(byte[] picture)
     {
         using var data = SKData.CreateCopy(picture);
@@ -79,7 +85,8 @@ public static class Recognition
         return there.Count == 0 ? "eng" : string.Join('+', there);
     }
 
-    // Columns: level, page, block, paragraph, line, word, left, top, width, height, confidence, text. Level 1 is the page, 4 a line, 5 a word.
+    // Columns: level, page, block, paragraph, line, word, left, top, width, height, confidence, text. Level 1 is the
+    // page, 4 a line, 5 a word.
     private static PageText? Words(string tsv)
     {
         var (width, height, top, size) = (0.0, 0.0, 0.0, 0.0);

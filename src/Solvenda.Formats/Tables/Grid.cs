@@ -4,7 +4,10 @@ using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Tables;
 
-/// <summary>Rows of cells as a part of a message: its text is the rows, a tab between cells, and every cell knows where it stands in it.</summary>
+/// <summary>
+/// Rows of cells as a part of a message: its text is the rows, a tab between cells, and every cell knows where it
+/// stands in it.
+/// </summary>
 public static class Grid
 {
     public static OriginalPart Part(string name, IEnumerable<IReadOnlyList<string>> rows)
@@ -29,7 +32,10 @@ public static class Grid
         return new OriginalPart(name, PartKind.Table, text.ToString()) { Rows = cells.ToImmutable() };
     }
 
-    /// <summary>The rows of a text whose lines are cut by tabs, upright strokes, or several blanks; empty where hardly any line is.</summary>
+    /// <summary>
+    /// The rows of a text whose lines are cut by tabs, upright strokes, or several blanks; empty where hardly any line
+    /// is.
+    /// </summary>
     public static ImmutableArray<ImmutableArray<Cell>> OfText(string text)
     {
         ArgumentNullException.ThrowIfNull(text);

@@ -9,7 +9,10 @@ using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Tables;
 
-/// <summary>Reads the tables of a message as they are, whatever stands above and below them: every sheet of a workbook (ECMA-376), or a CSV whose separator, quoting and character set are found out.</summary>
+/// <summary>
+/// Reads the tables of a message as they are, whatever stands above and below them: every sheet of a workbook
+/// (ECMA-376), or a CSV whose separator, quoting and character set are found out.
+/// </summary>
 public static class SheetFile
 {
     /// <summary>Rows beyond are kept in the original and not shown.</summary>

@@ -13,7 +13,9 @@ public sealed class TableException(string message) : Exception(message);
 /// <summary>A table as it stands in a file: a head and rows of text, each with its number in the file.</summary>
 public sealed record Table(IReadOnlyList<string> Head, IEnumerable<(int Line, IReadOnlyList<string> Cells)> Rows);
 
-/// <summary>Reads CSV (RFC 4180, with the separator and the character set found out) and XLSX (ECMA-376), row by row.</summary>
+/// <summary>
+/// Reads CSV (RFC 4180, with the separator and the character set found out) and XLSX (ECMA-376), row by row.
+/// </summary>
 public static class TableReader
 {
     // A spreadsheet is a ZIP: a small file may unpack to any size.
@@ -90,7 +92,8 @@ public static class TableReader
             }
         );
 
-    // A quote inside a plain cell is an inch; one that opened a cell and is not closed where the cell ends would swallow what follows.
+    // A quote inside a plain cell is an inch; one that opened a cell and is not closed where the cell ends would
+    // swallow what follows.
     private static void Damaged(BadDataFoundArgs bad)
     {
         if (bad.Field.TrimStart().StartsWith('"'))

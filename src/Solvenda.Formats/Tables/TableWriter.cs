@@ -7,7 +7,10 @@ using MiniExcelLibs.OpenXml;
 
 namespace Solvenda.Formats.Tables;
 
-/// <summary>Writes tables as CSV (RFC 4180, UTF-8 with a mark, so that spreadsheets know it) and XLSX. What is read back is what was written.</summary>
+/// <summary>
+/// Writes tables as CSV (RFC 4180, UTF-8 with a mark, so that spreadsheets know it) and XLSX. What is read back is what
+/// was written.
+/// </summary>
 public static class TableWriter
 {
     public static async Task CsvAsync(
@@ -35,7 +38,10 @@ public static class TableWriter
         }
     }
 
-    /// <summary>Puts an apostrophe before a text that a spreadsheet would take for a formula; <see cref="Unshield"/> takes it off again.</summary>
+    /// <summary>
+    /// Puts an apostrophe before a text that a spreadsheet would take for a formula; <see cref="Unshield"/> takes it
+    /// off again.
+    /// </summary>
     internal static string Shield(string cell) =>
         cell.Length > 0 && (IsFormula(cell) || (cell[0] == '\'' && IsFormula(cell[1..]))) ? "'" + cell : cell;
 

@@ -8,7 +8,8 @@ using Solvenda.Core.Reading;
 namespace Solvenda.Formats.Ubl;
 
 /// <summary>
-/// Reads UBL 2.x Order, OrderChange and RequestForQuotation (OASIS UBL 2.0 to 2.4). Tolerant of profiles, prefixes and what is not known; strict about namespaces and money.
+/// Reads UBL 2.x Order, OrderChange and RequestForQuotation (OASIS UBL 2.0 to 2.4). Tolerant of profiles, prefixes and
+/// what is not known; strict about namespaces and money.
 /// No DTD, no external entities, no resolver.
 /// </summary>
 public sealed class UblOrders

@@ -5,7 +5,8 @@ using System.Text;
 namespace Solvenda.Formats.X12;
 
 /// <summary>One line as confirmed: what was ordered, what is confirmed, at what price and for when.</summary>
-/// <param name="Change">IA accepted, IP accepted with a changed price, DR accepted with a changed date (element 668).</param>
+/// <param name="Change">IA accepted, IP accepted with a changed price, DR accepted with a changed date (element
+/// 668).</param>
 public sealed record ConfirmedLine(
     string Number,
     decimal Quantity,

@@ -4,7 +4,10 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.X12;
 
-/// <summary>Writes the transaction set 997, functional acknowledgement (ASC X12, version 4010): one for each group, with every fault at its segment and element.</summary>
+/// <summary>
+/// Writes the transaction set 997, functional acknowledgement (ASC X12, version 4010): one for each group, with every
+/// fault at its segment and element.
+/// </summary>
 public static class FunctionalAcknowledgement
 {
     /// <param name="control">Control number of this interchange.</param>

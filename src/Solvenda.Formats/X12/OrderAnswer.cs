@@ -9,7 +9,9 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.X12;
 
-/// <summary>Answers an 850 by an 855. Units and price bases are theirs: the answer speaks the language of the order.</summary>
+/// <summary>
+/// Answers an 850 by an 855. Units and price bases are theirs: the answer speaks the language of the order.
+/// </summary>
 internal sealed class OrderAnswer : IOrderAnswer
 {
     public Syntax Answers => Syntax.X12;
@@ -73,7 +75,8 @@ internal sealed class OrderAnswer : IOrderAnswer
         );
     }
 
-    // By the code and quantity that they wrote, since lines may have been left out, split or added; else by its place, as long as there are as many.
+    // By the code and quantity that they wrote, since lines may have been left out, split or added; else by its place,
+    // as long as there are as many.
     private static Segment? TheirsOf(List<Segment> po1, AskedFor asked, int? place)
     {
         bool Names(Segment s) =>

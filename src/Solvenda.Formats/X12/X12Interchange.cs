@@ -3,7 +3,10 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.X12;
 
-/// <summary>Opens an X12 interchange (ASC X12.5, X12.6): delimiters from its ISA, groups and transaction sets with their counts and control numbers. A set that is broken is so alone.</summary>
+/// <summary>
+/// Opens an X12 interchange (ASC X12.5, X12.6): delimiters from its ISA, groups and transaction sets with their counts
+/// and control numbers. A set that is broken is so alone.
+/// </summary>
 public static class X12Interchange
 {
     // ISA is fixed in length: 106 characters to its terminator (X12.5, section 3).
@@ -34,7 +37,8 @@ public static class X12Interchange
         return (interchange, null);
     }
 
-    // ISA16 is the component separator, and what follows it ends the segment; counted by elements too, since not everybody pads to the fixed length.
+    // ISA16 is the component separator, and what follows it ends the segment; counted by elements too, since not
+    // everybody pads to the fixed length.
     private static (char Component, char Terminator) Tail(string text, int start, char element)
     {
         if (text[start + IsaLength - 3] == element)

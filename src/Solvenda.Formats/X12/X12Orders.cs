@@ -6,7 +6,10 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.X12;
 
-/// <summary>Reads the transaction sets 850 (purchase order), 860 (change) and 840 (request for quotation), ASC X12, versions 3040 to 8010.</summary>
+/// <summary>
+/// Reads the transaction sets 850 (purchase order), 860 (change) and 840 (request for quotation), ASC X12, versions
+/// 3040 to 8010.
+/// </summary>
 public sealed class X12Orders
 {
     // Basis of unit price, element 639: how many units a price is for.
@@ -224,7 +227,8 @@ public sealed class X12Orders
             _ => null,
         };
 
-    // FOB04/05 carry the term as a code (qualifier 01 = Incoterms); many partners write it into the description, FOB03, instead.
+    // FOB04/05 carry the term as a code (qualifier 01 = Incoterms); many partners write it into the description, FOB03,
+    // instead.
     private static string? Incoterm(Segment fob) =>
         Incoterms.Is(fob[5].Trim())
             ? fob[5].Trim()

@@ -70,7 +70,8 @@ public sealed record OwedView(
 );
 
 /// <summary>What a buyer's page answers on the telephone. Money is in the buyer's currency.</summary>
-/// <param name="AtRates">At which rates what was bought in other currencies was carried over; empty where nothing was.</param>
+/// <param name="AtRates">At which rates what was bought in other currencies was carried over; empty where nothing
+/// was.</param>
 public sealed record BuyerAnswersView(
     string Currency,
     OwedView Owed,

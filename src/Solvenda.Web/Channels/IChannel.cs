@@ -8,7 +8,10 @@ public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action 
 /// <param name="Key">The same at every try: the receiver knows a repeat by it.</param>
 public sealed record Departing(string Kind, string Key, string To, string Name, byte[] Bytes);
 
-/// <summary>A way in and out. It knows no act: what it takes is taken in by one, and what it sends is what the outbox holds. One folder or file each, one line in Startup.</summary>
+/// <summary>
+/// A way in and out. It knows no act: what it takes is taken in by one, and what it sends is what the outbox holds. One
+/// folder or file each, one line in Startup.
+/// </summary>
 public interface IChannel
 {
     /// <summary>As requests say that they came by it.</summary>

@@ -5,20 +5,6 @@ using Solvenda.Web.Outside;
 
 namespace Solvenda.Web.Channels;
 
-/// <summary>Which mail server mail goes to: from the settings, or the stand-in's once it listens.</summary>
-public sealed class MailRoute(SolvendaOptions options)
-{
-    private volatile string? _server = options.Smtp;
-
-    /// <summary>host:port; null where there is none yet.</summary>
-    public (string Host, int Port)? Server =>
-        _server?.Split(':') is [var host, var port]
-            ? (host, int.Parse(port, System.Globalization.CultureInfo.InvariantCulture))
-            : null;
-
-    public void Set(string host, int port) => _server = $"{host}:{port}";
-}
-
 /// <summary>Mail: in from the folder of the mail server, out by SMTP (RFC 5321).</summary>
 public sealed partial class MailChannel(OutsideFolders folders, MailRoute route, ILogger<MailChannel> log) : IChannel
 {

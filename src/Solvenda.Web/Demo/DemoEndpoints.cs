@@ -34,7 +34,9 @@ public sealed record PostPart(string Name, string ContentType, int Bytes);
 
 public sealed record StepIn(long Id);
 
-/// <summary>The doors that only the demo has: stepping in as anybody, and the post room. They are not mapped at all elsewhere.</summary>
+/// <summary>
+/// The doors that only the demo has: stepping in as anybody, and the post room. They are not mapped at all elsewhere.
+/// </summary>
 public static class DemoEndpoints
 {
     public static void MapDemo(this IEndpointRouteBuilder app)

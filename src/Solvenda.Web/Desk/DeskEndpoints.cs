@@ -24,7 +24,10 @@ public enum Urgency
     WhenThereIsTime,
 }
 
-/// <summary>One thing that needs this person, with the reason in words. <paramref name="Reason"/> is what the highlighter marks; <paramref name="Rest"/> stands behind it.</summary>
+/// <summary>
+/// One thing that needs this person, with the reason in words. <paramref name="Reason"/> is what the highlighter marks;
+/// <paramref name="Rest"/> stands behind it.
+/// </summary>
 public sealed record DeskItem(
     Urgency Urgency,
     string Kind,

@@ -12,7 +12,8 @@ namespace Solvenda.Web.Dossiers;
 public sealed record EventWord(string Words, string? Before = null, string? After = null, bool Milestone = false);
 
 /// <summary>
-/// The words of events, in English: made where they are shown, never stored. One line an event; an event with several changes has a line for each.
+/// The words of events, in English: made where they are shown, never stored. One line an event; an event with several
+/// changes has a line for each.
 /// </summary>
 public static class EventWords
 {

@@ -13,7 +13,9 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Finder;
 
-/// <summary>Something found: a document, a buyer, an item, a person. Without a path there is no page to go to.</summary>
+/// <summary>
+/// Something found: a document, a buyer, an item, a person. Without a path there is no page to go to.
+/// </summary>
 public sealed record Found(string Kind, string Number, string Words, string Rest, string? Path, long? Id);
 
 /// <summary>An item for a line that is being typed.</summary>
@@ -67,7 +69,9 @@ public static class FindEndpoints
             _ => throw new ArgumentOutOfRangeException(nameof(f)),
         };
 
-    /// <summary>Items for what is being typed on a sheet: by code, GTIN or words, with the quantity that stands behind them.</summary>
+    /// <summary>
+    /// Items for what is being typed on a sheet: by code, GTIN or words, with the quantity that stands behind them.
+    /// </summary>
     private static async Task<ItemHits> Items(
         string q,
         SolvendaDb db,

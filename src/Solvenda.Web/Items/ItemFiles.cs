@@ -19,7 +19,9 @@ namespace Solvenda.Web.Items;
 /// <summary>A picture or a data sheet.</summary>
 public sealed record ItemFileView(long Id, string Name, bool IsPicture, int Bytes, string Who, DateTime At);
 
-/// <summary>Pictures and data sheets of items: kept as they came, shown only where they are pictures, else downloaded.</summary>
+/// <summary>
+/// Pictures and data sheets of items: kept as they came, shown only where they are pictures, else downloaded.
+/// </summary>
 public static class ItemFiles
 {
     private const long Largest = 10L * 1024 * 1024;

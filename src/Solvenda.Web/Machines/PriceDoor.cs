@@ -18,7 +18,9 @@ using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Machines;
 
-/// <summary>A line to be priced: an item's code or GTIN, a quantity, and at most one of discount, net price and margin.</summary>
+/// <summary>
+/// A line to be priced: an item's code or GTIN, a quantity, and at most one of discount, net price and margin.
+/// </summary>
 /// <param name="Unit">UN/ECE Rec 20 code or a word for one; without it the item's stock unit.</param>
 public sealed record PriceLine(
     string Item,
@@ -40,7 +42,8 @@ public sealed record PriceCharge(string Kind, decimal Amount);
 /// <param name="Date">Without it: today.</param>
 /// <param name="Currency">Without it: the buyer's.</param>
 /// <param name="Channel">For campaigns; without it none of a channel is met.</param>
-/// <param name="Incoterm">Without it the buyer's; freight and insurance follow it, unless charges of these kinds are given.</param>
+/// <param name="Incoterm">Without it the buyer's; freight and insurance follow it, unless charges of these kinds are
+/// given.</param>
 /// <param name="DeliverToCountry">ISO 3166-1 alpha-2; without it where the buyer's goods go by default.</param>
 public sealed record PriceRequest(
     string Buyer,
@@ -150,7 +153,8 @@ public static class PriceDoor
         return head;
     }
 
-    // Nothing is stored, so checks that look at documents have nothing to look at; the rest run as on any quote of the account manager's, and what is
+    // Nothing is stored, so checks that look at documents have nothing to look at; the rest run as on any quote of the
+    // account manager's, and what is
     // his to know is shown to keys of that scope only.
     private static async Task<SheetView> JudgedAsync(
         SolvendaDb db,

@@ -1,6 +1,8 @@
 namespace Solvenda.Web.Outside;
 
-/// <summary>The folders through which messages come and go: what mail and EDI software of the real world reads and writes too.</summary>
+/// <summary>
+/// The folders through which messages come and go: what mail and EDI software of the real world reads and writes too.
+/// </summary>
 public sealed class OutsideFolders
 {
     public OutsideFolders(SolvendaOptions options)

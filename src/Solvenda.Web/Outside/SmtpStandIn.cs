@@ -1,12 +1,12 @@
 using System.Net;
 using System.Net.Sockets;
 using System.Text;
-using Solvenda.Web.Channels;
 
 namespace Solvenda.Web.Outside;
 
 /// <summary>
-/// The stand-in for a mail server: takes mail by SMTP (RFC 5321, the commands that a sender needs) and keeps each message, byte for byte, as a file in the post folder.
+/// The stand-in for a mail server: takes mail by SMTP (RFC 5321, the commands that a sender needs) and keeps each
+/// message, byte for byte, as a file in the post folder.
 /// </summary>
 public sealed partial class SmtpStandIn(OutsideFolders folders, MailRoute route, ILogger<SmtpStandIn> log)
     : BackgroundService

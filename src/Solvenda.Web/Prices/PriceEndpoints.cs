@@ -48,7 +48,8 @@ public sealed record PriceAnswer(
 public sealed record PriceRise(string Family, string List, decimal Percent, DateOnly From, int Decimals = 2);
 
 /// <summary>A buyer that bought the family in the last twelve months.</summary>
-/// <param name="Feels">How it reaches them: by the list, by an agreement that follows it; or not, by a fixed price.</param>
+/// <param name="Feels">How it reaches them: by the list, by an agreement that follows it; or not, by a fixed
+/// price.</param>
 public sealed record AffectedBuyer(long Id, string Name, decimal Bought, string Currency, string Feels);
 
 /// <summary>What a rise moves, and who is affected.</summary>

@@ -26,7 +26,10 @@ public sealed record OfferLine(
     bool Optional
 );
 
-/// <summary>A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not. <paramref name="Words"/>: what the page says, in the quote's language.</summary>
+/// <summary>
+/// A quote as the buyer sees it. <paramref name="Open"/>: may be answered; else <paramref name="Why"/> says why not.
+/// <paramref name="Words"/>: what the page says, in the quote's language.
+/// </summary>
 public sealed record OfferView(
     string Seller,
     IReadOnlyList<string> SellerLines,

@@ -20,7 +20,8 @@ namespace Solvenda.Web.Records;
 
 /// <summary>An import: which column is which field, how far it is, what it would do or did.</summary>
 /// <param name="Done">Rows looked at or taken so far.</param>
-/// <param name="Refused">The first thousand cells that were refused; <paramref name="RefusedCount"/> tells how many there are.</param>
+/// <param name="Refused">The first thousand cells that were refused; <paramref name="RefusedCount"/> tells how many
+/// there are.</param>
 public sealed record ImportView(
     long Id,
     string Kind,

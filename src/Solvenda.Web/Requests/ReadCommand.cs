@@ -11,7 +11,10 @@ using Solvenda.Formats.Edi;
 
 namespace Solvenda.Web.Requests;
 
-/// <summary><c>./solvenda read FILE… [--buyer X] [--data DIR]</c>: prints the reading of files as JSON, for those who test what they send. Stores nothing (docs/guide/integrators.md).</summary>
+/// <summary>
+/// <c>./solvenda read FILE… [--buyer X] [--data DIR]</c>: prints the reading of files as JSON, for those who test what
+/// they send. Stores nothing (docs/guide/integrators.md).
+/// </summary>
 public static class ReadCommand
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
@@ -130,7 +133,8 @@ public static class ReadCommand
     private static IReadOnlyList<Segment> Segments(OriginalPart part) =>
         part.Kind == PartKind.Edi ? Readers.SegmentsOf(part.Text) : [];
 
-    // Adds to each piece of evidence what people call its place: line and text; page and rectangle; segment and element.
+    // Adds to each piece of evidence what people call its place: line and text; page and rectangle; segment and
+    // element.
     private static void Place(
         JsonNode node,
         IReadOnlyList<OriginalPart> parts,

@@ -10,7 +10,10 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Requests;
 
-/// <summary>Settles one line: item, and quantity or unit where they change. <paramref name="Remember"/>: as this buyer's words from now on.</summary>
+/// <summary>
+/// Settles one line: item, and quantity or unit where they change. <paramref name="Remember"/>: as this buyer's words
+/// from now on.
+/// </summary>
 /// <param name="ForAll">Remembered for whoever writes it, not for this buyer alone.</param>
 public sealed record SettleBody(
     long Version,
@@ -22,7 +25,10 @@ public sealed record SettleBody(
     bool ForAll = false
 );
 
-/// <summary>Corrects a field of the head: kind, buyer (its id), contact, poNumber, wanted, deliverTo, incoterm, incotermPlace, currency, paymentDays. A date may be in the words of the original.</summary>
+/// <summary>
+/// Corrects a field of the head: kind, buyer (its id), contact, poNumber, wanted, deliverTo, incoterm, incotermPlace,
+/// currency, paymentDays. A date may be in the words of the original.
+/// </summary>
 /// <param name="Where">Where in the original it stands, if it was chosen there.</param>
 public sealed record CorrectBody(long Version, string Field, string Value, EvidenceView? Where = null);
 
@@ -36,7 +42,10 @@ public sealed record SplitBody(long Version, int Line, decimal First);
 /// <summary>Joins a line with the one behind it.</summary>
 public sealed record JoinBody(long Version, int Line);
 
-/// <summary>Says what the columns of a table mean: code, buyersCode, gtin, words, quantity, unit, price, priceBase, amount, wanted, note, number. Remembered for this sender; the request is read anew.</summary>
+/// <summary>
+/// Says what the columns of a table mean: code, buyersCode, gtin, words, quantity, unit, price, priceBase, amount,
+/// wanted, note, number. Remembered for this sender; the request is read anew.
+/// </summary>
 /// <param name="Row">The row that is the head, from 0.</param>
 public sealed record SayColumns(long Version, int Part, int Row, IReadOnlyDictionary<int, string> Columns);
 
@@ -95,7 +104,10 @@ public static class RequestEndpoints
     private static Task<RequestView> Get(string number, SolvendaDb db, CancellationToken cancel) =>
         RequestViews.OfAsync(db, number, cancel);
 
-    /// <summary>An attachment, or the file itself with -1. A picture is given as what it is, to be shown; everything else only as bytes.</summary>
+    /// <summary>
+    /// An attachment, or the file itself with -1. A picture is given as what it is, to be shown; everything else only
+    /// as bytes.
+    /// </summary>
     private static async Task<IResult> Attachment(
         string number,
         int index,

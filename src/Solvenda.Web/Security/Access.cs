@@ -68,7 +68,8 @@ public static class Access
             {
                 o.Cookie.Name = "solvenda";
                 o.Cookie.HttpOnly = true;
-                // Strict, together with the fetch-site check in SameOrigin, is what keeps other sites from acting in somebody's name.
+                // Strict, together with the fetch-site check in SameOrigin, is what keeps other sites from acting in
+                // somebody's name.
                 o.Cookie.SameSite = SameSiteMode.Strict;
                 o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
                 o.ExpireTimeSpan = TimeSpan.FromHours(12);
@@ -177,7 +178,10 @@ public static class Access
     }
 }
 
-/// <summary>Refuses changes that a browser says come from another site: the second lock beside SameSite cookies, which ignore ports.</summary>
+/// <summary>
+/// Refuses changes that a browser says come from another site: the second lock beside SameSite cookies, which ignore
+/// ports.
+/// </summary>
 public sealed class SameOrigin(RequestDelegate next)
 {
     public async Task InvokeAsync(HttpContext http)

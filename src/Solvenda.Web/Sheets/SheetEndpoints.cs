@@ -37,7 +37,9 @@ public static class SheetEndpoints
         sheets.MapGet("/{id:long}/lines/{key:long}/notes", Notes).Needs(Rights.Look);
     }
 
-    /// <summary>Carries edits out on the version that the screen saw; answers with the whole sheet priced and judged anew.</summary>
+    /// <summary>
+    /// Carries edits out on the version that the screen saw; answers with the whole sheet priced and judged anew.
+    /// </summary>
     private static async Task<SheetAnswer> Edit(
         long id,
         SheetEdit[] edits,

@@ -10,7 +10,10 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Web.Sheets;
 
-/// <summary>A sheet as the screen draws it: every figure worked out, rounded, and ready to be shown. What is not theirs to see is null.</summary>
+/// <summary>
+/// A sheet as the screen draws it: every figure worked out, rounded, and ready to be shown. What is not theirs to see
+/// is null.
+/// </summary>
 public sealed record SheetView(
     long Id,
     long Version,

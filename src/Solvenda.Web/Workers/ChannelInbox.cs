@@ -7,7 +7,9 @@ using Solvenda.Web.Channels;
 
 namespace Solvenda.Web.Workers;
 
-/// <summary>Takes in what channels bring, through the same door as everything else; each is put away only when it is stored.</summary>
+/// <summary>
+/// Takes in what channels bring, through the same door as everything else; each is put away only when it is stored.
+/// </summary>
 public sealed partial class ChannelInbox(
     Intake intake,
     IEnumerable<IChannel> channels,

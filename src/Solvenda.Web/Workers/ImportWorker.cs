@@ -9,7 +9,10 @@ using Solvenda.Formats.Tables;
 
 namespace Solvenda.Web.Workers;
 
-/// <summary>Looks at imports and takes them, one after the other. What was under way when the process ended has changed nothing, and says so.</summary>
+/// <summary>
+/// Looks at imports and takes them, one after the other. What was under way when the process ended has changed nothing,
+/// and says so.
+/// </summary>
 public sealed partial class ImportWorker(
     IDbContextFactory<SolvendaDb> factory,
     ActRunner acts,

@@ -7,7 +7,10 @@ using Solvenda.Web.Channels;
 
 namespace Solvenda.Web.Workers;
 
-/// <summary>Sends what is in the outbox by the channel of its kind: at least once, in order, and again later with growing patience where it fails.</summary>
+/// <summary>
+/// Sends what is in the outbox by the channel of its kind: at least once, in order, and again later with growing
+/// patience where it fails.
+/// </summary>
 public sealed partial class OutboxWorker(
     IDbContextFactory<SolvendaDb> factory,
     ActRunner acts,

@@ -7,7 +7,10 @@ using Solvenda.Data;
 
 namespace Solvenda.Web.Workers;
 
-/// <summary>At the start and every quarter of an hour: lapses quotes whose validity is over, and runs the checks of open orders again.</summary>
+/// <summary>
+/// At the start and every quarter of an hour: lapses quotes whose validity is over, and runs the checks of open orders
+/// again.
+/// </summary>
 public sealed partial class UpkeepWorker(
     ActRunner acts,
     IDbContextFactory<SolvendaDb> factory,

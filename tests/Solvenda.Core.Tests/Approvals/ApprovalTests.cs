@@ -79,7 +79,8 @@ public sealed class ApprovalTests
     [Fact]
     public void A_price_is_judged_by_the_hand_that_typed_it_whoever_owns_or_sends_the_sheet()
     {
-        // The lead may give 12 %; that the seller's name is on the sheet, or that they send it, changes nothing, and the other way about.
+        // The lead may give 12 %; that the seller's name is on the sheet, or that they send it, changes nothing, and
+        // the other way about.
         Assert.Equal(ApprovalState.NotNeeded, Judge(World.Sheet(Braid(12m, by: World.Lead.Hand))).State);
         var typed = World.Sheet(Braid(12m));
         Assert.Equal(
@@ -149,14 +150,23 @@ public sealed class ApprovalTests
     [Fact]
     public void A_discount_on_all_is_the_hands_that_typed_it_line_by_line()
     {
-        var sheet = World.Sheet(new SheetDiscount(7m, null), World.Line(World.Splice, 2m), World.Line(World.Braid, 50m));
+        var sheet = World.Sheet(
+            new SheetDiscount(7m, null),
+            World.Line(World.Splice, 2m),
+            World.Line(World.Braid, 50m)
+        );
         var head = World.Typed((HeadTerms.SheetDiscount, "7"));
         var fired = Fired(Judge(sheet, head)).ToList();
         Assert.DoesNotContain("sheet-discount", fired);
         Assert.Contains("floor", fired);
         Assert.Contains(
             "sheet-discount",
-            Fired(Judge(World.Sheet(new SheetDiscount(9m, null), World.Line(World.Splice, 2m)), World.Typed((HeadTerms.SheetDiscount, "9"))))
+            Fired(
+                Judge(
+                    World.Sheet(new SheetDiscount(9m, null), World.Line(World.Splice, 2m)),
+                    World.Typed((HeadTerms.SheetDiscount, "9"))
+                )
+            )
         );
     }
 
@@ -193,7 +203,9 @@ public sealed class ApprovalTests
         Judgement At(decimal percent) =>
             Judge(
                 World.Sheet(new SheetDiscount(percent, null), lines),
-                World.Typed((HeadTerms.SheetDiscount, percent.ToString(System.Globalization.CultureInfo.InvariantCulture)))
+                World.Typed(
+                    (HeadTerms.SheetDiscount, percent.ToString(System.Globalization.CultureInfo.InvariantCulture))
+                )
             );
         Assert.Equal(ApprovalState.NotNeeded, At(room).State);
         Assert.Equal(ApprovalState.Needed, At(room + Headroom.Step).State);
@@ -214,7 +226,13 @@ public sealed class ApprovalTests
         Assert.Equal([b], Route.Climb(a, new[] { a, b }.ToDictionary(p => p.Id)));
     }
 
-    private static ApprovalState After(AskOutcome outcome, PricedSheet asked, PricedSheet now, Head? then = null, Head? since = null)
+    private static ApprovalState After(
+        AskOutcome outcome,
+        PricedSheet asked,
+        PricedSheet now,
+        Head? then = null,
+        Head? since = null
+    )
     {
         var shown = Judge(asked, then).Needs.Single(n => !n.IsSender).Shown;
         return Judge(now, since ?? then, asks: new MadeAsk(outcome, shown, World.Lead.Id)).State;
@@ -275,9 +293,14 @@ public sealed class ApprovalTests
     public void Two_asks_both_have_to_be_granted()
     {
         Hand other = new(new PersonId(9), "Nell Havergal");
-        var people = World.People.Append(
-            new(other.Person!.Value, new Decider(other.Person.Value, other.Name, World.Lead.Id, World.Seller.Authority))
-        ).ToDictionary();
+        var people = World
+            .People.Append(
+                new(
+                    other.Person!.Value,
+                    new Decider(other.Person.Value, other.Name, World.Lead.Id, World.Seller.Authority)
+                )
+            )
+            .ToDictionary();
         var sheet = World.Sheet(Braid(11m), World.Line(World.Shackle, 10m, Less(9m, other)));
         var needs = Judge(sheet, people: people).Needs;
         Assert.Equal(2, needs.Length);

@@ -72,7 +72,16 @@ public sealed class MoveTests
         );
         Assert.Equal(NextMove.None, NextMoves.Of(Quote(QuoteState.Withdrawn)));
         Assert.False(NextMoves.Of(Quote(QuoteState.Drafting) with { HasLines = false }).Possible);
-        var order = new Standing(DocumentKind.Order, null, TermsTrack.Open, ApprovalState.NotNeeded, [], [], true, null);
+        var order = new Standing(
+            DocumentKind.Order,
+            null,
+            TermsTrack.Open,
+            ApprovalState.NotNeeded,
+            [],
+            [],
+            true,
+            null
+        );
         Assert.True(NextMoves.Of(order).Possible);
         var stopped = NextMoves.Of(order with { Stops = ["No price."] });
         Assert.Equal((false, "No price."), (stopped.Possible, stopped.Why));

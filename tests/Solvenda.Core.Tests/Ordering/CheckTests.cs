@@ -118,7 +118,14 @@ public sealed class CheckTests
             Waivers = [new Waiver(finding.Check, null, finding.Fingerprint, 0m, "Nell", "they split it")],
         };
         Assert.Empty(Stops(waived));
-        Assert.NotEmpty(Stops(waived with { Earlier = [first, new Earlier(new DocumentRef("order", "S26-00002"), "TV-1", World.Day, true)] }));
+        Assert.NotEmpty(
+            Stops(
+                waived with
+                {
+                    Earlier = [first, new Earlier(new DocumentRef("order", "S26-00002"), "TV-1", World.Day, true)],
+                }
+            )
+        );
     }
 
     [Fact]
@@ -260,12 +267,12 @@ public sealed class CheckTests
         Assert.Equal(["po-terms/paymentDays", "po-terms/incoterm", "po-terms/sheetDiscount"], Stops(facts));
         var days = CheckList.Run(facts).First(f => f.Field == "paymentDays");
         Assert.Contains(days.Cures, c => c is { Action: "set", Field: "paymentDays", Value: "60" });
-        var waived = facts with { Waivers = [new Waiver("po-terms", null, days.Fingerprint, 0m, "Nell", "we keep ours")] };
+        var waived = facts with
+        {
+            Waivers = [new Waiver("po-terms", null, days.Fingerprint, 0m, "Nell", "we keep ours")],
+        };
         Assert.DoesNotContain("po-terms/paymentDays", Stops(waived));
-        Assert.Contains(
-            "po-terms/paymentDays",
-            Stops(waived with { Stated = facts.Stated with { PaymentDays = 90 } })
-        );
+        Assert.Contains("po-terms/paymentDays", Stops(waived with { Stated = facts.Stated with { PaymentDays = 90 } }));
     }
 
     [Fact]
@@ -273,7 +280,9 @@ public sealed class CheckTests
     {
         Assert.Equal(["credit"], Stops(Facts() with { Credit = null }));
         Assert.Equal(["credit"], Stops(Facts() with { Credit = Owes(0m) with { MissingRate = "SEK" } }));
-        Assert.Empty(CheckList.Run(Facts() with { Credit = null, Document = DocumentKind.Quote }).Where(f => f.Check == "credit"));
+        Assert.Empty(
+            CheckList.Run(Facts() with { Credit = null, Document = DocumentKind.Quote }).Where(f => f.Check == "credit")
+        );
     }
 
     [Fact]
@@ -298,7 +307,14 @@ public sealed class CheckTests
     {
         var (shackle, braid) = (World.Line(World.Shackle, 12m), World.Line(World.Braid, 50m));
         string[] Since(Head now, params SheetLine[] lines) =>
-            [.. Differences.Between(World.Sheet(shackle, braid with { Optional = true }), Whole, World.Sheet(lines), now)];
+            [
+                .. Differences.Between(
+                    World.Sheet(shackle, braid with { Optional = true }),
+                    Whole,
+                    World.Sheet(lines),
+                    now
+                ),
+            ];
         Assert.Empty(Since(Whole, shackle));
         Assert.Empty(Since(Whole, shackle, braid));
         Assert.Single(Since(Whole, shackle with { Quantity = 13m }));

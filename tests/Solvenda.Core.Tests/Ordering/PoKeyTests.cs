@@ -22,7 +22,8 @@ public sealed class PoKeyTests
     [InlineData("PO", "PO")]
     [InlineData("000", "0")]
     [InlineData(" # ", "")]
-    public void Spellings_of_one_number_have_one_key(string written, string key) => Assert.Equal(key, PoKey.Of(written));
+    public void Spellings_of_one_number_have_one_key(string written, string key) =>
+        Assert.Equal(key, PoKey.Of(written));
 
     [Fact]
     public void A_key_is_its_own_key_and_leading_zeros_and_marks_do_not_matter() =>

@@ -10,7 +10,10 @@ using Xunit;
 
 namespace Solvenda.Core.Tests.Pricing;
 
-/// <summary>What sheets get by rule: freight, insurance, charges, breaks reached together, bundles; and what is kept when a sheet leaves the house.</summary>
+/// <summary>
+/// What sheets get by rule: freight, insurance, charges, breaks reached together, bundles; and what is kept when a
+/// sheet leaves the house.
+/// </summary>
 public sealed class SheetRuleTests
 {
     private static readonly DateOnly Since = new(2025, 1, 1);
@@ -154,7 +157,8 @@ public sealed class SheetRuleTests
                 Currency = Usd,
             }
         );
-        // 184 EUR of goods and 539 EUR of freight, each carried at 0.9236: 199.22 and 583.59; 0.35 % of 110 % of 782.81 is 3.0138.
+        // 184 EUR of goods and 539 EUR of freight, each carried at 0.9236: 199.22 and 583.59; 0.35 % of 110 % of 782.81
+        // is 3.0138.
         Assert.Equal(
             (199.22m, 583.59m, 3.01m),
             (sheet.Tally.Goods.Value, Charge(sheet, "freight"), Charge(sheet, "insurance"))

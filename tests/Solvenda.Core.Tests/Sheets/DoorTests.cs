@@ -20,7 +20,8 @@ public sealed class DoorTests
 
     private static Edited Take(params SheetEdit[] edits) => SheetDoor.Take(Start, edits, World.Door());
 
-    private static string? Code(string field, string value, long? line = 1) => Take(Set(line, field, value)).Refused?.Code;
+    private static string? Code(string field, string value, long? line = 1) =>
+        Take(Set(line, field, value)).Refused?.Code;
 
     [Theory]
     [InlineData("discount", "101")]
@@ -68,9 +69,7 @@ public sealed class DoorTests
                 (field, number, scale) =>
                 {
                     var value = decimal.Round(number * (decimal)Math.Pow(10, scale), 4);
-                    var edited = Take(
-                        Set(1, field, value.ToString(System.Globalization.CultureInfo.InvariantCulture))
-                    );
+                    var edited = Take(Set(1, field, value.ToString(System.Globalization.CultureInfo.InvariantCulture)));
                     var line = edited.Draft.Lines[0];
                     Assert.InRange(line.Quantity, 0m, LineFields.MostQuantity);
                     var (least, most) = line.ByHand.Kind switch
@@ -130,13 +129,16 @@ public sealed class DoorTests
 
     private static readonly Gen<SheetEdit> AnyEdit = Gen.OneOf(
         Gen.Select(Gen.Long[1, 3], One.Of("quantity", "net", "discount", "margin"), Gen.Int[0, 90])
-            .Select((line, field, n) => Set(line, field, n.ToString(System.Globalization.CultureInfo.InvariantCulture))),
+            .Select(
+                (line, field, n) => Set(line, field, n.ToString(System.Globalization.CultureInfo.InvariantCulture))
+            ),
         Gen.Select(Gen.Long[1, 3], One.Of("note", "words", "optional"), One.Of("", "true", "no"))
             .Select((line, field, text) => Set(line, field, text)),
         Gen.Select(One.Of("paymentDays", "note", "incotermPlace"), One.Of("", "14", "60"))
             .Select((field, text) => Set(null, field, text)),
         Gen.Long[1, 3].Select(l => new SheetEdit(EditKind.Remove, l)),
-        Gen.Select(Gen.Long[1, 3], Gen.Long[0, 3]).Select((l, a) => new SheetEdit(EditKind.Move, l, After: a == 0 ? null : a)),
+        Gen.Select(Gen.Long[1, 3], Gen.Long[0, 3])
+            .Select((l, a) => new SheetEdit(EditKind.Move, l, After: a == 0 ? null : a)),
         Gen.Select(One.Of("SHK-BOW-10 x 3", "something -5%"), Gen.Long[0, 3])
             .Select((text, a) => new SheetEdit(EditKind.Add, Value: text, After: a == 0 ? null : a)),
         Gen.Const(new SheetEdit(EditKind.AddHeading, Value: "heading"))
@@ -185,6 +187,10 @@ public sealed class DoorTests
 
     // What a sheet says, without whose hand it was: that moves to whoever takes it back.
     private static string Told(Draft draft) =>
-        string.Join('\n', draft.Lines.Select(l => $"{l.Key} {l.Kind} {l.Item} {l.Words} {l.Quantity:0.######} {l.Unit} {l.ByHand.Kind} {l.ByHand.Value:0.####} {l.Optional} {l.Note}"))
-        + string.Join(' ', draft.Head.All.Select(t => $"{t.Key}={t.Value.Text}"));
+        string.Join(
+            '\n',
+            draft.Lines.Select(l =>
+                $"{l.Key} {l.Kind} {l.Item} {l.Words} {l.Quantity:0.######} {l.Unit} {l.ByHand.Kind} {l.ByHand.Value:0.####} {l.Optional} {l.Note}"
+            )
+        ) + string.Join(' ', draft.Head.All.Select(t => $"{t.Key}={t.Value.Text}"));
 }

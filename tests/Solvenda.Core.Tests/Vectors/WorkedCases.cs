@@ -11,7 +11,8 @@ using Xunit;
 namespace Solvenda.Core.Tests.Vectors;
 
 /// <summary>
-/// Worked cases checked by hand and by a separate program. Reads every *.json in the folder that SOLVENDA_VECTORS names, else the project's own;
+/// Worked cases checked by hand and by a separate program. Reads every *.json in the folder that SOLVENDA_VECTORS
+/// names, else the project's own;
 /// each kind must be there, so that the test cannot pass on nothing.
 /// </summary>
 public sealed class WorkedCases

@@ -3,7 +3,10 @@ using Solvenda.Core.Reading;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>How the numbers and dates of one column are written: found out from all of its cells, so that a single one is never guessed.</summary>
+/// <summary>
+/// How the numbers and dates of one column are written: found out from all of its cells, so that a single one is never
+/// guessed.
+/// </summary>
 public sealed record CellForm(bool DecimalComma, string? DateForm, string? Doubt)
 {
     private static readonly string[] DateForms =
@@ -25,7 +28,10 @@ public sealed record CellForm(bool DecimalComma, string? DateForm, string? Doubt
         public abstract CellForm Form { get; }
     }
 
-    /// <summary>Numbers, by the same rule as messages are read by. Where no cell tells, a comma is in doubt; a point is a decimal one, as our own files have it.</summary>
+    /// <summary>
+    /// Numbers, by the same rule as messages are read by. Where no cell tells, a comma is in doubt; a point is a
+    /// decimal one, as our own files have it.
+    /// </summary>
     public static Finder Numbers() => new NumberFinder();
 
     /// <summary>Dates: the one form that fits every cell. Day and month that could be either are in doubt.</summary>

@@ -5,7 +5,8 @@ using Solvenda.Formats.Tables;
 namespace Solvenda.Acts.Records;
 
 /// <summary>
-/// The rows of a table, read once and gone through as often as needed. They lie in a file of their own that goes away with this,
+/// The rows of a table, read once and gone through as often as needed. They lie in a file of their own that goes away
+/// with this,
 /// so that a table of 200,000 rows does not stand in memory. One at a time may go through them.
 /// </summary>
 public sealed class HeldRows : IEnumerable<(int Line, IReadOnlyList<string> Cells)>, IDisposable

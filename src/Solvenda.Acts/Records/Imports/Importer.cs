@@ -24,7 +24,10 @@ public interface IImporter
     /// <summary>Which field each column means: by what somebody said before, by name, label or another name.</summary>
     IReadOnlyDictionary<string, string> Recognise(IReadOnlyList<string> head, IReadOnlyDictionary<string, string> said);
 
-    /// <summary>Looks at every row and says what would happen; with a command to write with, it happens, in that one transaction.</summary>
+    /// <summary>
+    /// Looks at every row and says what would happen; with a command to write with, it happens, in that one
+    /// transaction.
+    /// </summary>
     Task<ImportOutcome> RunAsync(
         SolvendaDb db,
         HeldRows table,
@@ -192,7 +195,8 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             {
                 var field = column.Field;
                 var before = field.Get(row, references);
-                // An empty cell says nothing about what is new and needed by itself; nor does another house's own keeping.
+                // An empty cell says nothing about what is new and needed by itself; nor does another house's own
+                // keeping.
                 if (before == text || (known is null && (field.ByHouse || (text.Length == 0 && !field.Required))))
                     continue;
                 if (field.ByHouse)

@@ -5,7 +5,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>Says which column of an import is which field, for this and the next file with such a head; it is looked at again.</summary>
+/// <summary>
+/// Says which column of an import is which field, for this and the next file with such a head; it is looked at again.
+/// </summary>
 /// <param name="Columns">Head of a column to the name of a field; empty: left out.</param>
 public sealed record NameImportColumns(long Import, IReadOnlyDictionary<string, string> Columns) : IAct<long>;
 

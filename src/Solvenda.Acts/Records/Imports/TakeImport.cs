@@ -5,7 +5,10 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>Takes an import whole: the file is gone through once more, since the house may have changed since it was looked at. All of it is one transaction.</summary>
+/// <summary>
+/// Takes an import whole: the file is gone through once more, since the house may have changed since it was looked at.
+/// All of it is one transaction.
+/// </summary>
 /// <param name="Table">Its rows, read before.</param>
 /// <param name="Progress">Is told how many rows are done.</param>
 public sealed record TakeImport(

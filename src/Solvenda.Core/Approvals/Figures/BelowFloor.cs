@@ -1,6 +1,9 @@
 namespace Solvenda.Core.Approvals.Figures;
 
-/// <summary>Whether a line is below its floor. The floor binds the seller's own level; whoever may sell at the margin that results may also pass it.</summary>
+/// <summary>
+/// Whether a line is below its floor. The floor binds the seller's own level; whoever may sell at the margin that
+/// results may also pass it.
+/// </summary>
 public sealed class BelowFloor : LineFigure
 {
     /// <inheritdoc />

@@ -1,6 +1,9 @@
 namespace Solvenda.Core.Approvals.Figures;
 
-/// <summary>How far an order is over its buyer's credit limit, in home currency. Nothing over (an overdue invoice alone) is for everybody with credit authority.</summary>
+/// <summary>
+/// How far an order is over its buyer's credit limit, in home currency. Nothing over (an overdue invoice alone) is for
+/// everybody with credit authority.
+/// </summary>
 public sealed class CreditExcess : Figure
 {
     /// <inheritdoc />

@@ -3,7 +3,9 @@ using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Approvals.Figures;
 
-/// <summary>Days of payment beyond the buyer's own. A buyer who has none on file is measured against the house's usual terms.</summary>
+/// <summary>
+/// Days of payment beyond the buyer's own. A buyer who has none on file is measured against the house's usual terms.
+/// </summary>
 public sealed class DaysBeyond : TermFigure
 {
     /// <summary>What the house gives where nothing was agreed, in days net.</summary>

@@ -5,7 +5,10 @@ using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Approvals.Figures;
 
-/// <summary>Freight by the table less what was typed, at least nothing, in home currency. Where there is no table it is unknown, and beyond every authority.</summary>
+/// <summary>
+/// Freight by the table less what was typed, at least nothing, in home currency. Where there is no table it is unknown,
+/// and beyond every authority.
+/// </summary>
 public sealed class FreightUnderTable : TermFigure
 {
     /// <inheritdoc />

@@ -3,7 +3,8 @@ using Solvenda.Core.Sheets;
 namespace Solvenda.Core.Approvals.Figures;
 
 /// <summary>
-/// The margin of the whole in percent, at the worst that the buyer may choose. It is judged where somebody typed a price or a discount;
+/// The margin of the whole in percent, at the worst that the buyer may choose. It is judged where somebody typed a
+/// price or a discount;
 /// a sheet at its base prices needs nobody.
 /// </summary>
 public sealed class SheetMargin : WholeFigure

@@ -2,7 +2,9 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Approvals.Figures;
 
-/// <summary>What the sheet is worth without tax, in home currency, with everything on it that the buyer may choose.</summary>
+/// <summary>
+/// What the sheet is worth without tax, in home currency, with everything on it that the buyer may choose.
+/// </summary>
 public sealed class SheetValue : WholeFigure
 {
     /// <inheritdoc />

@@ -1,7 +1,8 @@
 namespace Solvenda.Core.Documents.Events;
 
 /// <summary>Something came in and was stored.</summary>
-/// <param name="Names">The request that it repeats or names: the same sender's id over other contents, or the same contents without an id.</param>
+/// <param name="Names">The request that it repeats or names: the same sender's id over other contents, or the same
+/// contents without an id.</param>
 /// <param name="With">The request that it came in one file with.</param>
 [EventCode("request.received")]
 public sealed record RequestReceived(string Channel, string? Names, string? With) : IEvent;

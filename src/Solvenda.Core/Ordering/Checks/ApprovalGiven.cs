@@ -7,7 +7,10 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>What is beyond the authority of the hands that typed it has been granted by somebody who may; shown on the lines and terms that cause it.</summary>
+/// <summary>
+/// What is beyond the authority of the hands that typed it has been granted by somebody who may; shown on the lines and
+/// terms that cause it.
+/// </summary>
 public sealed class ApprovalGiven : ICheck
 {
     private static readonly ImmutableHashSet<string> OfLines = [.. FigureList.OfLines.Select(f => f.Code)];

@@ -4,7 +4,9 @@ using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>An order is what the buyer accepted; where it differs, upward in price as well, confirming it needs to be meant.</summary>
+/// <summary>
+/// An order is what the buyer accepted; where it differs, upward in price as well, confirming it needs to be meant.
+/// </summary>
 public sealed class AsAccepted : ICheck
 {
     private const int Told = 3;

@@ -3,11 +3,16 @@ using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>The order fits under the credit limit, and nothing is overdue beyond the grace days. A waiver covers this value, no more.</summary>
+/// <summary>
+/// The order fits under the credit limit, and nothing is overdue beyond the grace days. A waiver covers this value, no
+/// more.
+/// </summary>
 public sealed class CreditLimit : ICheck
 {
+    /// <inheritdoc />
     public string Code => "credit";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (facts.Document != DocumentKind.Order)

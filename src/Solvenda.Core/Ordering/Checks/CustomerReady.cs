@@ -5,8 +5,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>A prospect must become a customer before an order of theirs is confirmed.</summary>
 public sealed class CustomerReady : ICheck
 {
+    /// <inheritdoc />
     public string Code => "customer";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (facts.Document == DocumentKind.Order && facts.Buyer.IsProspect)

@@ -3,11 +3,16 @@ using Solvenda.Core.Pricing;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>Where the seller carries the goods, freight is known or was typed; and insurance, where the Incoterm asks for it. Never zero for want of a rate.</summary>
+/// <summary>
+/// Where the seller carries the goods, freight is known or was typed; and insurance, where the Incoterm asks for it.
+/// Never zero for want of a rate.
+/// </summary>
 public sealed class FreightKnown : ICheck
 {
+    /// <inheritdoc />
     public string Code => "freight";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         var sheet = facts.Sheet;

@@ -3,8 +3,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Every line sold names an item of ours, which is still sold.</summary>
 public sealed class ItemKnown : ICheck
 {
+    /// <inheritdoc />
     public string Code => "item";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold)

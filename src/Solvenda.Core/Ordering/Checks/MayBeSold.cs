@@ -3,8 +3,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Items that may be sold: not switched off, to this country, by this channel.</summary>
 public sealed class MayBeSold : ICheck
 {
+    /// <inheritdoc />
     public string Code => "sold-there";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold)

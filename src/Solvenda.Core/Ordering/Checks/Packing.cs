@@ -7,8 +7,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Quantities that can be packed: whole packs, and no less than the least that is sold.</summary>
 public sealed class Packing : ICheck
 {
+    /// <inheritdoc />
     public string Code => "packing";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold)

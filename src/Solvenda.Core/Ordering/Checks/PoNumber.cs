@@ -7,8 +7,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>The PO number is there, and no other order of this buyer carries it.</summary>
 public sealed class PoNumber : ICheck
 {
+    /// <inheritdoc />
     public string Code => "po-number";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (facts.Document != DocumentKind.Order)

@@ -5,10 +5,15 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>The prices on the PO against ours, per the same unit and price base (docs/calculations.md, "Price on the PO").</summary>
+/// <summary>
+/// The prices on the PO against ours, per the same unit and price base (docs/calculations.md, "Price on the PO").
+/// </summary>
 public sealed class PriceAsOnPo : ICheck
 {
-    /// <summary>Within this percentage the two are the same price; or where the line differs by no more than <see cref="WithinLine"/>.</summary>
+    /// <summary>
+    /// Within this percentage the two are the same price; or where the line differs by no more than
+    /// <see cref="WithinLine"/>.
+    /// </summary>
     public const decimal WithinPercent = 0.5m;
 
     /// <summary>Currency units of the whole line.</summary>
@@ -100,7 +105,9 @@ public sealed class PriceAsOnPo : ICheck
         };
     }
 
-    /// <summary>Their price carried to our unit and price base; null where they named none, or in a unit that does not compare.</summary>
+    /// <summary>
+    /// Their price carried to our unit and price base; null where they named none, or in a unit that does not compare.
+    /// </summary>
     public static decimal? Theirs(PricedLine line)
     {
         ArgumentNullException.ThrowIfNull(line);

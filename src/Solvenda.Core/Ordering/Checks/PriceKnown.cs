@@ -5,8 +5,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Every line sold has a price: no price is never zero.</summary>
 public sealed class PriceKnown : ICheck
 {
+    /// <inheritdoc />
     public string Code => "price";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && !l.HasPrice))

@@ -3,8 +3,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Every line sold has a quantity above zero.</summary>
 public sealed class QuantityGiven : ICheck
 {
+    /// <inheritdoc />
     public string Code => "quantity";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts) =>
         facts
             .Sheet.Sold.Where(l => l.Line.Quantity <= 0)

@@ -2,14 +2,19 @@ using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>The same buyer sent the same items and quantities within the last days under another PO number, or none: it may be a repeat.</summary>
+/// <summary>
+/// The same buyer sent the same items and quantities within the last days under another PO number, or none: it may be a
+/// repeat.
+/// </summary>
 public sealed class Repeat : ICheck
 {
     /// <summary>Days within which the same lines are suspicious.</summary>
     public const int WithinDays = 10;
 
+    /// <inheritdoc />
     public string Code => "repeat";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         var like = facts.Earlier.Where(e => !e.SamePo).ToList();

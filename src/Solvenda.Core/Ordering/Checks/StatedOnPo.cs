@@ -5,10 +5,16 @@ using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>What the PO states beside its lines, against ours: terms, Incoterm, freight, allowances, total. Theirs is never taken without a word.</summary>
+/// <summary>
+/// What the PO states beside its lines, against ours: terms, Incoterm, freight, allowances, total. Theirs is never
+/// taken without a word.
+/// </summary>
 public sealed class StatedOnPo : ICheck
 {
-    /// <summary>Totals that differ by no more are the same, in the sheet's currency: the small price differences of an order together (docs/calculations.md).</summary>
+    /// <summary>
+    /// Totals that differ by no more are the same, in the sheet's currency: the small price differences of an order
+    /// together (docs/calculations.md).
+    /// </summary>
     public const decimal WithinTotal = 5.00m;
 
     /// <inheritdoc />

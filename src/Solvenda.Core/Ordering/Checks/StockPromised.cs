@@ -8,8 +8,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Every line has a date that we can keep, and it is not after the date they want.</summary>
 public sealed class StockPromised : ICheck
 {
+    /// <inheritdoc />
     public string Code => "stock";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && l.Line.Quantity > 0))

@@ -3,8 +3,10 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Every line's tax follows from a rule; an unknown one is a stop, never a guess.</summary>
 public sealed class TaxKnown : ICheck
 {
+    /// <inheritdoc />
     public string Code => "tax";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (string.IsNullOrEmpty(facts.Sheet.Sheet.DeliverToCountry))

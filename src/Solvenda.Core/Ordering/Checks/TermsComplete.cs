@@ -3,11 +3,15 @@ using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>The head of an order is complete: what is missing here would stop it days later in another department.</summary>
+/// <summary>
+/// The head of an order is complete: what is missing here would stop it days later in another department.
+/// </summary>
 public sealed class TermsComplete : ICheck
 {
+    /// <inheritdoc />
     public string Code => "terms";
 
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         var head = facts.Head;

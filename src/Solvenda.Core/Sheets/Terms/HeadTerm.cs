@@ -42,12 +42,14 @@ public sealed record Taken(
 );
 
 /// <summary>
-/// A term on the head of a document: its name, how it is typed, its bounds, what a buyer has of it by default, and how it is said.
+/// A term on the head of a document: its name, how it is typed, its bounds, what a buyer has of it by default, and how
+/// it is said.
 /// One entry in <see cref="HeadTerms"/>; doors, screens, papers and history follow from it.
 /// </summary>
 /// <param name="Name">Stable, part of the API.</param>
 /// <param name="Label">What it is called on the screen.</param>
-/// <param name="Read">Takes a text that is not empty; its refusals say nothing of what was kept, the door adds that.</param>
+/// <param name="Read">Takes a text that is not empty; its refusals say nothing of what was kept, the door adds
+/// that.</param>
 public sealed record HeadTerm(string Name, string Label, TermKind Kind, Func<string, DoorFacts, Taken> Read)
 {
     /// <summary>Documents that have it; null: both.</summary>
@@ -71,7 +73,9 @@ public sealed record HeadTerm(string Name, string Label, TermKind Kind, Func<str
     /// <summary>Key of the words that it has on paper; null: it is not printed among the facts.</summary>
     public string? Paper { get; init; }
 
-    /// <summary>Key of the words that its value is put into on paper; one that ends in a point is put before the value itself.</summary>
+    /// <summary>
+    /// Key of the words that its value is put into on paper; one that ends in a point is put before the value itself.
+    /// </summary>
     public string? PaperValue { get; init; }
 
     /// <summary>Its value on the screen and in the history.</summary>

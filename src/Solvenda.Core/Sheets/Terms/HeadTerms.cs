@@ -60,7 +60,10 @@ public static class HeadTerms
         Say = text => $"{text} days",
     };
 
-    /// <summary>Incoterms 2020. Delivered duty paid makes the house pay the duty, so it is only for buyers who have it by default.</summary>
+    /// <summary>
+    /// Incoterms 2020. Delivered duty paid makes the house pay the duty, so it is only for buyers who have it by
+    /// default.
+    /// </summary>
     public static readonly HeadTerm Incoterm = new("incoterm", "Incoterm", TermKind.Choice, IncotermOf)
     {
         FromBuyer = b => b.Incoterm,
@@ -168,7 +171,9 @@ public static class HeadTerms
         Seldom = true,
     };
 
-    /// <summary>Freight by hand; nothing said: worked out by the table. What is under the table is a figure that is judged.</summary>
+    /// <summary>
+    /// Freight by hand; nothing said: worked out by the table. What is under the table is a figure that is judged.
+    /// </summary>
     public static readonly HeadTerm Freight = new(
         "freight",
         "freight",

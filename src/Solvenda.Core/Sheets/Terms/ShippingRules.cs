@@ -27,8 +27,10 @@ public static class ShippingRules
         ["on call"] = ShippingRule.OnCall,
     };
 
+    /// <summary>How each is called.</summary>
     public static IReadOnlyCollection<string> Words => Named.Keys;
 
+    /// <summary>The rule of that name; whole lines where nothing is said.</summary>
     public static ShippingRule Of(string? words) =>
         words is not null && Named.TryGetValue(words, out var rule) ? rule : ShippingRule.WholeLines;
 }

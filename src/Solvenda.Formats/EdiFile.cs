@@ -1,12 +1,16 @@
 using System.Collections.Immutable;
 using System.Text;
 using Solvenda.Core.Reading;
+using Solvenda.Formats.Edi;
 using Solvenda.Formats.Edifact;
 using Solvenda.Formats.X12;
 
-namespace Solvenda.Formats.Edi;
+namespace Solvenda.Formats;
 
-/// <summary>Reads an interchange of either syntax into its messages: each one that becomes a request, is broken, or is only kept.</summary>
+/// <summary>
+/// Reads an interchange of either syntax into its messages: each one that becomes a request, is broken, or is only
+/// kept.
+/// </summary>
 public static class EdiFile
 {
     /// <summary>An interchange with more is none that a person could work through.</summary>
@@ -14,7 +18,10 @@ public static class EdiFile
 
     public const string NoMessages = "The interchange holds no message.";
 
-    /// <summary>The interchange, as long as its delimiters could be told; and what it holds. An interchange that cannot be opened is one message with the reason.</summary>
+    /// <summary>
+    /// The interchange, as long as its delimiters could be told; and what it holds. An interchange that cannot be
+    /// opened is one message with the reason.
+    /// </summary>
     public static (EdiInterchange? Interchange, ImmutableArray<Incoming> Messages) Read(byte[] raw, bool isX12)
     {
         ArgumentNullException.ThrowIfNull(raw);
@@ -68,7 +75,8 @@ public static class EdiFile
         return (x, [.. x.Messages.Select(m => OneOfMany(x, m, isX12, ownId, envelope))]);
     }
 
-    // Each message is shown and kept with the envelope's head and its own segments only: a thousand in one file are not each the whole file.
+    // Each message is shown and kept with the envelope's head and its own segments only: a thousand in one file are not
+    // each the whole file.
     private static Incoming OneOfMany(
         EdiInterchange x,
         EdiMessage m,
