@@ -200,13 +200,13 @@ public static partial class Startup
         System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
     /// <summary>The settings of a command that starts no server.</summary>
-    internal static IConfiguration Settings() =>
+    public static IConfiguration Settings() =>
         new ConfigurationBuilder()
             .AddJsonFile(Path.Combine(AppContext.BaseDirectory, "appsettings.json"), optional: true)
             .AddEnvironmentVariables()
             .Build();
 
-    internal static Seller SellerOf(SolvendaOptions options, IConfiguration c) =>
+    public static Seller SellerOf(SolvendaOptions options, IConfiguration c) =>
         options.Demo
             ? DemoWorld.Seller
             : new Seller(

@@ -227,7 +227,7 @@ public sealed partial class WordingTests(House house) : IClassFixture<House>
         Assert.Equal(HttpStatusCode.OK, (await paz.ActAsync($"/api/orders/{number}/confirm", sheet)).StatusCode);
         var mail = await Answers.EventuallyAsync(() =>
             Directory
-                .GetFiles(Path.Combine(house.DataFolder, "outside", "post"))
+                .GetFiles(Path.Combine(house.DataFolder, "outside", "post"), "*.eml")
                 .FirstOrDefault(f =>
                     File.ReadAllText(f).Contains($"Orderbevestiging {number}", StringComparison.Ordinal)
                 )

@@ -1,0 +1,95 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Proofs;
+using Solvenda.Core.Documents;
+using Solvenda.Data;
+using Xunit;
+
+namespace Solvenda.Web.Tests;
+
+/// <summary>Each proof finds what it is there for, in a house of its own that is spoilt on purpose.</summary>
+public sealed class ProofTests(House house) : IClassFixture<House>
+{
+    [Fact]
+    public async Task A_whole_house_holds_and_each_fault_is_found_by_its_own_proof()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        using (house.CreateClient())
+            await house.TakenInAsync();
+        var file = Path.Combine(house.DataFolder, "spoilt.db");
+        await using var db = new SolvendaDb(
+            (DbContextOptions<SolvendaDb>)new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(file).Options
+        );
+        await using (
+            var whole = new SolvendaDb(
+                (DbContextOptions<SolvendaDb>)
+                    new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(Database.FileIn(house.DataFolder)).Options
+            )
+        )
+            await whole.Database.ExecuteSqlAsync($"VACUUM INTO {file}", cancel);
+        var settings = Startup.Settings();
+        using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
+        var proofs = ProofList.All(books);
+        async Task<(int Wrong, string Told)> CheckAsync()
+        {
+            using var told = new StringWriter();
+            return (await ProofList.RunAsync(proofs, db, told, cancel), told.ToString());
+        }
+        var (wrong, told) = await CheckAsync();
+        Assert.True(wrong == 0, told);
+        Assert.EndsWith("4 checks, 0 wrong\n", told, StringComparison.Ordinal);
+
+        var events = db.Events.OrderBy(e => e.Id);
+        var changed = await events.Skip(10).FirstAsync(cancel);
+        changed.Facts = "{}";
+        var taken = await events.Skip(20).FirstAsync(cancel);
+        db.Events.Remove(taken);
+        var commitment = await db.Commitments.FirstAsync(
+            c => db.Orders.Any(o => o.Id == c.OrderId && o.Goods == GoodsTrack.Waiting),
+            cancel
+        );
+        commitment.Quantity += 1m;
+        await db.SaveChangesAsync(cancel);
+        // Only an open connection remembers it.
+        await db.Database.OpenConnectionAsync(cancel);
+        await db.Database.ExecuteSqlAsync($"PRAGMA foreign_keys = OFF", cancel);
+        await db.Database.ExecuteSqlAsync(
+            $"UPDATE sheet_line SET ItemId = 999999 WHERE rowid = (SELECT rowid FROM sheet_line WHERE ItemId IS NOT NULL ORDER BY SheetId LIMIT 1)",
+            cancel
+        );
+        (wrong, told) = await CheckAsync();
+        Assert.Contains($"event {changed.Id}, {changed.Code}", told, StringComparison.Ordinal);
+        Assert.Contains($"event {taken.Id} is missing", told, StringComparison.Ordinal);
+        Assert.Contains("no item for line of sheet", told, StringComparison.Ordinal);
+        Assert.Contains("committed where", told, StringComparison.Ordinal);
+        Assert.Equal(3, wrong);
+    }
+
+    [Fact]
+    public async Task What_a_person_was_known_by_can_be_blanked_and_the_chain_holds()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        using (house.CreateClient())
+            await house.TakenInAsync();
+        var file = Path.Combine(house.DataFolder, "blanked.db");
+        await using var db = new SolvendaDb(
+            (DbContextOptions<SolvendaDb>)new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(file).Options
+        );
+        await using (
+            var whole = new SolvendaDb(
+                (DbContextOptions<SolvendaDb>)
+                    new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(Database.FileIn(house.DataFolder)).Options
+            )
+        )
+            await whole.Database.ExecuteSqlAsync($"VACUUM INTO {file}", cancel);
+        await db
+            .Events.Where(e => e.Id % 7 == 0)
+            .ExecuteUpdateAsync(
+                e => e.SetProperty(x => x.Facts, "").SetProperty(x => x.Who, "").SetProperty(x => x.Salt, ""),
+                cancel
+            );
+        var faults = new List<string>();
+        await foreach (var fault in new EventsAreChained().FaultsAsync(db, cancel))
+            faults.Add(fault);
+        Assert.Empty(faults);
+    }
+}
