@@ -20,12 +20,12 @@ for (const q of ['rope', 'chain', 'shackle', 'thimble', 'fender', 'block', 'clea
 const list = [...codes];
 let { sheet } = await call('GET', `/api/quotes/${number}`);
 const edits = Array.from({ length: Number(lines) }, (_, i) => ({ kind: 'add', value: `x x ${i + 1}`, field: list[i % list.length] }));
-sheet = await call('POST', `/api/sheets/${sheet.id}/edits`, edits, { 'if-match': `"${sheet.version}"` });
+({ sheet } = await call('POST', `/api/sheets/${sheet.id}/edits`, edits, { 'if-match': `"${sheet.version}"` }));
 
 const server = [];
 for (let i = 0; i < 300; i++) {
   const began = performance.now();
-  sheet = await call('POST', `/api/sheets/${sheet.id}/edits`, [{ kind: 'set', line: sheet.lines[i % 50].key, field: 'quantity', value: String(i + 5) }], { 'if-match': `"${sheet.version}"` });
+  ({ sheet } = await call('POST', `/api/sheets/${sheet.id}/edits`, [{ kind: 'set', line: sheet.lines[i % 50].key, field: 'quantity', value: String(i + 5) }], { 'if-match': `"${sheet.version}"` }));
   server.push(performance.now() - began);
 }
 

@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
+using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -226,7 +228,7 @@ internal static class LargeWorld
                     Id = i,
                     Currency = "EUR",
                     PricingDate = since.AddDays(i % 1_800),
-                    ShipFrom = "Skerrow quay",
+                    Head = Head.Empty.With("shipFrom", "Skerrow quay", null),
                     PoNumber = $"PO-{i}",
                     Wanted = since.AddDays((i % 1_800) + 10),
                     TotalWithoutTaxMinor = 1_000_00 + i,

@@ -3,6 +3,7 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
@@ -136,7 +137,7 @@ internal sealed class MadeBook
                     .Select(n =>
                     {
                         var item = Items[random.Next(Items.Length)];
-                        var hand = n % 5 == 0 ? new ByHand(ByHandKind.DiscountPercent, 3m, "Seller") : ByHand.None;
+                        var hand = n % 5 == 0 ? new ByHand(ByHandKind.DiscountPercent, 3m, Seller.Hand) : ByHand.None;
                         return new SheetLine(
                             n,
                             LineKind.Item,

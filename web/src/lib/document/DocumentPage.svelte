@@ -99,6 +99,12 @@
 
   const focusFindings = $derived(sheet.view.findings.filter((f) => f.line === sheet.line || f.line === null));
   const waivable = $derived(isOrder && sheet.view.editable ? focusFindings.find((f) => f.mayWaive) : undefined);
+  // Two findings may have the same way out; its key is the first one's until that is cured.
+  const cures = $derived(
+    focusFindings
+      .flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) })))
+      .filter((c, i, all) => all.findIndex((o) => o.key === c.key) === i),
+  );
   useKeys(() => [
     ...(next.key && sheet.mayWrite ? [{ key: next.key.toLowerCase(), words: next.words, run: act }] : []),
     ...(sheet.editable
@@ -106,7 +112,7 @@
           { key: 'Ctrl+z', words: 'undo', run: () => void sheet.undo() },
           { key: 'n', words: 'add a line', run: addLine },
           { key: 'i', words: 'offer the line only if wanted, or for good', run: sheet.toggleOptional },
-          ...focusFindings.flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) }))),
+          ...cures,
         ]
       : []),
     ...(waivable ? [{ key: 'w', words: 'let it pass', run: () => waive(waivable) }] : []),

@@ -59,7 +59,7 @@
           />
           {#if term.choices.length}
             <datalist id="choices-{term.name}">
-              {#each term.choices as choice (choice.value)}<option value={choice.value}>{choice.words}</option>{/each}
+              {#each term.choices as choice, c (c)}<option value={choice.value}>{choice.words}</option>{/each}
             </datalist>
           {/if}
         {:else}
@@ -90,7 +90,7 @@
         <Mark outcome={finding.outcome} />
         <span class={finding.outcome === 'stop' ? 'text-stop' : 'text-second'}>{finding.words}</span>
         {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
-        {#each finding.documents as document (document.number)}
+        {#each finding.documents as document, d (d)}
           <a class="underline" href={documentPath(document)}>{document.number}</a>
         {/each}
         {#if sheet.view.editable && finding.outcome === 'stop'}

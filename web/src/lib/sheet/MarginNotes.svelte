@@ -28,7 +28,7 @@
 <aside class="w-52 shrink-0 border-l border-dashed border-strong px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
   {#if notes && sheet.focused}
     <h3 class="font-semibold">{sheet.focused.code ?? 'This line'}, this buyer</h3>
-    {#each notes.toThisBuyer as sale (sale.document)}
+    {#each notes.toThisBuyer as sale, i (i)}
       <div class="grid grid-cols-[1fr_auto_auto] gap-3 text-second" title={sale.document}>
         <span>{day(sale.day)}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="w-16 text-right">{fixed(sale.netPrice, 4)}</span>
       </div>

@@ -66,7 +66,7 @@
     </div>
     <div class="gap-3 lg:columns-2">
       <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="figures against limits">
-        {#each view.rulers as r (r.words)}
+        {#each view.rulers as r, i (i)}
           <div class="grid grid-cols-[118px_1fr_64px] items-center gap-3 py-1">
             <span class="text-second">{r.words}</span>
             <Ruler
@@ -94,7 +94,7 @@
         </div>
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
       </section>
-      {#each view.lines as line (line.code)}
+      {#each view.lines as line, i (i)}
         <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="line {line.code}">
           <h2 class="font-semibold"><span class="font-mono text-[12px] font-normal text-second">{line.code}</span> {line.words}</h2>
           <p class="text-second">
