@@ -15,6 +15,9 @@ switch (args)
         await File.WriteAllTextAsync(x12, MadeInterchange.X12(2_700));
         await File.WriteAllTextAsync(edifact, MadeInterchange.Edifact(1_800));
         break;
+    case ["beside"]:
+        Beside.Measure();
+        break;
     case ["hostile"]:
         await HostileFiles.MeasureAsync();
         break;

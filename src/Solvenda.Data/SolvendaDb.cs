@@ -183,16 +183,27 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         CancellationToken cancellationToken = default
     )
     {
-        if (
-            ChangeTracker
+        // What changed is looked for once, and not for each question about it: a sheet may have hundreds of lines.
+        var (tracker, asks) = (ChangeTracker, ChangeTracker.AutoDetectChangesEnabled);
+        if (asks)
+            tracker.DetectChanges();
+        tracker.AutoDetectChangesEnabled = false;
+        try
+        {
+            var ofPrices = tracker
                 .Entries()
                 .Any(e =>
                     e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
                     && OfPrices.Contains(e.Metadata.ClrType)
-                )
-        )
-            await PricesChangedAsync(cancellationToken);
-        return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+                );
+            if (ofPrices)
+                await PricesChangedAsync(cancellationToken);
+            return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        }
+        finally
+        {
+            tracker.AutoDetectChangesEnabled = asks;
+        }
     }
 
     /// <summary>Counts a change of what prices are made from; saved with the rest.</summary>
@@ -204,7 +215,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         if (counter is null)
             Counters.Add(new Counter { Name = Counter.PriceBook, Value = 1 });
         else
-            counter.Value++;
+            Entry(counter).Property(c => c.Value).CurrentValue++;
     }
 
     private static string Snake(string name) =>

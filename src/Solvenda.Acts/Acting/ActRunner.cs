@@ -56,6 +56,8 @@ public sealed class ActRunner(
             {
                 answer = await ((IRuns<TAnswer>)act).RunAsync(work, input, cancel);
                 await db.SaveChangesAsync(cancel);
+                // From here on rows only come.
+                db.ChangeTracker.AutoDetectChangesEnabled = false;
                 await work.ChainAsync(cancel);
                 if (repeat is not null)
                 {
