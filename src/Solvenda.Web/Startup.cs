@@ -76,6 +76,12 @@ public static partial class Startup
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
 
+        AddDoors(services);
+    }
+
+    // How what comes in by HTTP is let in, read and answered.
+    private static void AddDoors(IServiceCollection services)
+    {
         services.AddAccess();
         services.AddExceptionHandler<Problems>().AddProblemDetails(o => o.CustomizeProblemDetails = Problems.Complete);
         services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);

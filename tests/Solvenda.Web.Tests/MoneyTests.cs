@@ -222,6 +222,32 @@ public sealed class MoneyTests(House house) : IClassFixture<House>
     }
 
     [Fact]
+    public async Task Whose_buyer_it_is_sees_on_the_desk_what_somebody_else_changed()
+    {
+        var (quill, paz) = (await house.AsAsync(Quill), await house.AsAsync(Paz));
+        const string Theirs = "/api/records/buyers/1";
+        Assert.Equal(HttpStatusCode.OK, (await ChangeAsync(paz, Theirs, new { paymentDays = "45" })).StatusCode);
+        async Task<JsonElement[]> ToldAsync(HttpClient who) =>
+            [
+                .. (await (await who.GetAsync("/api/desk", Cancel)).JsonAsync())
+                    .GetProperty("items")
+                    .EnumerateArray()
+                    .Where(i => i.GetProperty("path").GetString() == "/records/buyers/1"),
+            ];
+        var told = Assert.Single(await ToldAsync(quill));
+        Assert.Equal(
+            ("days to pay changed by Paz", "30 → 45"),
+            (told.GetProperty("reason").GetString(), told.GetProperty("rest").GetString())
+        );
+        Assert.Empty(await ToldAsync(paz));
+        // Given to another seller, both are told.
+        await ChangeAsync(paz, Theirs, new { accountManager = "Bastian Mohr", paymentDays = "30" });
+        Assert.Single(await ToldAsync(quill));
+        Assert.Single(await ToldAsync(await house.AsAsync(Mohr)));
+        await ChangeAsync(paz, Theirs, new { accountManager = "Sorcha Quill" });
+    }
+
+    [Fact]
     public async Task Whoever_typed_asked_for_or_owns_a_figure_does_not_decide_on_it()
     {
         // Havergal is a clerk and a lead at once; the figures are hers, so they are not hers to decide.

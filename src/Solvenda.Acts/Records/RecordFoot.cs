@@ -23,23 +23,7 @@ public static class RecordFoot
         ArgumentNullException.ThrowIfNull(field);
         var name = field.Property!;
         if (field.AddedBy is { } by)
-        {
-            var sums = await rows.Where(r => EF.Property<long?>(r, name) != null)
-                .GroupBy(r => EF.Property<string>(r, by))
-                .Select(g => new { g.Key, Minor = g.Sum(r => EF.Property<long?>(r, name)) })
-                .OrderBy(g => g.Key)
-                .ToListAsync(cancel);
-            return string.Join(
-                "; ",
-                sums.Where(s => Currency.TryOf(s.Key, out _))
-                    .Select(s =>
-                        string.Create(
-                            Plain,
-                            $"{s.Key} {Amount.FromMinor(s.Minor ?? 0, Currency.Of(s.Key)).Value:#,0.##}"
-                        )
-                    )
-            );
-        }
+            return await SumsAsync(rows, name, by, cancel);
         var type = typeof(TRow).GetProperty(name)!.PropertyType;
         var plain = Nullable.GetUnderlyingType(type) ?? type;
         if (plain == typeof(decimal))
@@ -80,6 +64,28 @@ public static class RecordFoot
             : Task.FromResult(0)
         );
         return different > 1 ? string.Create(Plain, $"{different:#,0} different") : "";
+    }
+
+    private static async Task<string> SumsAsync<TRow>(
+        IQueryable<TRow> rows,
+        string name,
+        string by,
+        CancellationToken cancel
+    )
+        where TRow : class, IRecordRow
+    {
+        var sums = await rows.Where(r => EF.Property<long?>(r, name) != null)
+            .GroupBy(r => EF.Property<string>(r, by))
+            .Select(g => new { g.Key, Minor = g.Sum(r => EF.Property<long?>(r, name)) })
+            .OrderBy(g => g.Key)
+            .ToListAsync(cancel);
+        return string.Join(
+            "; ",
+            sums.Where(s => Currency.TryOf(s.Key, out _))
+                .Select(s =>
+                    string.Create(Plain, $"{s.Key} {Amount.FromMinor(s.Minor ?? 0, Currency.Of(s.Key)).Value:#,0.##}")
+                )
+        );
     }
 
     private static async Task<string> RangeAsync<T>(

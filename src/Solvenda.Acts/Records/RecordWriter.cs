@@ -117,32 +117,31 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
     )
     {
         var changes = ImmutableArray.CreateBuilder<RecordFieldChange>();
+        var before = await kind.Owner(work.Db, row, cancel);
         foreach (var field in kind.Fields)
         {
             if (!values.TryGetValue(field.Name, out var text))
                 continue;
-            var before = field.Get(row, references);
-            if (before == text.Trim())
+            var old = field.Get(row, references);
+            if (old == text.Trim())
                 continue;
             MayChange(work, field);
             if (field.Set(row, text, references) is { } wrong)
                 throw RefusedException.Bad("record_field", $"{Capital(wrong)}; the old value was kept.", field.Name);
             var after = field.Get(row, references);
-            if (after != before)
-                changes.Add(new RecordFieldChange(field.Name, field.Label, before, after, field.Money || kind.Money));
+            if (after != old)
+                changes.Add(new RecordFieldChange(field.Name, field.Label, old, after, field.Money || kind.Money));
         }
         Whole(row, references);
         row.Version++;
-        if (changes.Count > 0)
-            work.Leave(
-                new RecordChanged(
-                    kind.Name,
-                    kind.CallsOf(row, references),
-                    changes.ToImmutable(),
-                    await kind.Owner(work.Db, row, cancel)
-                ),
-                Subject(row.Id)
-            );
+        if (changes.Count == 0)
+            return;
+        var owner = await kind.Owner(work.Db, row, cancel);
+        var calls = kind.CallsOf(row, references);
+        work.Leave(
+            new RecordChanged(kind.Name, calls, changes.ToImmutable(), owner, before == owner ? null : before),
+            Subject(row.Id)
+        );
     }
 
     public async Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel)

@@ -148,31 +148,14 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
     private async Task<ReadingContext> ContextAsync(SolvendaDb db, CancellationToken cancel)
     {
         var names = await db
-            .Buyers.Select(b => new
-            {
-                b.Id,
+            .Buyers.Select(b => new BuyerName(
+                new BuyerId(b.Id),
                 b.Name,
                 b.DeliverTo,
-                b.DeliverToCountry,
-                b.Country,
+                b.DeliverToCountry ?? b.Country,
                 b.TaxNumber,
-                b.ContactMail,
-            })
-            .ToListAsync(cancel);
-        var signs = await db.BuyerSigns.AsNoTracking().ToListAsync(cancel);
-        var contacts = await db
-            .Contacts.Where(c => c.Active && c.Mail != null)
-            .Select(c => new { c.BuyerId, c.Mail })
-            .ToListAsync(cancel);
-        var addresses = await db
-            .Addresses.Where(a => a.Active)
-            .Select(a => new
-            {
-                a.BuyerId,
-                a.Code,
-                a.Words,
-                a.Country,
-            })
+                b.ContactMail
+            ))
             .ToListAsync(cancel);
         var aliases = await db.Aliases.AsNoTracking().Where(a => a.Active).ToListAsync(cancel);
         var columns = await db
@@ -180,17 +163,8 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
             .ToDictionaryAsync(c => (c.Sender, c.Heads), c => c.Columns, cancel);
         return new ReadingContext(
             await books.ItemsAsync(db, cancel),
-            names.ToDictionary(b => new BuyerId(b.Id), b => b.Name),
-            [
-                .. signs.Select(s => new BuyerSign(new BuyerId(s.BuyerId), s.Kind, s.Value)),
-                .. names
-                    .Where(b => b.TaxNumber is not null)
-                    .Select(b => new BuyerSign(new BuyerId(b.Id), "tax", b.TaxNumber!)),
-                .. names
-                    .Where(b => b.ContactMail is not null)
-                    .Select(b => new BuyerSign(new BuyerId(b.Id), "mail", b.ContactMail!)),
-                .. contacts.Select(c => new BuyerSign(new BuyerId(c.BuyerId), "mail", c.Mail!)),
-            ],
+            names.ToDictionary(b => b.Id, b => b.Name),
+            await SignsAsync(db, names, cancel),
             [
                 .. aliases.Select(a => new Alias(
                     a.Id,
@@ -204,23 +178,60 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
             buyer => History(db, buyer)
         )
         {
-            Addresses =
-            [
-                .. addresses.Select(a => new BuyerAddress(new BuyerId(a.BuyerId), a.Code, a.Words, a.Country)),
-                .. names
-                    .Where(b => b.DeliverTo is not null)
-                    .Select(b => new BuyerAddress(
-                        new BuyerId(b.Id),
-                        "",
-                        b.DeliverTo!,
-                        b.DeliverToCountry ?? b.Country
-                    )),
-            ],
+            Addresses = await AddressesAsync(db, names, cancel),
             Columns = (sender, heads) =>
                 columns.TryGetValue((sender, heads), out var json)
                     ? JsonSerializer.Deserialize<Dictionary<int, string>>(json)
                     : null,
         };
+    }
+
+    private sealed record BuyerName(
+        BuyerId Id,
+        string Name,
+        string? DeliverTo,
+        string DeliverToCountry,
+        string? TaxNumber,
+        string? Mail
+    );
+
+    private static async Task<ImmutableArray<BuyerSign>> SignsAsync(
+        SolvendaDb db,
+        List<BuyerName> names,
+        CancellationToken cancel
+    )
+    {
+        var signs = await db.BuyerSigns.AsNoTracking().ToListAsync(cancel);
+        var contacts = await db
+            .Contacts.Where(c => c.Active && c.Mail != null)
+            .Select(c => new { c.BuyerId, c.Mail })
+            .ToListAsync(cancel);
+        return
+        [
+            .. signs.Select(s => new BuyerSign(new BuyerId(s.BuyerId), s.Kind, s.Value)),
+            .. names.Where(b => b.TaxNumber is not null).Select(b => new BuyerSign(b.Id, "tax", b.TaxNumber!)),
+            .. names.Where(b => b.Mail is not null).Select(b => new BuyerSign(b.Id, "mail", b.Mail!)),
+            .. contacts.Select(c => new BuyerSign(new BuyerId(c.BuyerId), "mail", c.Mail!)),
+        ];
+    }
+
+    private static async Task<ImmutableArray<BuyerAddress>> AddressesAsync(
+        SolvendaDb db,
+        List<BuyerName> names,
+        CancellationToken cancel
+    )
+    {
+        var others = await db
+            .Addresses.Where(a => a.Active)
+            .Select(a => new BuyerAddress(new BuyerId(a.BuyerId), a.Code, a.Words, a.Country))
+            .ToListAsync(cancel);
+        return
+        [
+            .. others,
+            .. names
+                .Where(b => b.DeliverTo is not null)
+                .Select(b => new BuyerAddress(b.Id, "", b.DeliverTo!, b.DeliverToCountry)),
+        ];
     }
 
     private static List<Bought> History(SolvendaDb db, BuyerId buyer) =>

@@ -127,7 +127,7 @@ public static class BuyerEndpoints
             bought.Any(b => b.Currency != buyer.Currency)
                 ? $"other currencies at the rates of {today.ToString("d MMM yyyy", System.Globalization.CultureInfo.InvariantCulture)}"
                 : "",
-            await OpenAsync(db, id, cancel),
+            await OpenDocuments.OfAsync(db, id, cancel),
             [
                 .. Enumerable
                     .Range(0, 24)
@@ -212,74 +212,6 @@ public static class BuyerEndpoints
             standing?.SharedWith,
             standing?.MissingRate
         );
-    }
-
-    private static async Task<List<OpenDocument>> OpenAsync(SolvendaDb db, long id, CancellationToken cancel)
-    {
-        var quotes = await db
-            .Quotes.Where(q =>
-                q.Dossier.BuyerId == id
-                && (
-                    q.State == QuoteState.Drafting
-                    || q.State == QuoteState.InApproval
-                    || q.State == QuoteState.Cleared
-                    || q.State == QuoteState.WithCustomer
-                )
-            )
-            .OrderByDescending(q => q.Id)
-            .Take(20)
-            .Select(q => new
-            {
-                q.Number,
-                q.Dossier.Matter,
-                q.State,
-                q.CreatedAt,
-                q.Sheet.Currency,
-                q.Sheet.TotalWithTaxMinor,
-            })
-            .ToListAsync(cancel);
-        var orders = await db
-            .Orders.Where(o =>
-                o.Dossier.BuyerId == id && o.Terms != TermsTrack.Cancelled && o.Goods != GoodsTrack.Shipped
-            )
-            .OrderByDescending(o => o.Id)
-            .Take(20)
-            .Select(o => new
-            {
-                o.Number,
-                o.Dossier.Matter,
-                o.Terms,
-                o.Goods,
-                o.CreatedAt,
-                o.Sheet.Currency,
-                o.Sheet.TotalWithTaxMinor,
-            })
-            .ToListAsync(cancel);
-        return
-        [
-            .. quotes.Select(q => new OpenDocument(
-                "quote",
-                q.Number,
-                q.Matter,
-                q.State == QuoteState.WithCustomer ? "with them" : "being written",
-                DateOnly.FromDateTime(q.CreatedAt),
-                q.Currency,
-                Amount.Major(q.TotalWithTaxMinor, q.Currency)
-            )),
-            .. orders.Select(o => new OpenDocument(
-                "order",
-                o.Number,
-                o.Matter,
-                o.Terms == TermsTrack.Confirmed
-                    ? o.Goods == GoodsTrack.Picking
-                        ? "being picked"
-                        : "confirmed"
-                    : "not confirmed yet",
-                DateOnly.FromDateTime(o.CreatedAt),
-                o.Currency,
-                Amount.Major(o.TotalWithTaxMinor, o.Currency)
-            )),
-        ];
     }
 
     private static async Task<List<BoughtItem>> ItemsAsync(

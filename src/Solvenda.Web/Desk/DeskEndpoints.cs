@@ -9,7 +9,6 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
-using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Security;
@@ -76,11 +75,12 @@ public static class DeskEndpoints
         items.AddRange(await AsksAsync(db, id, cancel));
         if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
         {
-            items.AddRange(await QuotesAsync(db, me, clock.Today, cancel));
+            items.AddRange(await DeskQuotes.OfAsync(db, me, clock.Today, cancel));
             items.AddRange(await OrdersAsync(db, me, cancel));
         }
         if (me.Roles.HasFlag(Roles.Credit))
             items.AddRange(await OrdersAsync(db, me with { Roles = Roles.Desk }, cancel));
+        items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));
 
         var dayStart = clock.UtcNow.Date;
         var followUps = await (
@@ -197,115 +197,6 @@ public static class DeskEndpoints
                 0
             )),
         ];
-    }
-
-    private static async Task<List<DeskItem>> QuotesAsync(
-        SolvendaDb db,
-        Actor me,
-        DateOnly today,
-        CancellationToken cancel
-    )
-    {
-        var soon = today.AddDays(1);
-        var id = me.PersonId;
-        var rows = await (
-            from q in db.Quotes
-            where
-                (q.SellerId == id || (q.State == QuoteState.Accepted && me.Roles.HasFlag(Roles.Desk)))
-                && (
-                    q.State == QuoteState.Accepted
-                    || q.State == QuoteState.Cleared
-                    || q.State == QuoteState.Drafting
-                    || (q.State == QuoteState.WithCustomer && q.ValidUntil <= soon)
-                )
-            select new
-            {
-                q.Number,
-                q.Revision,
-                q.State,
-                q.ValidUntil,
-                Buyer = q.Dossier.Buyer.Name,
-                Prospect = q.Dossier.Buyer.IsProspect,
-                q.Dossier.Matter,
-                q.Sheet.Currency,
-                q.Sheet.TotalWithTaxMinor,
-                q.CreatedAt,
-                q.AnsweredAt,
-                q.SentAt,
-                HasOrder = db.Orders.Any(o => o.QuoteId == q.Id),
-                LastAsk = db
-                    .Asks.Where(a => a.SheetId == q.SheetId)
-                    .OrderByDescending(a => a.Id)
-                    .Select(a => new
-                    {
-                        a.Outcome,
-                        a.Note,
-                        a.DecidedAt,
-                    })
-                    .FirstOrDefault(),
-            }
-        ).ToListAsync(cancel);
-        var items = new List<DeskItem>();
-        foreach (var q in rows.Where(r => !r.HasOrder))
-        {
-            var value = Amount.Major(q.TotalWithTaxMinor, q.Currency);
-            DeskItem Item(Urgency urgency, string reason, string rest, string act, DateTime since, int rank) =>
-                new(
-                    urgency,
-                    "quote",
-                    q.Number,
-                    $"/quotes/{q.Number}",
-                    q.Buyer,
-                    reason,
-                    rest,
-                    $"quote, {Revision.Letter(q.Revision)}",
-                    since,
-                    q.Currency,
-                    value,
-                    act,
-                    rank
-                );
-            var sentBack = q.State == QuoteState.Drafting && q.LastAsk is { Outcome: AskOutcome.SentBack };
-            items.Add(
-                q.State switch
-                {
-                    QuoteState.Accepted => Item(
-                        Urgency.AtOnce,
-                        q.Prospect ? "accepted; still a prospect" : "accepted",
-                        "make the order",
-                        "order",
-                        q.AnsweredAt ?? q.CreatedAt,
-                        1
-                    ),
-                    QuoteState.Cleared => Item(
-                        Urgency.AtOnce,
-                        "granted",
-                        "it may be sent",
-                        "send",
-                        q.LastAsk?.DecidedAt ?? q.CreatedAt,
-                        2
-                    ),
-                    QuoteState.WithCustomer => Item(
-                        q.ValidUntil <= today ? Urgency.AtOnce : Urgency.Today,
-                        q.ValidUntil <= today ? "lapses today" : "lapses tomorrow",
-                        q.Matter,
-                        "call",
-                        q.SentAt ?? q.CreatedAt,
-                        4
-                    ),
-                    _ when sentBack => Item(
-                        Urgency.AtOnce,
-                        "sent back",
-                        $"“{q.LastAsk!.Note}”",
-                        "change",
-                        q.LastAsk.DecidedAt ?? q.CreatedAt,
-                        2
-                    ),
-                    _ => Item(Urgency.WhenThereIsTime, "begun and not sent", q.Matter, "finish", q.CreatedAt, 5),
-                }
-            );
-        }
-        return items;
     }
 
     private static async Task<List<DeskItem>> OrdersAsync(SolvendaDb db, Actor me, CancellationToken cancel)

@@ -47,6 +47,8 @@ public sealed record ItemAnswersView(
 
 public static class ItemEndpoints
 {
+    private const int Months = 12;
+
     public static void MapItems(this IEndpointRouteBuilder app)
     {
         ArgumentNullException.ThrowIfNull(app);
@@ -69,41 +71,32 @@ public static class ItemEndpoints
         var item =
             await db.Items.AsNoTracking().Include(i => i.SalesUnits).FirstOrDefaultAsync(i => i.Id == id, cancel)
             ?? throw RefusedException.NotFound("such item");
-        var today = clock.Today;
-        var onHand = await db
-            .Stock.Where(s => s.ItemId == id)
-            .Select(s => new { s.Warehouse, s.OnHand })
-            .ToListAsync(cancel);
-        var incoming = await db
-            .Incoming.Where(s => s.ItemId == id)
-            .OrderBy(s => s.Due)
-            .Select(s => new
-            {
-                s.Warehouse,
-                s.Due,
-                s.Quantity,
-            })
-            .ToListAsync(cancel);
-        var committed = await (
-            from c in db.Commitments
-            join o in db.Orders on c.OrderId equals o.Id
-            where c.ItemId == id
-            orderby c.Day
-            select new
-            {
-                c.Warehouse,
-                c.Day,
-                c.Quantity,
-                o.Number,
-                o.Dossier.Buyer.Name,
-            }
-        ).ToListAsync(cancel);
-        var start = new DateOnly(today.Year, today.Month, 1).AddMonths(-11);
+        var (stock, ahead) = await ItemStock.OfAsync(db, id, cancel);
+        return new ItemAnswersView(
+            UnitTable.OnSheet(Unit.Of(item.StockUnit)),
+            stock,
+            ahead,
+            await MonthsAsync(db, item, clock.Today, cancel),
+            await PastSales.OfAsync(db, id, 0, 0, 12, cancel),
+            await PricesAsync(db, id, cancel),
+            user.ActorOf().SeesCost ? await CostAsync(db, id, clock.Today, cancel) : null,
+            await PartOfAsync(db, item.Code, cancel)
+        );
+    }
+
+    private static async Task<List<SoldMonth>> MonthsAsync(
+        SolvendaDb db,
+        ItemRow item,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var start = new DateOnly(today.Year, today.Month, 1).AddMonths(1 - Months);
         var since = start.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
         var sold = await (
             from l in db.SheetLines
             join o in db.Orders on l.SheetId equals o.SheetId
-            where l.ItemId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed
+            where l.ItemId == item.Id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed
             select new
             {
                 l.Quantity,
@@ -116,7 +109,17 @@ public static class ItemEndpoints
             s => new DateOnly(s.CreatedAt.Year, s.CreatedAt.Month, 1),
             s => s.Quantity * Factor(s.Unit)
         );
-        var prices = await db
+        return
+        [
+            .. Enumerable
+                .Range(0, Months)
+                .Select(m => start.AddMonths(m))
+                .Select(m => new SoldMonth(m, byMonth[m].Sum())),
+        ];
+    }
+
+    private static Task<List<ItemPrice>> PricesAsync(SolvendaDb db, long id, CancellationToken cancel) =>
+        db
             .ListPrices.AsNoTracking()
             .Where(p => p.ItemId == id && p.Active)
             .OrderBy(p => p.List)
@@ -124,48 +127,20 @@ public static class ItemEndpoints
             .ThenBy(p => p.From)
             .Select(p => new ItemPrice(p.List, p.Unit, p.Price, p.Currency, p.PriceBase, p.From, p.To))
             .ToListAsync(cancel);
-        var partOf = await db
-            .Items.Where(i => EF.Functions.Like(i.Parts, $"%{item.Code}%"))
+
+    private static Task<decimal?> CostAsync(SolvendaDb db, long id, DateOnly today, CancellationToken cancel) =>
+        db
+            .Costs.Where(c => c.ItemId == id && c.From <= today)
+            .OrderByDescending(c => c.From)
+            .Select(c => (decimal?)c.Cost)
+            .FirstOrDefaultAsync(cancel);
+
+    private static async Task<IReadOnlyList<string>> PartOfAsync(SolvendaDb db, string code, CancellationToken cancel)
+    {
+        var bundles = await db
+            .Items.Where(i => EF.Functions.Like(i.Parts, $"%{code}%"))
             .Select(i => new { i.Code, i.Parts })
             .ToListAsync(cancel);
-        return new ItemAnswersView(
-            UnitTable.OnSheet(Unit.Of(item.StockUnit)),
-            [
-                .. onHand.Select(s =>
-                {
-                    var promised = committed.Where(c => c.Warehouse == s.Warehouse).Sum(c => c.Quantity);
-                    return new WarehouseView(
-                        s.Warehouse,
-                        s.OnHand,
-                        promised,
-                        incoming.Where(i => i.Warehouse == s.Warehouse).Sum(i => i.Quantity),
-                        Math.Max(0m, s.OnHand - promised)
-                    );
-                }),
-            ],
-            [
-                .. incoming
-                    .Select(i => new StockAhead(i.Due, i.Warehouse, i.Quantity, "arrives", null))
-                    .Concat(committed.Select(c => new StockAhead(c.Day, c.Warehouse, -c.Quantity, c.Name, c.Number)))
-                    .OrderBy(a => a.Day)
-                    .Take(40),
-            ],
-            [
-                .. Enumerable
-                    .Range(0, 12)
-                    .Select(m => start.AddMonths(m))
-                    .Select(m => new SoldMonth(m, byMonth[m].Sum())),
-            ],
-            await PastSales.OfAsync(db, id, 0, 0, 12, cancel),
-            prices,
-            !user.ActorOf().SeesCost
-                ? null
-                : await db
-                    .Costs.Where(c => c.ItemId == id && c.From <= today)
-                    .OrderByDescending(c => c.From)
-                    .Select(c => (decimal?)c.Cost)
-                    .FirstOrDefaultAsync(cancel),
-            [.. partOf.Where(p => PartsText.Parse(p.Parts).Any(x => x.Code == item.Code)).Select(p => p.Code)]
-        );
+        return [.. bundles.Where(b => PartsText.Parse(b.Parts).Any(p => p.Code == code)).Select(b => b.Code)];
     }
 }

@@ -239,21 +239,26 @@ public static class PriceEndpoints
                     var theirs = agreements
                         .Where(a => a.BuyerId == g.Key.BuyerId || (a.Group is not null && a.Group == g.Key.Group))
                         .ToList();
-                    var feels =
-                        theirs.Count == 0 ? "by the list"
-                        : theirs.All(a => a.Kind == RuleKind.Fixed)
-                            ? $"not where the price is fixed ({string.Join(", ", theirs.Select(a => a.Code))}); else by the list"
-                        : $"by {string.Join(", ", theirs.Where(a => a.Kind != RuleKind.Fixed).Select(a => a.Code))}, which follows the list";
                     return new AffectedBuyer(
                         g.Key.BuyerId,
                         g.Key.Name,
                         Amount.Major(g.Sum(b => b.NetMinor), g.Key.Currency),
                         g.Key.Currency,
-                        feels
+                        Feels(theirs)
                     );
                 })
                 .OrderByDescending(b => b.Bought)
                 .Take(100),
         ];
+    }
+
+    private static string Feels(List<AgreementRow> theirs)
+    {
+        if (theirs.Count == 0)
+            return "by the list";
+        static string Codes(IEnumerable<AgreementRow> rows) => string.Join(", ", rows.Select(a => a.Code));
+        return theirs.All(a => a.Kind == RuleKind.Fixed)
+            ? $"not where the price is fixed ({Codes(theirs)}); else by the list"
+            : $"by {Codes(theirs.Where(a => a.Kind != RuleKind.Fixed))}, which follows the list";
     }
 }

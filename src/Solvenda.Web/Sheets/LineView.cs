@@ -69,7 +69,6 @@ public sealed record LineView(
     public static LineView Of(PricedLine l, LineStock? stock, decimal? headroom, bool seesCost)
     {
         var line = l.Line;
-        var asked = line.Asked;
         return new LineView(
             line.Key,
             line.Kind,
@@ -101,34 +100,13 @@ public sealed record LineView(
             line.Note,
             [.. l.Build.Steps.Select(s => new StepView(s.Kind, s.Words, s.Rule, s.From, s.To, s.Price))],
             l.Build.Gap,
-            asked == AskedFor.Nothing
-                ? null
-                : new AskedView(
-                    asked.Words,
-                    asked.Code,
-                    asked.Quantity,
-                    asked.Unit?.Code,
-                    asked.Price,
-                    asked.PriceBase,
-                    l.HasPrice ? PriceAsOnPo.Theirs(l) : null
-                ),
+            AskedOf(l),
             stock?.Promise?.Arrives,
             stock?.FreeNow,
             headroom,
             l.Item?.Gtin,
             [.. l.RuleCharges.Select(c => new LineChargeView(c.Rule, c.Words, c.Amount))],
-            [
-                .. l.Parts.Select(p => new PartView(
-                    p.Item.Code,
-                    p.Item.Words,
-                    p.Quantity,
-                    p.Item.StockUnit.Code,
-                    UnitTable.OnSheet(p.Item.StockUnit),
-                    p.Net.Value,
-                    p.Tax?.Category,
-                    p.Tax?.Percent
-                )),
-            ],
+            [.. l.Parts.Select(PartView.Of)],
             [
                 .. (stock?.Parts ?? []).Select(p => new ArrivalView(
                     p.Quantity / (l.Item?.Factor(line.Unit) ?? 1m),
@@ -137,6 +115,19 @@ public sealed record LineView(
             ]
         );
     }
+
+    private static AskedView? AskedOf(PricedLine l) =>
+        l.Line.Asked is var asked && asked == AskedFor.Nothing
+            ? null
+            : new AskedView(
+                asked.Words,
+                asked.Code,
+                asked.Quantity,
+                asked.Unit?.Code,
+                asked.Price,
+                asked.PriceBase,
+                l.HasPrice ? PriceAsOnPo.Theirs(l) : null
+            );
 }
 
 /// <summary>A charge that a rule put on a line.</summary>
@@ -152,4 +143,20 @@ public sealed record PartView(
     decimal Net,
     string? TaxCategory,
     decimal? TaxPercent
-);
+)
+{
+    public static PartView Of(PricedPart p)
+    {
+        ArgumentNullException.ThrowIfNull(p);
+        return new PartView(
+            p.Item.Code,
+            p.Item.Words,
+            p.Quantity,
+            p.Item.StockUnit.Code,
+            UnitTable.OnSheet(p.Item.StockUnit),
+            p.Net.Value,
+            p.Tax?.Category,
+            p.Tax?.Percent
+        );
+    }
+}

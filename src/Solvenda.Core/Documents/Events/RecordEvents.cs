@@ -12,9 +12,16 @@ public sealed record RecordFieldChange(string Field, string Label, string? Befor
 public sealed record RecordMade(string Kind, string Calls, bool Money, long? Owner) : IEvent;
 
 /// <summary>A record was changed.</summary>
+/// <param name="Owner">Key of the person whose it is; null for nobody.</param>
+/// <param name="OwnerBefore">Whose it was before, where that changed; they are told too.</param>
 [EventCode("record.changed")]
-public sealed record RecordChanged(string Kind, string Calls, ImmutableArray<RecordFieldChange> Changes, long? Owner)
-    : IEvent;
+public sealed record RecordChanged(
+    string Kind,
+    string Calls,
+    ImmutableArray<RecordFieldChange> Changes,
+    long? Owner,
+    long? OwnerBefore = null
+) : IEvent;
 
 /// <summary>A record was switched off, or on again.</summary>
 [EventCode("record.switched")]
