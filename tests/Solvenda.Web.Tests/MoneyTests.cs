@@ -307,6 +307,14 @@ public sealed class MoneyTests(House house) : IClassFixture<House>
         var problem = await refused.JsonAsync();
         Assert.Equal("changed_since", problem.GetProperty("code").GetString());
         Assert.StartsWith("Nell Havergal", problem.GetProperty("title").GetString(), StringComparison.Ordinal);
+        // What he does since is no reason; hers is.
+        sheet = await SetAsync(quill, sheet, "note", "in a bag", key);
+        Assert.Equal(HttpStatusCode.OK, (await quill.UndoAsync(sheet)).StatusCode);
+        Assert.StartsWith(
+            "Nell Havergal",
+            (await (await quill.UndoAsync(sheet)).JsonAsync()).GetProperty("title").GetString(),
+            StringComparison.Ordinal
+        );
         // Hers goes back by her; then his is the last again.
         Assert.Equal(HttpStatusCode.OK, (await nell.UndoAsync(sheet)).StatusCode);
         Assert.Equal("nothing_to_undo", await (await nell.UndoAsync(sheet)).CodeAsync());

@@ -159,7 +159,11 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var problem = await stale.JsonAsync();
         Assert.Equal("stale", problem.GetProperty("code").GetString());
         Assert.Contains("Sorcha Quill", problem.GetProperty("title").GetString(), StringComparison.Ordinal);
-        Assert.NotEmpty(problem.GetProperty("facts").EnumerateArray());
+        // Only what was not seen yet.
+        Assert.Equal(
+            "Sorcha Quill",
+            Assert.Single(problem.GetProperty("facts").EnumerateArray()).GetProperty("who").GetString()
+        );
         var now = await (await sorcha.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync();
         Assert.Equal(1, now.GetProperty("sheet").GetProperty("lines").GetArrayLength());
     }

@@ -108,7 +108,7 @@ test('Paz sends it back with a note; it is changed, asked again, and granted', a
 
   await stepIn(page, 'Leandro Paz');
   await page.getByRole('link', { name: /Tressel & Vane.*your answer/ }).click();
-  await decided(page, () => page.getByRole('button', { name: /Grant 11 %/ }).click());
+  await decided(page, () => page.getByRole('button', { name: /Grant 11.0 %/ }).click());
 });
 
 test('worse than granted needs a new ask; better does not', async () => {

@@ -42,7 +42,7 @@ public sealed class UndoEditAct(SheetLoader loader, Settling settling) : Act<Und
         if (back.Refused is { } refused)
             throw RefusedException.Of(refused);
         if (back.Clash is { } clash)
-            throw Clash(clash, steps.TakeWhile(s => s.Id != id));
+            throw Clash(clash, steps.TakeWhile(s => s.Id != id), work.Actor.PersonId);
         var settled = await EditSheetAct.TakeAsync(work, open, back, settling, cancel);
         work.Leave(
             new SheetUndone(open.Sheet.Id, id, back.Changes, settled.Overtaken, settled.Before, settled.After),
@@ -83,13 +83,17 @@ public sealed class UndoEditAct(SheetLoader loader, Settling settling) : Act<Und
         ];
     }
 
-    private static RefusedException Clash(FieldChange clash, IEnumerable<Step> since)
+    private static RefusedException Clash(FieldChange clash, IEnumerable<Step> since, long? me)
     {
-        var later = since.FirstOrDefault(s =>
-            s.Changes.Any(c =>
-                c.Line == clash.Line && (c.Field == clash.Field || c.Field == "line" || clash.Field == "line")
+        // Of several the newest of somebody else: what one did oneself since is no news.
+        var later = since
+            .Where(s =>
+                s.Changes.Any(c =>
+                    c.Line == clash.Line && (c.Field == clash.Field || c.Field == "line" || clash.Field == "line")
+                )
             )
-        );
+            .OrderBy(s => s.WhoId == me)
+            .FirstOrDefault();
         return RefusedException.Clash(
             "changed_since",
             $"{later?.Who ?? "Somebody"} changed that since; yours was not taken back over it.",

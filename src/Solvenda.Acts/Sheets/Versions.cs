@@ -23,7 +23,7 @@ public static class Versions
             throw Missing();
         if (seen == open.Sheet.Version)
             return;
-        var last = await LastAsync(db, open, cancel);
+        var last = await SinceAsync(db, open, seen.Value, cancel);
         throw RefusedException.Clash(
             "stale",
             $"{last.FirstOrDefault()?.Who ?? "Somebody"} changed this in the meantime; yours was not saved over it.",
@@ -34,14 +34,21 @@ public static class Versions
     public static RefusedException Missing() =>
         new(Refused.VersionMissing, "version_missing", "A change names the version that it saw, in If-Match.");
 
-    private static async Task<List<ChangedMeanwhile>> LastAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel)
+    // Each change is a version of its own, so that the newest ones are those that were not seen.
+    private static async Task<List<ChangedMeanwhile>> SinceAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        long seen,
+        CancellationToken cancel
+    )
     {
+        var unseen = (int)Math.Clamp(open.Sheet.Version - seen, 1, Told);
         string[] codes = [EventCodes.Of<SheetEdited>(), EventCodes.Of<SheetUndone>()];
         var rows = await db
             .Events.AsNoTracking()
             .Where(e => e.Subject == open.Subject && codes.Contains(e.Code))
             .OrderByDescending(e => e.Id)
-            .Take(Told)
+            .Take(unseen)
             .ToListAsync(cancel);
         return
         [

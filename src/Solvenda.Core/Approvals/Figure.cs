@@ -23,6 +23,9 @@ public abstract class Figure
     /// <summary>The figure against the limit, in words that begin small.</summary>
     public abstract string Say(decimal value, Authority authority);
 
+    /// <summary>The figure alone, as it stands beside a ruler.</summary>
+    public virtual string Show(decimal value) => FormattableString.Invariant($"{value:0.0} %");
+
     /// <summary>Whether more of it is worse; false where less is.</summary>
     public virtual bool MoreIsWorse => true;
 

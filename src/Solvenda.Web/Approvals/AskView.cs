@@ -8,9 +8,11 @@ public sealed record BoughtView(string Currency, decimal Amount);
 
 /// <summary>A figure asked, as a ruler: where it stands, what the hand and the approver may.</summary>
 /// <param name="Before">The figure with nothing given by hand; null where it does not apply.</param>
+/// <param name="Said">The figure with its unit.</param>
 public sealed record AskRuler(
     string Words,
     decimal Figure,
+    string Said,
     decimal? HandsLimit,
     decimal? YourLimit,
     decimal? Before,

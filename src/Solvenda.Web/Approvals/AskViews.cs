@@ -91,6 +91,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             {
                 Lines = [.. judged.Priced.Sheet.Lines.Select(l => l with { ByHand = ByHand.None })],
                 Discount = SheetDiscount.None,
+                Charges = [],
             }
         );
 
@@ -166,6 +167,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
                 new AskRuler(
                     figure.Label,
                     value,
+                    figure.Show(value),
                     limit,
                     yours is { } y && y > top * 1.3m ? null : yours,
                     figure switch

@@ -23,6 +23,9 @@ public sealed class CreditExcess : Figure
     }
 
     /// <inheritdoc />
+    public override string Show(decimal value) => FormattableString.Invariant($"{value:#,0.00}");
+
+    /// <inheritdoc />
     public override string Say(decimal value, Authority authority) =>
         FormattableString.Invariant(
             $"{value:#,0} over the credit limit, {authority.CreditOver ?? 0m:#,0} may be let pass alone"

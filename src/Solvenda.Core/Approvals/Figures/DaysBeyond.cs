@@ -33,6 +33,9 @@ public sealed class DaysBeyond : TermFigure
     public override decimal? LimitOf(Authority authority) => authority.TermsDays;
 
     /// <inheritdoc />
+    public override string Show(decimal value) => FormattableString.Invariant($"{value:0} days");
+
+    /// <inheritdoc />
     public override string Say(decimal value, Authority authority) =>
         FormattableString.Invariant(
             $"{value:0} days to pay beyond their own terms, {authority.TermsDays ?? 0} may be given alone"

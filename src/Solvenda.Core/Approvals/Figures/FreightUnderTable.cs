@@ -55,6 +55,9 @@ public sealed class FreightUnderTable : TermFigure
     }
 
     /// <inheritdoc />
+    public override string Show(decimal value) => FormattableString.Invariant($"{value:#,0.00}");
+
+    /// <inheritdoc />
     public override string Say(decimal value, Authority authority) =>
         value == WholeFigure.Unknown
             ? "freight was typed where no table says what it costs"

@@ -25,6 +25,9 @@ public sealed class SheetValue : WholeFigure
     public override decimal? LimitOf(Authority authority) => authority.Value;
 
     /// <inheritdoc />
+    public override string Show(decimal value) => FormattableString.Invariant($"{value:#,0.00}");
+
+    /// <inheritdoc />
     public override string Say(decimal value, Authority authority) =>
         value == Unknown
             ? "its value in home currency is unknown, for want of an exchange rate"

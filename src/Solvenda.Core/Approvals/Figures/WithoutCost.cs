@@ -23,6 +23,9 @@ public sealed class WithoutCost : WholeFigure
     public override decimal? LimitOf(Authority authority) => authority.WithoutCost;
 
     /// <inheritdoc />
+    public override string Show(decimal value) => FormattableString.Invariant($"{value:#,0.00}");
+
+    /// <inheritdoc />
     public override string Say(decimal value, Authority authority) =>
         value == Unknown
             ? "lines without a cost, and no exchange rate to say what they are worth"

@@ -35,7 +35,7 @@
         <tr class="border-t border-hairline align-top">
           <td class="py-1 pr-3 whitespace-nowrap text-second">{at(row.at)}</td>
           <td class="pr-3 whitespace-nowrap">{row.who}</td>
-          <td class="pr-3 font-mono text-[12px]">{row.subject}</td>
+          <td class="pr-3 font-mono text-[12px] whitespace-nowrap">{row.subject}</td>
           <td class="pr-3">{row.words}</td>
           <td class="pr-3 text-second">{row.before ?? ''}</td>
           <td class="pr-3">{row.after ?? ''}</td>

@@ -35,12 +35,15 @@
     else if (event.key === 'Escape') open = null;
   }
 
+  // On a phone what is as always is folded too.
+  const usual = (term: Schemas['TermView']) => term.source === 'buyer' && open !== term.name && !missing.has(term.name);
+
   const words = (term: Schemas['TermView']) => (term.kind === 'date' && term.value ? day(term.value) : term.shown);
 </script>
 
 <dl class="grid grid-cols-2 gap-x-5 gap-y-0.5 py-1.5 max-sm:grid-cols-1 lg:grid-cols-4" aria-label="terms">
   {#each shown as term (term.name)}
-    <div class="grid min-w-0 grid-cols-[88px_1fr] items-baseline">
+    <div class="grid min-w-0 grid-cols-[88px_1fr] items-baseline {usual(term) && !all ? 'max-sm:hidden' : ''}">
       <dt class="truncate text-second" title={term.why || undefined}>{term.label}</dt>
       <dd class="min-w-0">
         {#if open === term.name}
@@ -80,15 +83,14 @@
 </dl>
 {#if sheet.editable && (all || folded.length > 0)}
   <button class="mb-1 min-h-6 self-start text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
-    {all ? 'fewer' : `also ${folded.map((t) => t.label).join(', ')}`}
+    {#if all}fewer{:else}<span class="max-sm:hidden">also {folded.map((t) => t.label).join(', ')}</span><span class="sm:hidden">all terms</span>{/if}
   </button>
 {/if}
 {#if findings.length}
   <ul class="pb-2" aria-live="polite">
     {#each findings as finding, n (n)}
       <li class="flex flex-wrap items-baseline gap-2">
-        <Mark outcome={finding.outcome} />
-        <span class={finding.outcome === 'stop' ? 'text-stop' : 'text-second'}>{finding.words}</span>
+        <span class={finding.outcome === 'stop' ? 'text-stop' : 'text-second'}><Mark outcome={finding.outcome} /> {finding.words}</span>
         {#if finding.waivedBy}<span class="text-second">{finding.waivedBy} let it pass: “{finding.waivedWhy}”</span>{/if}
         {#each finding.documents as document, d (d)}
           <a class="underline" href={documentPath(document)}>{document.number}</a>

@@ -48,7 +48,9 @@
   );
 
   const over = (r: Schemas['AskRuler']) => r.handsLimit !== null && (r.moreIsWorse ? r.figure > r.handsLimit : r.figure < r.handsLimit);
-  const highest = $derived(view?.rulers.find((r) => r.moreIsWorse));
+  // Where one thing is given, the button says how much of it.
+  const given = $derived(view?.rulers.filter((r) => r.moreIsWorse) ?? []);
+  const only = $derived(given.length === 1 ? given[0] : undefined);
 </script>
 
 <svelte:head><title>{view ? `${view.handFirst} asks` : 'Ask'} · Solvenda</title></svelte:head>
@@ -67,7 +69,7 @@
     <div class="gap-3 lg:columns-2">
       <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="figures against limits">
         {#each view.rulers as r, i (i)}
-          <div class="grid grid-cols-[118px_1fr_64px] items-center gap-3 py-1">
+          <div class="grid grid-cols-[118px_1fr_84px] items-center gap-3 py-1">
             <span class="text-second">{r.words}</span>
             <Ruler
               from={r.from}
@@ -77,9 +79,9 @@
               cost={r.moreIsWorse ? null : r.from}
               ring={r.before}
               over={over(r)}
-              label="{r.words}: {r.figure} percent; {view.handFirst} may go to {r.handsLimit ?? 'nothing'}, before {r.before ?? 'unknown'}"
+              label="{r.words}: {r.said}; {view.handFirst} may go to {r.handsLimit ?? 'nothing'}, before {r.before ?? 'unknown'}"
             />
-            <b class="text-right {over(r) ? 'text-stop' : ''}">{fixed(r.figure, 1)} %</b>
+            <b class="text-right {over(r) ? 'text-stop' : ''}">{r.said}</b>
           </div>
         {/each}
         <p class="mt-2">It costs {fixed(view.costs, 2)}; the whole of {fixed(view.total, 2)} {view.currency} still earns {fixed(view.earns, 2)}.</p>
@@ -122,7 +124,7 @@
     </div>
     {#if view.mine}
       <div class="sticky bottom-0 mt-auto grid gap-2 bg-ground pt-3 pb-1 sm:grid-cols-2">
-        <button class="btn btn-primary" disabled={busy} onclick={grant}>Grant {highest ? `${plain(highest.figure)} %` : 'it'} <KeyCap>G</KeyCap></button>
+        <button class="btn btn-primary" disabled={busy} onclick={grant}>Grant {only ? only.said : 'it'} <KeyCap>G</KeyCap></button>
         <button class="btn btn-outline" onclick={() => back?.open()}>Send back… <KeyCap>B</KeyCap></button>
       </div>
     {:else}
