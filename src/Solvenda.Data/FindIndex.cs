@@ -31,58 +31,66 @@ public static class FindIndex
     private const int LeastForOne = 4;
     private const int LeastForTwo = 8;
 
+    // What is found: its table, what its number, words and the rest are made of, and which columns those hang on.
+    private static readonly (
+        FoundKind Kind,
+        string Table,
+        string Number,
+        string Words,
+        string Others,
+        string Columns
+    )[] Found =
+    [
+        (
+            FoundKind.Item,
+            "item",
+            "{0}.Code",
+            "{0}.Words",
+            "coalesce({0}.Gtin, '') || ' ' || {0}.Family || ' ' || {0}.WordsElsewhere",
+            "Code, Words, Gtin, Family, WordsElsewhere"
+        ),
+        (
+            FoundKind.Buyer,
+            "buyer",
+            "{0}.Code",
+            "{0}.Name",
+            "coalesce({0}.ContactName, '') || ' ' || {0}.Address || ' ' || coalesce({0}.ContactMail, '')",
+            "Code, Name, ContactName, Address, ContactMail"
+        ),
+        (FoundKind.Request, "request", "{0}.Number", "{0}.Subject", "{0}.FromWords", "Subject, FromWords"),
+        (FoundKind.Person, "person", "{0}.Login", "{0}.Name", "{0}.Does", "Name, Does"),
+        (
+            FoundKind.Contact,
+            "contact",
+            "''",
+            "{0}.Name",
+            "coalesce({0}.Mail, '') || ' ' || (SELECT b.Name FROM buyer b WHERE b.Id = {0}.BuyerId)",
+            "Name, Mail"
+        ),
+        (
+            FoundKind.Quote,
+            "quote",
+            "{0}.Number",
+            "(SELECT b.Name FROM dossier d JOIN buyer b ON b.Id = d.BuyerId WHERE d.Id = {0}.DossierId)",
+            "(SELECT d.Matter FROM dossier d WHERE d.Id = {0}.DossierId)",
+            "Number"
+        ),
+        (
+            FoundKind.Order,
+            "order",
+            "{0}.Number",
+            "(SELECT b.Name FROM dossier d JOIN buyer b ON b.Id = d.BuyerId WHERE d.Id = {0}.DossierId)",
+            "coalesce((SELECT s.PoNumber FROM sheet s WHERE s.Id = {0}.SheetId), '') || ' ' || (SELECT d.Matter FROM dossier d WHERE d.Id = {0}.DossierId)",
+            "Number"
+        ),
+    ];
+
     /// <summary>Statements that make the index and fill it, for the migration.</summary>
     public static IEnumerable<string> CreateStatements()
     {
         yield return "CREATE VIRTUAL TABLE find USING fts5(number, words, rest, tokenize = \"unicode61 remove_diacritics 2\", prefix = '2 3 4')";
         yield return "CREATE VIRTUAL TABLE find_word USING fts5vocab(find, 'row')";
-        foreach (
-            var (kind, table, number, words, rest, columns) in new[]
-            {
-                (
-                    FoundKind.Item,
-                    "item",
-                    "{0}.Code",
-                    "{0}.Words",
-                    "coalesce({0}.Gtin, '') || ' ' || {0}.Family || ' ' || {0}.WordsElsewhere",
-                    "Code, Words, Gtin, Family, WordsElsewhere"
-                ),
-                (
-                    FoundKind.Buyer,
-                    "buyer",
-                    "{0}.Code",
-                    "{0}.Name",
-                    "coalesce({0}.ContactName, '') || ' ' || {0}.Address || ' ' || coalesce({0}.ContactMail, '')",
-                    "Code, Name, ContactName, Address, ContactMail"
-                ),
-                (FoundKind.Request, "request", "{0}.Number", "{0}.Subject", "{0}.FromWords", "Subject, FromWords"),
-                (FoundKind.Person, "person", "{0}.Login", "{0}.Name", "{0}.Does", "Name, Does"),
-                (
-                    FoundKind.Contact,
-                    "contact",
-                    "''",
-                    "{0}.Name",
-                    "coalesce({0}.Mail, '') || ' ' || (SELECT b.Name FROM buyer b WHERE b.Id = {0}.BuyerId)",
-                    "Name, Mail"
-                ),
-                (
-                    FoundKind.Quote,
-                    "quote",
-                    "{0}.Number",
-                    "(SELECT b.Name FROM dossier d JOIN buyer b ON b.Id = d.BuyerId WHERE d.Id = {0}.DossierId)",
-                    "(SELECT d.Matter FROM dossier d WHERE d.Id = {0}.DossierId)",
-                    "Number"
-                ),
-                (
-                    FoundKind.Order,
-                    "order",
-                    "{0}.Number",
-                    "(SELECT b.Name FROM dossier d JOIN buyer b ON b.Id = d.BuyerId WHERE d.Id = {0}.DossierId)",
-                    "coalesce((SELECT s.PoNumber FROM sheet s WHERE s.Id = {0}.SheetId), '') || ' ' || (SELECT d.Matter FROM dossier d WHERE d.Id = {0}.DossierId)",
-                    "Number"
-                ),
-            }
-        )
+        foreach (var (kind, table, number, words, rest, columns) in Found)
         {
             string Insert(string row) =>
                 $"INSERT INTO find(rowid, number, words, rest) VALUES ({row}.Id * {Kinds} + {(int)kind}, {F(number, row)}, {F(words, row)}, {F(rest, row)});";

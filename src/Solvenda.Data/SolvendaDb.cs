@@ -1,3 +1,4 @@
+using System.Linq.Expressions;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.ChangeTracking;
@@ -80,7 +81,6 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
             )
                 property.IsConcurrencyToken = true;
         }
-        modelBuilder.Entity<SheetRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.SheetId);
         modelBuilder
             .Entity<SheetRow>()
             .Property(s => s.Head)
@@ -91,70 +91,47 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
             );
         // Events have their number from the chain, not from the database.
         modelBuilder.Entity<EventRow>().Property(e => e.Id).ValueGeneratedNever();
-        modelBuilder
-            .Entity<SheetLineRow>()
-            .HasOne<ItemRow>()
-            .WithMany()
-            .HasForeignKey(l => l.ItemId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
-        modelBuilder.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
-        modelBuilder
-            .Entity<Person>()
-            .HasOne<Person>()
-            .WithMany()
-            .HasForeignKey(p => p.ReportsToId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder
-            .Entity<QuoteRow>()
-            .HasOne<PrintRow>()
-            .WithMany()
-            .HasForeignKey(q => q.PrintId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder
-            .Entity<QuoteRow>()
-            .HasOne<Person>()
-            .WithMany()
-            .HasForeignKey(q => q.SellerId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder
-            .Entity<OrderRow>()
-            .HasOne<Person>()
-            .WithMany()
-            .HasForeignKey(o => o.SellerId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder
-            .Entity<OrderRow>()
-            .HasOne<QuoteRow>()
-            .WithMany()
-            .HasForeignKey(o => o.QuoteId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
-        modelBuilder.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
-        modelBuilder.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
-        modelBuilder.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);
-        modelBuilder.Entity<AddressRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         // What is not done is a few hundred of many: its list reads them alone, newest first.
         modelBuilder.Entity<OrderRow>().HasIndex(o => o.CreatedAt).HasFilter("\"Goods\" <> 'Shipped'");
-        modelBuilder.Entity<ItemFileRow>().HasOne<ItemRow>().WithMany().HasForeignKey(f => f.ItemId);
-        modelBuilder.Entity<TalkRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(t => t.BuyerId);
-        modelBuilder.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
-        modelBuilder
-            .Entity<BuyerRow>()
-            .HasOne<BuyerRow>()
-            .WithMany()
-            .HasForeignKey(b => b.ParentId)
-            .OnDelete(DeleteBehavior.Restrict);
-        modelBuilder.Entity<ListPriceRow>().HasOne<ItemRow>().WithMany().HasForeignKey(p => p.ItemId);
-        modelBuilder.Entity<CostRow>().HasOne<ItemRow>().WithMany().HasForeignKey(c => c.ItemId);
-        modelBuilder.Entity<OpenItemRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
-        modelBuilder.Entity<BuyerSignRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
-        modelBuilder
-            .Entity<EventRow>()
-            .HasOne<DossierRow>()
-            .WithMany()
-            .HasForeignKey(h => h.DossierId)
-            .OnDelete(DeleteBehavior.Restrict);
+        Parts(modelBuilder);
+        Named(modelBuilder);
+    }
+
+    // What is a part of something, and goes with it.
+    private static void Parts(ModelBuilder model)
+    {
+        model.Entity<SheetRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.SheetId);
+        model.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
+        model.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
+        model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
+        model.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
+        model.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        model.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);
+        model.Entity<AddressRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        model.Entity<ItemFileRow>().HasOne<ItemRow>().WithMany().HasForeignKey(f => f.ItemId);
+        model.Entity<TalkRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(t => t.BuyerId);
+        model.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        model.Entity<ListPriceRow>().HasOne<ItemRow>().WithMany().HasForeignKey(p => p.ItemId);
+        model.Entity<CostRow>().HasOne<ItemRow>().WithMany().HasForeignKey(c => c.ItemId);
+        model.Entity<OpenItemRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
+        model.Entity<BuyerSignRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(o => o.BuyerId);
+    }
+
+    // What only names something else, which cannot go while it is named.
+    private static void Named(ModelBuilder model)
+    {
+        void Names<TRow, TNamed>(Expression<Func<TRow, object?>> key)
+            where TRow : class
+            where TNamed : class =>
+            model.Entity<TRow>().HasOne<TNamed>().WithMany().HasForeignKey(key).OnDelete(DeleteBehavior.Restrict);
+        Names<SheetLineRow, ItemRow>(l => l.ItemId);
+        Names<Person, Person>(p => p.ReportsToId);
+        Names<QuoteRow, PrintRow>(q => q.PrintId);
+        Names<QuoteRow, Person>(q => q.SellerId);
+        Names<OrderRow, Person>(o => o.SellerId);
+        Names<OrderRow, QuoteRow>(o => o.QuoteId);
+        Names<BuyerRow, BuyerRow>(b => b.ParentId);
+        Names<EventRow, DossierRow>(h => h.DossierId);
     }
 
     // What a price is made from. Whoever changes it, on whatever way, makes every price book in memory old.

@@ -155,6 +155,15 @@ public static class SheetPricer
             a.Book.TaxRates
         );
 
+    // What left the house keeps its build, until item, unit or quantity of the line change.
+    private static KeptLine? Kept(Asked a, SheetLine line, Item item) =>
+        a.Sheet.Kept.TryGetValue(line.Key, out var kept)
+        && kept.Item == item.Id
+        && kept.Unit == line.Unit
+        && kept.Quantity == line.Quantity
+            ? kept
+            : null;
+
     private static Started Start(Asked a, SheetLine line, Func<string, decimal>? together)
     {
         var item = line.Item is { } id ? a.Book.Find(id) : null;
@@ -165,12 +174,7 @@ public static class SheetPricer
         ImmutableArray<decimal> charges = byRule.IsEmpty
             ? line.Charges
             : [.. line.Charges, .. byRule.Select(c => c.Amount)];
-        if (
-            a.Sheet.Kept.TryGetValue(line.Key, out var kept)
-            && kept.Item == item.Id
-            && kept.Unit == line.Unit
-            && kept.Quantity == line.Quantity
-        )
+        if (Kept(a, line, item) is { } kept)
         {
             var keptTerms = new LineTerms(
                 line.Quantity,

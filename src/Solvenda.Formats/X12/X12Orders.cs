@@ -188,7 +188,7 @@ public sealed class X12Orders
             : null;
     }
 
-    // The N1 loop of the ship-to party, with its N2, N3 and N4.
+    // The N1 loop of the deliver-to, with its N2, N3 and N4.
     private (Stated<string>? Words, string? Country) DeliverTo()
     {
         var set = _set.TakeWhile(s => !IsLine(s)).ToList();

@@ -116,7 +116,7 @@
           {:else}<p class="text-second">never</p>{/each}
           {#if line.stock !== null}<p class="mt-2 flex justify-between">
               <span class="text-second">in stock</span><span
-                >{plain(line.stock)} {line.unitWord}{line.monthsOfStock !== null ? `, ${plain(line.monthsOfStock)} months’ worth` : ''}</span
+                >{`${plain(line.stock)} ${line.unitWord}`.trim()}{line.monthsOfStock !== null ? `, ${plain(line.monthsOfStock)} months’ worth` : ''}</span
               >
             </p>{/if}
         </section>
