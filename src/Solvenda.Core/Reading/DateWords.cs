@@ -71,6 +71,22 @@ public static class DateWords
         return [.. matches.Select(m => One(m, written, language, dayFirst)).OfType<WrittenDate>()];
     }
 
+    // "end of May": its last day; the middle: the fifteenth. A month that is over is one of next year.
+    private static DateOnly? PartOfMonth(Match m, DateOnly written, Language language)
+    {
+        var month = Month(language, m.Groups["pmonth"].Value);
+        if (month == 0)
+            return null;
+        var year =
+            m.Groups["py"].Success ? int.Parse(m.Groups["py"].Value, CultureInfo.InvariantCulture)
+            : month < written.Month ? written.Year + 1
+            : written.Year;
+        var isEnd = language
+            .EndOf.Concat(Language.English.EndOf)
+            .Contains(Regex.Replace(m.Groups["part"].Value.ToLowerInvariant().Trim(), @"\s+", " "));
+        return DateOf(year, month, isEnd ? DateTime.DaysInMonth(year, month) : 15);
+    }
+
     private static WrittenDate? One(Match m, DateOnly written, Language language, bool? dayFirst)
     {
         var lead = m.Groups["lead"];
@@ -107,23 +123,7 @@ public static class DateWords
         if (m.Groups["month"].Success)
             return Made(Ahead(m, Number("d"), Month(language, m.Groups["month"].Value), written), 0.9m);
         if (m.Groups["part"].Success)
-        {
-            var month = Month(language, m.Groups["pmonth"].Value);
-            var year =
-                m.Groups["py"].Success ? Number("py")
-                : month < written.Month ? written.Year + 1
-                : written.Year;
-            var isEnd = language
-                .EndOf.Concat(Language.English.EndOf)
-                .Contains(Regex.Replace(m.Groups["part"].Value.ToLowerInvariant().Trim(), @"\s+", " "));
-            return month == 0
-                ? null
-                : Made(
-                    DateOf(year, month, isEnd ? DateTime.DaysInMonth(year, month) : 15),
-                    0.6m,
-                    $"“{m.Value.Trim()}”"
-                );
-        }
+            return Made(PartOfMonth(m, written, language), 0.6m, $"“{m.Value.Trim()}”");
         if (m.Groups["relative"].Success && Value(language.Relative, m.Groups["relative"].Value) is { } ahead)
             return Made(
                 written.AddDays(ahead),

@@ -111,19 +111,7 @@ public static class DocumentReader
             many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
         var code = line.SellersCode?.Value ?? line.BuyersCode?.Value ?? line.Gtin?.Value;
         ImmutableArray<Evidence> ofQuantity = quantity is null ? line.Evidence : [quantity.Where];
-        var unit =
-            theirUnit is not { } u
-                ? new Field<Unit>(
-                    found.Item?.StockUnit ?? Unit.Piece,
-                    line.Unit.Length == 0 ? 0.55m : 0.3m,
-                    line.Unit.Length == 0 ? "not stated; the item's own unit" : $"the unit {line.Unit} is unknown",
-                    ofQuantity
-                )
-            : found.Item is { } item && item.Factor(u) is null
-                ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
-            : new Field<Unit>(u, 0.98m, "stated", ofQuantity);
-        if (line.Unit.Length == 0 && found.Item is { SalesUnits.IsEmpty: true } or { StockUnit.Code: "C62" })
-            unit = unit with { Sure = 0.85m };
+        var unit = UnitField(line, found.Item, theirUnit, ofQuantity);
         return new ReadLine(
             new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, found.Where),
             line.Words.Length > 0 ? line.Words : code ?? "",
@@ -162,6 +150,28 @@ public static class DocumentReader
         };
     }
 
+    private static Field<Unit> UnitField(StatedLine line, Item? item, Unit? theirs, ImmutableArray<Evidence> ofQuantity)
+    {
+        var isSaid = line.Unit.Length > 0;
+        var unit =
+            theirs is not { } u
+                ? new Field<Unit>(
+                    item?.StockUnit ?? Unit.Piece,
+                    isSaid ? 0.3m : 0.55m,
+                    isSaid ? $"the unit {line.Unit} is unknown" : "not stated; the item's own unit",
+                    ofQuantity
+                )
+            : item is not null && item.Factor(u) is null
+                ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
+            : new Field<Unit>(u, 0.98m, "stated", ofQuantity);
+        return !isSaid && item is { SalesUnits.IsEmpty: true } or { StockUnit.Code: "C62" }
+            ? unit with
+            {
+                Sure = 0.85m,
+            }
+            : unit;
+    }
+
     /// <summary>A unit by its code in any of the lists, else by a word for it; null where neither is known.</summary>
     public static Unit? UnitOf(string text, Language? language)
     {
@@ -182,6 +192,19 @@ public static class DocumentReader
         ImmutableArray<Evidence> Where,
         ItemReading? Reading = null
     );
+
+    private static Found? ByTheirs(Stated<string> theirs, Field<BuyerId> buyer, ReadingContext context)
+    {
+        if (
+            context.AliasOf(buyer, ItemFinder.Normal(theirs.Value)) is { } alias
+            && context.Items.ById(alias.Item) is { } byAlias
+        )
+            return new Found(byAlias, "their code", 0.98m, [theirs.Where]);
+        // Some write our code where theirs belongs.
+        return context.Items.ByCode(theirs.Value) is { } written
+            ? new Found(written, "our code", 0.95m, [theirs.Where])
+            : null;
+    }
 
     private static Found Item(
         StatedLine line,
@@ -213,17 +236,8 @@ public static class DocumentReader
             return new Found(byOurs, "our code", 0.99m, [line.SellersCode!.Where]);
         if (byGtin is not null)
             return new Found(byGtin, "GTIN", 0.99m, [line.Gtin!.Where]);
-        if (line.BuyersCode is { } theirs)
-        {
-            if (
-                context.AliasOf(buyer, ItemFinder.Normal(theirs.Value)) is { } alias
-                && context.Items.ById(alias.Item) is { } byAlias
-            )
-                return new Found(byAlias, "their code", 0.98m, [theirs.Where]);
-            // Some write our code where theirs belongs.
-            if (context.Items.ByCode(theirs.Value) is { } written)
-                return new Found(written, "our code", 0.95m, [theirs.Where]);
-        }
+        if (line.BuyersCode is { } theirs && ByTheirs(theirs, buyer, context) is { } known)
+            return known;
         var reading = line.Words.Length == 0 ? null : ItemReading.Find(line.Words, buyer, bought, context, language);
         var stated = line.BuyersCode ?? line.SellersCode ?? line.Gtin;
         // A code that nobody knows is stronger than words that fit somehow: with it, words only propose.
