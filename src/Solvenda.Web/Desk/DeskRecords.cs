@@ -14,6 +14,9 @@ internal static class DeskRecords
 {
     private const int Days = 3;
 
+    // The desk is looked at every few seconds: it reads the end of the chain by its index, and no more.
+    private const int Newest = 500;
+
     public static async Task<IEnumerable<DeskItem>> OfAsync(
         SolvendaDb db,
         long me,
@@ -21,14 +24,20 @@ internal static class DeskRecords
         CancellationToken cancel
     )
     {
-        string[] codes = [EventCodes.Of<RecordChanged>(), EventCodes.Of<RecordMade>()];
+        var rows = new List<EventRow>();
+        foreach (var code in new[] { EventCodes.Of<RecordChanged>(), EventCodes.Of<RecordMade>() })
+            rows.AddRange(
+                await db
+                    .Events.AsNoTracking()
+                    .Where(e => e.Code == code)
+                    .OrderByDescending(e => e.Id)
+                    .Take(Newest)
+                    .ToListAsync(cancel)
+            );
         var since = now.AddDays(-Days);
-        var rows = await db
-            .Events.AsNoTracking()
-            .Where(e => codes.Contains(e.Code) && e.At >= since && e.WhoId != me && e.WhoId != null)
-            .OrderByDescending(e => e.Id)
-            .ToListAsync(cancel);
-        return rows.Select(r => Item(r, EventCodes.FromJson(r.Code, r.Facts), me))
+        return rows.Where(r => r.At >= since && r.WhoId is { } who && who != me)
+            .OrderByDescending(r => r.Id)
+            .Select(r => Item(r, EventCodes.FromJson(r.Code, r.Facts), me))
             .OfType<DeskItem>()
             .DistinctBy(i => i.Path);
     }
