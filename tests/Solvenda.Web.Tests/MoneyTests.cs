@@ -2,6 +2,11 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Solvenda.Acts.Acting;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -357,6 +362,55 @@ public sealed class MoneyTests(House house) : IClassFixture<House>
         Assert.All(Secrets(seen), s => Assert.Equal(JsonValueKind.Null, s.ValueKind));
         Assert.Empty(seen.GetProperty("headroom").EnumerateArray());
         Assert.Equal(HttpStatusCode.Forbidden, (await quill.GetAsync("/api/asks/1", Cancel)).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_key_sees_what_its_scopes_open_and_nothing_else()
+    {
+        async Task<HttpClient> KeyAsync(string scopes)
+        {
+            var key = Tokens.New();
+            await using var db = await house
+                .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
+                .CreateDbContextAsync(Cancel);
+            db.ApiKeys.Add(
+                new ApiKey
+                {
+                    Name = scopes,
+                    Hash = Tokens.Sha256(key),
+                    Scopes = scopes,
+                    CreatedAt = DateTime.UnixEpoch,
+                }
+            );
+            await db.SaveChangesAsync(Cancel);
+            var client = house.CreateClient();
+            client.DefaultRequestHeaders.Authorization = new("Bearer", key);
+            return client;
+        }
+        var question = new
+        {
+            buyer = "Tressel & Vane Rigging",
+            lines = new[] { new { item = "BB2-10-NV", quantity = 10 } },
+        };
+        var plain = await KeyAsync("price");
+        var sheet = await (await plain.PostAsJsonAsync("/api/v1/price", question, Cancel)).JsonAsync();
+        Assert.Equal(2.2264m, sheet.GetProperty("lines")[0].GetProperty("netPrice").GetDecimal());
+        Assert.Equal(JsonValueKind.Null, sheet.GetProperty("lines")[0].GetProperty("cost").ValueKind);
+        Assert.Equal(JsonValueKind.Null, sheet.GetProperty("tally").GetProperty("margin").ValueKind);
+        Assert.Empty(sheet.GetProperty("headroom").EnumerateArray());
+        Assert.Equal(HttpStatusCode.Forbidden, (await plain.GetAsync("/api/v1/requests/1", Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await plain.PostAsync("/api/v1/inbound?filename=a.txt", new ByteArrayContent([65]), Cancel)).StatusCode
+        );
+        var costs = await KeyAsync("price cost");
+        var seen = await (await costs.PostAsJsonAsync("/api/v1/price", question, Cancel)).JsonAsync();
+        Assert.Equal(1.6242m, seen.GetProperty("lines")[0].GetProperty("cost").GetDecimal());
+        Assert.Empty(seen.GetProperty("headroom").EnumerateArray());
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await (await KeyAsync("read")).PostAsJsonAsync("/api/v1/price", question, Cancel)).StatusCode
+        );
     }
 
     [Fact]
