@@ -9,23 +9,24 @@ namespace Solvenda.Web.Tests;
 /// <summary>Each proof finds what it is there for, in a house of its own that is spoilt on purpose.</summary>
 public sealed class ProofTests(House house) : IClassFixture<House>
 {
+    private static SolvendaDb Open(string file) =>
+        new((DbContextOptions<SolvendaDb>)new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(file).Options);
+
+    private async Task<SolvendaDb> CopyAsync(string name, CancellationToken cancel)
+    {
+        using (house.CreateClient())
+            await house.TakenInAsync();
+        var file = Path.Combine(house.DataFolder, $"{name}.db");
+        await using var whole = Open(Database.FileIn(house.DataFolder));
+        await whole.Database.ExecuteSqlAsync($"VACUUM INTO {file}", cancel);
+        return Open(file);
+    }
+
     [Fact]
     public async Task A_whole_house_holds_and_each_fault_is_found_by_its_own_proof()
     {
         var cancel = TestContext.Current.CancellationToken;
-        using (house.CreateClient())
-            await house.TakenInAsync();
-        var file = Path.Combine(house.DataFolder, "spoilt.db");
-        await using var db = new SolvendaDb(
-            (DbContextOptions<SolvendaDb>)new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(file).Options
-        );
-        await using (
-            var whole = new SolvendaDb(
-                (DbContextOptions<SolvendaDb>)
-                    new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(Database.FileIn(house.DataFolder)).Options
-            )
-        )
-            await whole.Database.ExecuteSqlAsync($"VACUUM INTO {file}", cancel);
+        await using var db = await CopyAsync("spoilt", cancel);
         var settings = Startup.Settings();
         using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
         var proofs = ProofList.All(books);
@@ -68,19 +69,7 @@ public sealed class ProofTests(House house) : IClassFixture<House>
     public async Task What_a_person_was_known_by_can_be_blanked_and_the_chain_holds()
     {
         var cancel = TestContext.Current.CancellationToken;
-        using (house.CreateClient())
-            await house.TakenInAsync();
-        var file = Path.Combine(house.DataFolder, "blanked.db");
-        await using var db = new SolvendaDb(
-            (DbContextOptions<SolvendaDb>)new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(file).Options
-        );
-        await using (
-            var whole = new SolvendaDb(
-                (DbContextOptions<SolvendaDb>)
-                    new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda(Database.FileIn(house.DataFolder)).Options
-            )
-        )
-            await whole.Database.ExecuteSqlAsync($"VACUUM INTO {file}", cancel);
+        await using var db = await CopyAsync("blanked", cancel);
         await db
             .Events.Where(e => e.Id % 7 == 0)
             .ExecuteUpdateAsync(

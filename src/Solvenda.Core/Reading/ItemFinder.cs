@@ -6,9 +6,6 @@ using Solvenda.Core.Catalogue;
 
 namespace Solvenda.Core.Reading;
 
-/// <summary>An item that words may mean, with a score of 0 to 1.</summary>
-public sealed record Candidate(Item Item, decimal Score);
-
 /// <summary>
 /// Finds items by code, GTIN or words in any order and any language of <see cref="Language"/>. Sizes are compared as
 /// sizes: 10 mm is not 100 mm, and an item of another size is no candidate.

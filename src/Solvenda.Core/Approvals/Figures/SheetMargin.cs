@@ -3,9 +3,8 @@ using Solvenda.Core.Sheets;
 namespace Solvenda.Core.Approvals.Figures;
 
 /// <summary>
-/// The margin of the whole in percent, at the worst that the buyer may choose. It is judged where somebody typed a
-/// price or a discount;
-/// a sheet at its base prices needs nobody.
+/// The margin of the whole in percent, at the worst that the buyer may choose; null where nobody typed a price or a
+/// discount. No policy holds on it yet: it is shown to whoever decides, and kept with what they granted.
 /// </summary>
 public sealed class SheetMargin : WholeFigure
 {

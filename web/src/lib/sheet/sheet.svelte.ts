@@ -41,7 +41,6 @@ export class SheetState {
   column = $state<ColumnId>('item');
   editing = $state(false);
   problem = $state('');
-  busy = $state(0);
   /** A refused edit, kept. */
   refused = $state.raw<Refused | null>(null);
   #queue: Promise<void> = Promise.resolve();
@@ -155,7 +154,6 @@ export class SheetState {
   }
 
   async #send(call: () => Promise<Answer>, edits: SheetEdit[]): Promise<boolean> {
-    this.busy++;
     try {
       const answer = await ask(call());
       this.view = keepSame(this.view, answer.sheet);
@@ -167,8 +165,6 @@ export class SheetState {
       this.problem = reason.message;
       if (reason.code === 'stale' && edits.length > 0) this.refused = { edits, theirs: meanwhile(reason.facts) };
       if (reason.status === 409) await this.#reload();
-    } finally {
-      this.busy--;
     }
     return false;
   }
