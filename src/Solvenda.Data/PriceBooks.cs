@@ -1,10 +1,8 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
-using Solvenda.Core.Approvals;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
-using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Units;
@@ -69,68 +67,70 @@ public sealed class PriceBooks(Seller seller) : IDisposable
     {
         var items = await db.Items.AsNoTracking().Include(i => i.SalesUnits).ToListAsync(cancel);
         var ids = items.ToDictionary(i => i.Code, i => new ItemId(i.Id), StringComparer.OrdinalIgnoreCase);
+        var families = await db.Families.AsNoTracking().ToListAsync(cancel);
+        var prices = await db.ListPrices.AsNoTracking().Where(p => p.Active).ToListAsync(cancel);
         var agreements = await db
             .Agreements.AsNoTracking()
             .Where(a => a.Active)
             .Include(a => a.Breaks)
             .ToListAsync(cancel);
-        var prices = await db.ListPrices.AsNoTracking().Where(p => p.Active).ToListAsync(cancel);
+        var campaigns = await db.Campaigns.AsNoTracking().Where(c => c.Active).ToListAsync(cancel);
         var costs = await db.Costs.AsNoTracking().ToListAsync(cancel);
-        var families = await db.Families.AsNoTracking().ToListAsync(cancel);
         var taxes = await db.TaxRates.AsNoTracking().ToListAsync(cancel);
         var rates = await db.ExchangeRates.AsNoTracking().ToListAsync(cancel);
-        var campaigns = await db.Campaigns.AsNoTracking().Where(c => c.Active).ToListAsync(cancel);
+        var groups = await db.Groups.AsNoTracking().Where(g => g.PriceList != null).ToListAsync(cancel);
+        var contents = new PriceBookContents(
+            seller.Home,
+            seller.Country,
+            seller.HouseList,
+            [.. items.Select(i => ToItem(i, ids))],
+            [.. families.Select(f => new Family(f.Code, f.Words, f.LeastMarginPercent))],
+            [.. prices.Select(ToPrice)],
+            [.. agreements.Select(ToAgreement)],
+            [.. campaigns.Select(ToCampaign)],
+            [.. costs.Select(c => new DatedCost(new ItemId(c.ItemId), c.From, c.Cost))],
+            [.. taxes.Select(t => new TaxRate(t.Class, t.Percent, t.From, t.To, t.Country))],
+            [.. rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate))],
+            groups.ToImmutableDictionary(g => g.Code, g => g.PriceList!)
+        );
+        return new PriceBook(await WithChargesAsync(contents, db, cancel));
+    }
+
+    // Freight, insurance and what else is added to a sheet by rule.
+    private static async Task<PriceBookContents> WithChargesAsync(
+        PriceBookContents contents,
+        SolvendaDb db,
+        CancellationToken cancel
+    )
+    {
         var charges = await db.ChargeRules.AsNoTracking().Where(c => c.Active).ToListAsync(cancel);
         var zones = await db.FreightZones.AsNoTracking().Where(z => z.Active).ToListAsync(cancel);
         var bands = await db.FreightBands.AsNoTracking().Where(b => b.Active).ToListAsync(cancel);
-        var groups = await db.Groups.AsNoTracking().Where(g => g.PriceList != null).ToListAsync(cancel);
         var insurance = await db
             .Settings.AsNoTracking()
             .FirstOrDefaultAsync(s => s.Code == SettingRow.InsurancePercent && s.Active, cancel);
-        return new PriceBook(
-            new PriceBookContents(
-                seller.Home,
-                seller.Country,
-                seller.HouseList,
-                [.. items.Select(i => ToItem(i, ids))],
-                [.. families.Select(f => new Family(f.Code, f.Words, f.LeastMarginPercent))],
-                [
-                    .. prices.Select(p => new ListPrice(
-                        p.List,
-                        new ItemId(p.ItemId),
-                        Unit.Of(p.Unit),
-                        UnitPrice.Round(p.Price, Currency.Of(p.Currency)),
-                        p.PriceBase,
-                        p.From,
-                        p.To
-                    )),
-                ],
-                [.. agreements.Select(ToAgreement)],
-                [.. campaigns.Select(ToCampaign)],
-                [.. costs.Select(c => new DatedCost(new ItemId(c.ItemId), c.From, c.Cost))],
-                [.. taxes.Select(t => new TaxRate(t.Class, t.Percent, t.From, t.To, t.Country))],
-                [.. rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate))],
-                groups.ToImmutableDictionary(g => g.Code, g => g.PriceList!)
-            )
-            {
-                Charges = [.. charges.Select(ToCharge)],
-                FreightZones = zones.ToImmutableDictionary(z => z.Country, z => z.Zone),
-                FreightBands =
-                [
-                    .. bands.Select(b => new FreightBand(
-                        b.Zone,
-                        b.Service,
-                        b.UpToKg,
-                        b.Price,
-                        Currency.Of(b.Currency),
-                        b.From,
-                        b.To
-                    )),
-                ],
-                InsurancePercent = insurance?.Value,
-            }
-        );
+        return contents with
+        {
+            Charges = [.. charges.Select(ToCharge)],
+            FreightZones = zones.ToImmutableDictionary(z => z.Country, z => z.Zone),
+            FreightBands = [.. bands.Select(ToBand)],
+            InsurancePercent = insurance?.Value,
+        };
     }
+
+    private static ListPrice ToPrice(ListPriceRow p) =>
+        new(
+            p.List,
+            new ItemId(p.ItemId),
+            Unit.Of(p.Unit),
+            UnitPrice.Round(p.Price, Currency.Of(p.Currency)),
+            p.PriceBase,
+            p.From,
+            p.To
+        );
+
+    private static FreightBand ToBand(FreightBandRow b) =>
+        new(b.Zone, b.Service, b.UpToKg, b.Price, Currency.Of(b.Currency), b.From, b.To);
 
     private static Item ToItem(ItemRow i, Dictionary<string, ItemId> ids) =>
         new(
@@ -216,56 +216,4 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         {
             BreakGroup = a.BreakGroup,
         };
-}
-
-/// <summary>Carries rows to the values that Core knows.</summary>
-public static class Values
-{
-    public static Buyer ToBuyer(this BuyerRow b)
-    {
-        ArgumentNullException.ThrowIfNull(b);
-        return new Buyer(
-            new BuyerId(b.Id),
-            b.Name,
-            b.Country,
-            Currency.Of(b.Currency),
-            b.Group,
-            b.PriceList,
-            b.TaxNumber,
-            b.TaxExempt,
-            b.IsProspect,
-            b.PoNumberRequired,
-            b.PaymentDays,
-            b.Incoterm,
-            b.IncotermPlace
-        )
-        {
-            DeliverTo = b.DeliverTo,
-            DeliverToCountry = b.DeliverToCountry,
-            BillTo = b.BillTo,
-            ShipFrom = b.ShipFrom,
-            ShippingRule = b.ShippingRule,
-            DocumentsBy = b.DocumentsBy,
-            Language = b.Language,
-            PrintedNote = b.PrintedNote,
-        };
-    }
-
-    public static Decider ToDecider(this Person p)
-    {
-        ArgumentNullException.ThrowIfNull(p);
-        return new Decider(
-            new PersonId(p.Id),
-            p.Name,
-            p.ReportsToId is { } r ? new PersonId(r) : null,
-            new Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver)
-            {
-                TermsDays = p.TermsDays,
-                FreightUnder = p.FreightUnder,
-                WithoutCost = p.WithoutCost,
-            },
-            p.Roles,
-            p.Active
-        );
-    }
 }

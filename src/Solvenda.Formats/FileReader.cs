@@ -22,9 +22,6 @@ public static class FileReader
     /// <summary>Larger files are kept, not read: 20 MB.</summary>
     public const int LargestRead = 20 * 1024 * 1024;
 
-    /// <summary>Attached messages inside attached messages are opened this deep.</summary>
-    private const int DeepestMessage = 3;
-
     private const string NoRecognition =
         "It is a picture; words on pictures are recognised where Debian's tesseract-ocr is installed.";
 
@@ -69,83 +66,6 @@ public static class FileReader
     private static OpenedFile Nothing(Syntax syntax, string name, string problem) =>
         new(syntax, [new Incoming("", name, []) { Problem = problem }]);
 
-    internal static ImmutableArray<Incoming> MailMessages(byte[] raw, DateOnly today) => Mail(raw, today, 0);
-
-    private static ImmutableArray<Incoming> Mail(byte[] raw, DateOnly today, int depth)
-    {
-        var (mail, problem) = MailReader.Read(raw, today);
-        if (mail is null)
-            return [new Incoming("", "a mail", []) { Problem = problem }];
-        var letter = mail.Letter;
-        var from = letter.FromName.Length > 0 ? $"{letter.FromName} <{letter.FromAddress}>" : letter.FromAddress;
-        var parts = ImmutableArray.CreateBuilder<OriginalPart>();
-        parts.Add(
-            Lettered(
-                new OriginalPart("the letter", PartKind.Letter, letter.Text)
-                {
-                    Fresh = letter.FreshLength,
-                    Html = mail.Html,
-                }
-            )
-        );
-        var warnings = mail.Warnings.ToList();
-        var documents = new List<Incoming>();
-        for (var i = 0; i < mail.Attachments.Count; i++)
-        {
-            var attached = mail.Attachments[i];
-            var syntax = MessageKindOf.Tell(attached.Bytes, attached.Name);
-            if (attached.ContentType == "message/rfc822" || syntax == Syntax.Mail)
-            {
-                // What is attached as a message is read as one of its own, unless there is nothing in it but words that
-                // belong here.
-                documents.AddRange(depth < DeepestMessage ? Mail(attached.Bytes, today, depth + 1) : []);
-                parts.Add(new OriginalPart(attached.Name, PartKind.Kept, "") { Attachment = i });
-            }
-            else if (syntax is Syntax.X12 or Syntax.Edifact or Syntax.Xml or Syntax.Json)
-            {
-                documents.AddRange(Open(attached.Bytes, attached.Name, today).Messages);
-                parts.Add(new OriginalPart(attached.Name, PartKind.Kept, "") { Attachment = i });
-            }
-            else if (attached.ContentType is "text/calendar")
-            {
-                parts.Add(Calendar(attached, i));
-            }
-            else
-            {
-                var (of, trouble) = Parts(new FilePart(attached.Name, syntax, attached.Bytes), i);
-                parts.AddRange(of);
-                if (trouble is not null)
-                    warnings.Add($"{attached.Name}: {trouble}");
-            }
-        }
-        var own = new Incoming(from, letter.Subject, parts.ToImmutable())
-        {
-            OwnId = mail.MessageId is { Length: > 0 } id ? $"mail:{id}" : null,
-            Letter = letter,
-            Warnings = [.. warnings],
-        };
-        var readable = documents.Where(d => d.Document is not null || d.Letter is not null).ToList();
-        if (readable.Count == 0)
-            return documents.Count == 0
-                ? [own]
-                : [own with { Warnings = [.. own.Warnings, .. documents.Select(d => $"Attached: {d.Problem}")] }];
-        // A letter that only hands a document on is that document's; who sent it is a clue too.
-        return
-        [
-            .. readable.Select(d =>
-                d with
-                {
-                    From = from,
-                    Subject = letter.Subject.Length > 0 ? letter.Subject : d.Subject,
-                    OwnId = own.OwnId,
-                    Clues = d.Letter is null ? [.. d.Clues, new Clue("mail", letter.FromAddress, [])] : d.Clues,
-                    Parts = [.. d.Parts, own.Parts[0] with { Name = "the letter with it" }],
-                    Warnings = [.. d.Warnings, .. warnings],
-                }
-            ),
-        ];
-    }
-
     // Tables in running text are found by their head only.
     internal static OriginalPart Lettered(OriginalPart part) =>
         part with
@@ -153,7 +73,7 @@ public static class FileReader
             Rows = Grid.OfText(part.Text[..part.Fresh]),
         };
 
-    private static (ImmutableArray<OriginalPart> Parts, string? Problem) Parts(FilePart file, int attachment)
+    internal static (ImmutableArray<OriginalPart> Parts, string? Problem) Parts(FilePart file, int attachment)
     {
         try
         {
@@ -167,44 +87,9 @@ public static class FileReader
                 case Syntax.Pdf:
                     return Pdf(file, attachment);
                 case Syntax.Picture:
-                    var page = Recognition.Read(file.Bytes);
-                    return page is null
-                        ? (
-                            [
-                                new OriginalPart(file.Name, PartKind.Picture, "")
-                                {
-                                    Attachment = attachment,
-                                    Pages = 1,
-                                    Sure = 0.3m,
-                                },
-                            ],
-                            Recognition.IsInstalled ? "No words could be recognised on the picture." : NoRecognition
-                        )
-                        : (
-                            [
-                                PageLayout.Part(file.Name, PartKind.Picture, [page], 0.5m) with
-                                {
-                                    Attachment = attachment,
-                                },
-                            ],
-                            null
-                        );
+                    return Picture(file, attachment);
                 case Syntax.Text:
-                    var text = Encoding.UTF8.GetString(file.Bytes).Replace("\r\n", "\n", StringComparison.Ordinal);
-                    return (
-                        [
-                            new OriginalPart(
-                                file.Name,
-                                PartKind.Letter,
-                                text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)]
-                            )
-                            {
-                                Attachment = attachment,
-                                Rows = Grid.OfText(text),
-                            },
-                        ],
-                        null
-                    );
+                    return ([Text(file, attachment)], null);
                 default:
                     return (
                         [new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }],
@@ -216,6 +101,33 @@ public static class FileReader
         {
             return ([new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }], e.Message);
         }
+    }
+
+    private static OriginalPart Text(FilePart file, int attachment)
+    {
+        var text = Encoding.UTF8.GetString(file.Bytes).Replace("\r\n", "\n", StringComparison.Ordinal);
+        var read = text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)];
+        return new OriginalPart(file.Name, PartKind.Letter, read) { Attachment = attachment, Rows = Grid.OfText(text) };
+    }
+
+    private static (ImmutableArray<OriginalPart> Parts, string? Problem) Picture(FilePart file, int attachment)
+    {
+        if (Recognition.Read(file.Bytes) is { } page)
+            return (
+                [PageLayout.Part(file.Name, PartKind.Picture, [page], 0.5m) with { Attachment = attachment }],
+                null
+            );
+        return (
+            [
+                new OriginalPart(file.Name, PartKind.Picture, "")
+                {
+                    Attachment = attachment,
+                    Pages = 1,
+                    Sure = 0.3m,
+                },
+            ],
+            Recognition.IsInstalled ? "No words could be recognised on the picture." : NoRecognition
+        );
     }
 
     private static (ImmutableArray<OriginalPart> Parts, string? Problem) Pdf(FilePart file, int attachment)
@@ -246,30 +158,5 @@ public static class FileReader
                     ? "It holds no text, and none could be recognised."
                     : $"It holds no text. {NoRecognition}"
             );
-    }
-
-    // What an invitation is about, in a line; the file itself is kept.
-    private static OriginalPart Calendar(MailAttachment attached, int index)
-    {
-        var lines = Encoding
-            .UTF8.GetString(attached.Bytes)
-            .ReplaceLineEndings("\n")
-            .Replace("\n ", "", StringComparison.Ordinal)
-            .Split('\n');
-        string Value(string name) =>
-            lines.FirstOrDefault(l =>
-                l.StartsWith(name + ":", StringComparison.Ordinal) || l.StartsWith(name + ";", StringComparison.Ordinal)
-            )
-                is { } line
-                ? line[(line.IndexOf(':', StringComparison.Ordinal) + 1)..].Trim()
-                : "";
-        return new OriginalPart(
-            attached.Name,
-            PartKind.Letter,
-            $"An invitation: {Value("SUMMARY")}\nfrom {Value("DTSTART")} to {Value("DTEND")}\n{Value("LOCATION")}\n{Value("DESCRIPTION")}".Trim()
-        )
-        {
-            Attachment = index,
-        };
     }
 }

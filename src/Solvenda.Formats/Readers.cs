@@ -83,8 +83,7 @@ public static class Readers
     {
         public Syntax Syntax => Syntax.Mail;
 
-        public OpenedFile Open(byte[] raw, string name, DateOnly today) =>
-            new(Syntax, FileReader.MailMessages(raw, today));
+        public OpenedFile Open(byte[] raw, string name, DateOnly today) => new(Syntax, MailMessages.Of(raw, today));
 
         public string? OwnIdOf(byte[] raw)
         {

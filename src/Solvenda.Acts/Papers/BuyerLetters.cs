@@ -1,7 +1,4 @@
-using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
-using Solvenda.Acts.Wordings;
-using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 
 namespace Solvenda.Acts.Papers;

@@ -1,6 +1,4 @@
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Sheets;
-using Solvenda.Acts.Wordings;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Formats.Mail;

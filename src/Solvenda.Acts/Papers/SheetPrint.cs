@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Wordings;
 using Solvenda.Core.Money;

@@ -1,9 +1,4 @@
-using System.Globalization;
-using System.Linq.Expressions;
-using System.Reflection;
 using Solvenda.Core.People;
-using Solvenda.Core.Sheets;
-using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records;
 

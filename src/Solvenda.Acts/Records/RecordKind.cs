@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Buyers;

@@ -5,7 +5,6 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.People;
-using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Solvenda.Core.Money;
 using Solvenda.Core.Sheets;
 

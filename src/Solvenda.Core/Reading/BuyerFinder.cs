@@ -63,67 +63,18 @@ public static class BuyerFinder
     )
     {
         ArgumentNullException.ThrowIfNull(context);
-        var hits = new List<(BuyerId Buyer, decimal Sure, string How, ImmutableArray<Evidence> Where)>();
-        foreach (var clue in clues.Where(c => c.Value.Length > 0))
-        {
-            if (clue.Kind == "domain" && SharedDomains.Contains(clue.Value.ToLowerInvariant()))
-                continue;
-            var (sure, how) = Kinds.GetValueOrDefault(clue.Kind, (0.5m, clue.Kind));
-            var found = (
-                clue.Kind is "name" or "text" ? context.Named(clue.Value)
-                : clue.Kind == "preset"
-                && long.TryParse(clue.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var id)
-                    ? [new BuyerId(id)]
-                : context.Carrying(clue.Kind, clue.Value)
-            ).ToList();
-            // One sign that several carry is weak for each of them.
-            hits.AddRange(
-                found.Select(b =>
-                    (
-                        b,
-                        found.Count > 1 ? 0.4m : sure,
-                        found.Count > 1 ? $"{how}; {found.Count} buyers share it" : how,
-                        clue.Where
-                    )
-                )
-            );
-        }
+        var hits = clues.Where(c => c.Value.Length > 0).SelectMany(c => Hits(c, context)).ToList();
         if (hits.Count == 0)
             return (Field<BuyerId>.Missing, []);
         var buyers = hits.GroupBy(h => h.Buyer)
-            .Select(g => (Best: g.MaxBy(h => h.Sure), Others: g.Count() - 1))
+            .Select(g => (Best: g.MaxBy(h => h.Sure)!, Others: g.Count() - 1))
             .OrderByDescending(b => b.Best.Sure)
             .ThenByDescending(b => b.Others)
             .ThenBy(b => b.Best.Buyer.Value)
             .ToList();
         var (best, others) = buyers[0];
-        var rival =
-            buyers.Count > 1
-            && (buyers[1].Best.Sure >= Strong || buyers[1].Best.Sure >= best.Sure - 0.05m)
-            && best.How != Kinds["preset"].How;
-        var candidates =
-            buyers.Count > 1
-                ? buyers
-                    .Take(5)
-                    .Select(b => new BuyerCandidate(
-                        b.Best.Buyer,
-                        context.BuyerNames.GetValueOrDefault(b.Best.Buyer, ""),
-                        b.Best.How,
-                        b.Best.Sure
-                    ))
-                    .ToImmutableArray()
-                : [];
-        return rival
-            ? (
-                new Field<BuyerId>(
-                    best.Buyer,
-                    0.4m,
-                    $"{best.How} says so, but {buyers[1].Best.How} says {context.BuyerNames.GetValueOrDefault(buyers[1].Best.Buyer, "another")}",
-                    best.Where
-                ),
-                candidates
-            )
-            : (
+        if (buyers.Count == 1 || !IsRival(buyers[1].Best, best))
+            return (
                 new Field<BuyerId>(
                     best.Buyer,
                     Math.Min(0.99m, best.Sure + (others > 0 ? 0.05m : 0m)),
@@ -132,7 +83,45 @@ public static class BuyerFinder
                 ),
                 []
             );
+        var rival = buyers[1].Best;
+        var called = context.BuyerNames.GetValueOrDefault(rival.Buyer, "another");
+        return (
+            new Field<BuyerId>(best.Buyer, 0.4m, $"{best.How} says so, but {rival.How} says {called}", best.Where),
+            [
+                .. buyers
+                    .Take(5)
+                    .Select(b => new BuyerCandidate(
+                        b.Best.Buyer,
+                        context.BuyerNames.GetValueOrDefault(b.Best.Buyer, ""),
+                        b.Best.How,
+                        b.Best.Sure
+                    )),
+            ]
+        );
     }
+
+    private sealed record Hit(BuyerId Buyer, decimal Sure, string How, ImmutableArray<Evidence> Where);
+
+    // Who one clue names. One sign that several carry is weak for each of them.
+    private static IEnumerable<Hit> Hits(Clue clue, ReadingContext context)
+    {
+        if (clue.Kind == "domain" && SharedDomains.Contains(clue.Value.ToLowerInvariant()))
+            return [];
+        var (sure, how) = Kinds.GetValueOrDefault(clue.Kind, (0.5m, clue.Kind));
+        var found = (
+            clue.Kind is "name" or "text" ? context.Named(clue.Value)
+            : clue.Kind == "preset"
+            && long.TryParse(clue.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var id)
+                ? [new BuyerId(id)]
+            : context.Carrying(clue.Kind, clue.Value)
+        ).ToList();
+        return found.Count > 1
+            ? found.Select(b => new Hit(b, 0.4m, $"{how}; {found.Count} buyers share it", clue.Where))
+            : found.Select(b => new Hit(b, sure, how, clue.Where));
+    }
+
+    private static bool IsRival(Hit second, Hit best) =>
+        (second.Sure >= Strong || second.Sure >= best.Sure - 0.05m) && best.How != Kinds["preset"].How;
 
     /// <summary>A company's name without its form, case, accents and signs.</summary>
     public static string Plain(string name)

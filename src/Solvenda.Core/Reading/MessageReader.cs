@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
@@ -48,45 +47,18 @@ public static partial class MessageReader
             .Parts.Select((p, i) => (Part: p, Index: i))
             .Where(p => p.Part.Kind is PartKind.Pages or PartKind.Picture && p.Part.Text.Length > 0)
             .ToList();
-        var language = Language.Of(
-            string.Join(
-                '\n',
-                message
-                    .Parts.Where(p => p.Kind is not (PartKind.Edi or PartKind.Xml or PartKind.Json or PartKind.Kept))
-                    .Select(p => p.Text[..Math.Min(p.Fresh, 5_000)])
-            )
-        );
+        var language = LanguageOf(message);
         var clues = message.Clues;
         foreach (var (part, index) in pages)
             clues = clues.AddRange(TextClues.Of(part.Text, index, "name", context));
-        var tables = message
-            .Parts.Select((p, i) => (Part: p, Index: i))
-            .Where(p => p.Part.Rows.Length > 0)
-            .Select(p =>
-                (
-                    p.Part,
-                    p.Index,
-                    Found: TableReading.Read(
-                        p.Part.Rows,
-                        p.Index,
-                        Sender(message),
-                        letter.Written,
-                        language,
-                        context,
-                        p.Part.Kind
-                    )
-                )
-            )
-            .Where(t => t.Found.Lines.Length > 0)
-            .ToList();
+        var tables = TablesOf(message, letter.Written, language, context);
         var ofLetter = tables.Find(t => t.Part.Kind == PartKind.Letter && t.Part.Text == letter.Text);
-        var text = TextReader.Read(
+        var reading = TextReader.Read(
             ofLetter.Found is null ? letter : letter with { Text = TableReading.Prose(ofLetter.Part, ofLetter.Found) },
             context,
             clues,
             tables.Sum(t => t.Found.Lines.Length)
         );
-        var reading = text;
         foreach (var (part, index) in pages)
             reading = With(
                 reading,
@@ -97,29 +69,72 @@ public static partial class MessageReader
                 context,
                 readLines: tables.Count == 0 && reading.Lines.IsEmpty
             );
-        foreach (var (part, index, found) in tables)
-        {
-            var document = new OrderDocument(reading.Kind, found.Lines)
-            {
-                Goods = found.Goods,
-                Warnings = found.Warnings,
-            };
-            var lines = DocumentReader.Read(document, context, reading.Buyer, language);
-            reading = reading with
-            {
-                Lines = reading.Lines.AddRange(
-                    part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines
-                ),
-                Goods = reading.Goods.Sure > 0 ? reading.Goods : lines.Goods,
-                Warnings = reading.Warnings.AddRange(lines.Warnings.Where(w => !reading.Warnings.Contains(w))),
-                Language = language.Code,
-            };
-        }
+        foreach (var (part, _, found) in tables)
+            reading = With(reading, part, found, language, context);
         return Questions(
             Kinded(reading, letter, language, tables.Count > 0 || pages.Count > 0),
             letter,
             tables.Count > 0
         );
+    }
+
+    private static Language LanguageOf(Incoming message) =>
+        Language.Of(
+            string.Join(
+                '\n',
+                message
+                    .Parts.Where(p => p.Kind is not (PartKind.Edi or PartKind.Xml or PartKind.Json or PartKind.Kept))
+                    .Select(p => p.Text[..Math.Min(p.Fresh, 5_000)])
+            )
+        );
+
+    private static List<(OriginalPart Part, int Index, TableReading.Found Found)> TablesOf(
+        Incoming message,
+        DateOnly written,
+        Language language,
+        ReadingContext context
+    ) =>
+        [
+            .. message
+                .Parts.Select((p, i) => (Part: p, Index: i))
+                .Where(p => p.Part.Rows.Length > 0)
+                .Select(p =>
+                    (
+                        p.Part,
+                        p.Index,
+                        Found: TableReading.Read(
+                            p.Part.Rows,
+                            p.Index,
+                            Sender(message),
+                            written,
+                            language,
+                            context,
+                            p.Part.Kind
+                        )
+                    )
+                )
+                .Where(t => t.Found.Lines.Length > 0),
+        ];
+
+    private static Reading With(
+        Reading reading,
+        OriginalPart part,
+        TableReading.Found found,
+        Language language,
+        ReadingContext context
+    )
+    {
+        var document = new OrderDocument(reading.Kind, found.Lines) { Goods = found.Goods, Warnings = found.Warnings };
+        var lines = DocumentReader.Read(document, context, reading.Buyer, language);
+        return reading with
+        {
+            Lines = reading.Lines.AddRange(
+                part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines
+            ),
+            Goods = reading.Goods.Sure > 0 ? reading.Goods : lines.Goods,
+            Warnings = reading.Warnings.AddRange(lines.Warnings.Where(w => !reading.Warnings.Contains(w))),
+            Language = language.Code,
+        };
     }
 
     // A table without a word about what is wanted is an order where it carries an order's number, else a price is
@@ -180,7 +195,7 @@ public static partial class MessageReader
         };
         var fresh = part.Text[..page.FreshLength];
         var head = TextHead.Read(page, fresh, language, reading.Buyer, context);
-        var lines = readLines ? TextReader.Lines(page, fresh, language, reading.Buyer, context) : [];
+        var lines = readLines ? TextLines.Of(page, fresh, language, reading.Buyer, context) : [];
         Field<T> Better<T>(Field<T> ours, Field<T> theirs) =>
             ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
         var kind =

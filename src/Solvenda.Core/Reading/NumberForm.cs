@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
@@ -11,7 +12,7 @@ public sealed record WrittenNumber(decimal Value, decimal? Or);
 /// thousand and more. Where nothing shows it, three digits behind one sign stay open.
 /// </summary>
 /// <param name="Sign">The decimal sign; null where the document does not tell, or tells both.</param>
-public sealed record NumberForm(char? Sign)
+public sealed partial record NumberForm(char? Sign)
 {
     /// <summary>Nothing told which sign is which.</summary>
     public static readonly NumberForm Unknown = new((char?)null);
@@ -22,6 +23,9 @@ public sealed record NumberForm(char? Sign)
         var seen = numbers.Select(SignOf).Where(s => s is not null).Distinct().ToList();
         return seen.Count == 1 ? new NumberForm(seen[0]) : Unknown;
     }
+
+    /// <summary>What the numbers with a sign in a running text tell.</summary>
+    public static NumberForm OfText(string text) => Of(Signed().Matches(text).Select(m => m.Value));
 
     /// <summary>Null where it is no number.</summary>
     public WrittenNumber? Read(string text)
@@ -38,22 +42,22 @@ public sealed record NumberForm(char? Sign)
         )
             return null;
         var (commas, points) = (plain.Count(c => c == ','), plain.Count(c => c == '.'));
-        WrittenNumber? Signed(decimal? value, decimal? or = null) =>
+        WrittenNumber? WithSign(decimal? value, decimal? or = null) =>
             value is { } v ? new WrittenNumber(negative ? -v : v, negative ? -or : or) : null;
         if (commas == 0 && points == 0)
-            return Signed(Value(plain, null));
+            return WithSign(Value(plain, null));
         var last = plain[plain.LastIndexOfAny([',', '.'])];
         if (commas > 0 && points > 0)
-            return (last == ',' ? commas : points) == 1 ? Signed(Value(plain, last)) : null;
+            return (last == ',' ? commas : points) == 1 ? WithSign(Value(plain, last)) : null;
         // One sign, more than once: it can only part thousands.
         if (commas + points > 1)
-            return plain.Split(last).Skip(1).All(p => p.Length == 3) ? Signed(Value(plain, null)) : null;
+            return plain.Split(last).Skip(1).All(p => p.Length == 3) ? WithSign(Value(plain, null)) : null;
         var (lead, rest) = (plain.IndexOf(last), plain.Length - plain.IndexOf(last) - 1);
         if (grouped || rest != 3 || lead is 0 or > 3 || plain[0] == '0' || Sign == last)
-            return Signed(Value(plain, last));
+            return WithSign(Value(plain, last));
         if (Sign is not null)
-            return Signed(Value(plain, null));
-        return Signed(Value(plain, null), Value(plain, last));
+            return WithSign(Value(plain, null));
+        return WithSign(Value(plain, null), Value(plain, last));
     }
 
     /// <summary>The decimal sign that one number gives away; null where it could be either, or is no number.</summary>
@@ -95,4 +99,10 @@ public sealed record NumberForm(char? Sign)
             ? value
             : null;
     }
+
+    [GeneratedRegex(
+        @"(?<![\w.,-])(?:\d{1,3}(?:[ \u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)+)(?![\w./-])",
+        RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Signed();
 }

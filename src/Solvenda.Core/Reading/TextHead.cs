@@ -30,73 +30,82 @@ public sealed partial record TextHead(
     {
         var grammar = Grammar.Of(language);
         var part = letter.Part;
-        var po = grammar.Po.Match(fresh);
-        var inSubject = po.Success ? Match.Empty : grammar.Po.Match(letter.Subject);
-        var quote = OurQuote().Match(fresh) is { Success: true } q ? q : OurQuote().Match(letter.Subject);
-        var wanted = DateWords.Find(fresh, letter.Written, language);
-        var contact = grammar.Contact.Match(fresh);
         var term = IncotermWords.Match(fresh);
-        var (deliverTo, country) = PlaceIn(fresh, letter.Written, part, grammar, buyer, context);
         var currency = CurrencySign()
             .Matches(fresh)
             .Select(m => (Match: m, Currency: CurrencyOf(m.Value)))
             .FirstOrDefault(m => m.Currency is not null);
         var payment = grammar.Payment.Match(fresh);
         var total = grammar.Total.Match(fresh);
-        var form = NumberForm.Of(TextReader.Numbers().Matches(fresh).Select(m => m.Value));
-        Field<T> At<T>(T value, decimal sure, string how, Group at) =>
-            new(value, sure, how, [new Evidence(part, at.Index, at.Length)]);
+        var (deliverTo, country) = PlaceIn(fresh, letter.Written, part, grammar, buyer, context);
         return new TextHead(
-            po.Success ? At(po.Groups["po"].Value.TrimEnd('.', '-', '/'), 0.9m, $"“{po.Value.Trim()}”", po.Groups["po"])
-                : inSubject.Success
-                    ? new Field<string>(
-                        inSubject.Groups["po"].Value.TrimEnd('.', '-', '/'),
-                        0.85m,
-                        "in the subject",
-                        []
-                    )
-                : Field<string>.Missing,
-            quote.Success
-                ? new Field<string>(
-                    quote.Value,
-                    0.95m,
-                    "our number",
-                    quote.Index < fresh.Length && fresh.AsSpan(quote.Index).StartsWith(quote.Value)
-                        ? [new Evidence(part, quote.Index, quote.Length)]
-                        : []
+            PoIn(fresh, letter.Subject, part, grammar),
+            QuoteIn(fresh, letter.Subject, part),
+            DateWords.Find(fresh, letter.Written, language) is { } wanted
+                ? new Field<DateOnly?>(
+                    wanted.Day,
+                    wanted.Sure,
+                    wanted.How,
+                    [new Evidence(part, wanted.Start, wanted.Length)]
                 )
-                : Field<string>.Missing,
-            wanted is { } w
-                ? new Field<DateOnly?>(w.Day, w.Sure, w.How, [new Evidence(part, w.Start, w.Length)])
                 : Field<DateOnly?>.Missing,
-            contact.Success ? At(contact.Groups["who"].Value.Trim(), 0.9m, "named in the text", contact.Groups["who"])
-                : letter.FromName.Length > 0 ? new Field<string>(letter.FromName, 0.8m, "sender's name", [])
-                : Letters.SignedBy(letter.Text, fresh.Length) is { Name.Length: > 0 } signed
-                    ? new Field<string>(
-                        signed.Name,
-                        0.7m,
-                        "signed so",
-                        [new Evidence(part, signed.Start, signed.Name.Length)]
-                    )
-                : Field<string>.Missing,
+            ContactIn(letter, fresh, grammar),
             deliverTo,
             country,
             term.Success
-                ? At(term.Groups["term"].Value, 0.9m, "written so", term.Groups["term"])
+                ? At(part, term.Groups["term"].Value, 0.9m, "written so", term.Groups["term"])
                 : Field<string>.Missing,
             term.Success && term.Groups["place"].Success
-                ? At(term.Groups["place"].Value.Trim(), 0.75m, "behind the term", term.Groups["place"])
+                ? At(part, term.Groups["place"].Value.Trim(), 0.75m, "behind the term", term.Groups["place"])
                 : Field<string>.Missing,
             currency.Currency is { } c
-                ? At<Money.Currency?>(c, 0.9m, "written so", currency.Match)
+                ? At<Money.Currency?>(part, c, 0.9m, "written so", currency.Match)
                 : Field<Money.Currency?>.Missing,
             payment.Success && int.TryParse(payment.Groups["days"].Value, out var days) && days <= 365
-                ? At<int?>(days, 0.85m, $"“{payment.Value.Trim()}”", payment)
+                ? At<int?>(part, days, 0.85m, $"“{payment.Value.Trim()}”", payment)
                 : Field<int?>.Missing,
-            total.Success && form.Read(total.Groups["sum"].Value) is { Or: null } sum
-                ? At<decimal?>(sum.Value, 0.9m, "stated", total.Groups["sum"])
+            total.Success && NumberForm.OfText(fresh).Read(total.Groups["sum"].Value) is { Or: null } sum
+                ? At<decimal?>(part, sum.Value, 0.9m, "stated", total.Groups["sum"])
                 : Field<decimal?>.Missing
         );
+    }
+
+    private static Field<T> At<T>(int part, T value, decimal sure, string how, Group at) =>
+        new(value, sure, how, [new Evidence(part, at.Index, at.Length)]);
+
+    private static Field<string> PoIn(string fresh, string subject, int part, Grammar grammar)
+    {
+        static string Bare(Match m) => m.Groups["po"].Value.TrimEnd('.', '-', '/');
+        if (grammar.Po.Match(fresh) is { Success: true } po)
+            return At(part, Bare(po), 0.9m, $"“{po.Value.Trim()}”", po.Groups["po"]);
+        return grammar.Po.Match(subject) is { Success: true } there
+            ? new Field<string>(Bare(there), 0.85m, "in the subject", [])
+            : Field<string>.Missing;
+    }
+
+    private static Field<string> QuoteIn(string fresh, string subject, int part)
+    {
+        if (OurQuote().Match(fresh) is { Success: true } quote)
+            return At(part, quote.Value, 0.95m, "our number", quote);
+        return OurQuote().Match(subject) is { Success: true } there
+            ? new Field<string>(there.Value, 0.95m, "our number", [])
+            : Field<string>.Missing;
+    }
+
+    private static Field<string> ContactIn(Letter letter, string fresh, Grammar grammar)
+    {
+        if (grammar.Contact.Match(fresh) is { Success: true } named)
+            return At(letter.Part, named.Groups["who"].Value.Trim(), 0.9m, "named in the text", named.Groups["who"]);
+        if (letter.FromName.Length > 0)
+            return new Field<string>(letter.FromName, 0.8m, "sender's name", []);
+        return Letters.SignedBy(letter.Text, fresh.Length) is { Name.Length: > 0 } signed
+            ? new Field<string>(
+                signed.Name,
+                0.7m,
+                "signed so",
+                [new Evidence(letter.Part, signed.Start, signed.Name.Length)]
+            )
+            : Field<string>.Missing;
     }
 
     // A place that we know of theirs, named by its words or its code; else what stands behind "deliver to".
@@ -115,45 +124,49 @@ public sealed partial record TextHead(
                 .OrderByDescending(a => a.Words.Length)
         )
         {
-            var whole = address.Words.Split(',')[0].Trim();
-            if (
-                whole.Length >= 5
-                && whole.Any(char.IsDigit)
-                && Regex.Match(fresh, $@"(?<!\w){Regex.Escape(whole)}(?!\w)", RegexOptions.IgnoreCase)
-                    is { Success: true } there
-            )
+            if (NamedIn(fresh, address.Words) is { } named)
                 return (
                     new Field<string>(
                         address.Words,
-                        0.85m,
-                        $"“{there.Value}”, an address of theirs",
-                        [new Evidence(part, there.Index, there.Length)]
-                    ),
-                    address.Country
-                );
-            var name = LeadingName().Match(whole).Value.Trim();
-            var at = name.Length >= 5 ? fresh.IndexOf(name, StringComparison.OrdinalIgnoreCase) : -1;
-            // "Dry Dock 3" is not "Dry Dock 5"; without a number it may be.
-            if (
-                at >= 0
-                && (
-                    NumberBehind(fresh, at + name.Length) is not { Length: > 0 } said
-                    || said == NumberBehind(address.Words, name.Length)
-                )
-            )
-                return (
-                    new Field<string>(
-                        address.Words,
-                        0.8m,
-                        $"“{fresh.Substring(at, name.Length)}”, an address of theirs",
-                        [new Evidence(part, at, name.Length)]
+                        named.Sure,
+                        $"“{fresh.Substring(named.At, named.Length)}”, an address of theirs",
+                        [new Evidence(part, named.At, named.Length)]
                     ),
                     address.Country
                 );
         }
+        return (BehindDeliverTo(fresh, written, part, grammar), null);
+    }
+
+    // The whole first line of an address of theirs, or its name without the number.
+    private static (int At, int Length, decimal Sure)? NamedIn(string fresh, string address)
+    {
+        var whole = address.Split(',')[0].Trim();
+        if (
+            whole.Length >= 5
+            && whole.Any(char.IsDigit)
+            && Regex.Match(fresh, $@"(?<!\w){Regex.Escape(whole)}(?!\w)", RegexOptions.IgnoreCase)
+                is { Success: true } there
+        )
+            return (there.Index, there.Length, 0.85m);
+        var name = LeadingName().Match(whole).Value.Trim();
+        var at = name.Length >= 5 ? fresh.IndexOf(name, StringComparison.OrdinalIgnoreCase) : -1;
+        // "Dry Dock 3" is not "Dry Dock 5"; without a number it may be.
+        return
+            at >= 0
+            && (
+                NumberBehind(fresh, at + name.Length) is not { Length: > 0 } said
+                || said == NumberBehind(address, name.Length)
+            )
+            ? (at, name.Length, 0.8m)
+            : null;
+    }
+
+    private static Field<string> BehindDeliverTo(string fresh, DateOnly written, int part, Grammar grammar)
+    {
         var m = grammar.DeliverTo.Match(fresh);
         if (!m.Success)
-            return (Field<string>.Missing, null);
+            return Field<string>.Missing;
         // When it is wanted is no part of where: "to the slip by Friday".
         var place = m.Groups["where"].Value;
         if (
@@ -169,15 +182,12 @@ public sealed partial record TextHead(
             place = grammar.ByAtEnd.Replace(place[..when], "");
         place = place.TrimEnd(' ', ',', '-', '\t');
         return place.Length < 4
-            ? (Field<string>.Missing, null)
-            : (
-                new Field<string>(
-                    place.Trim(),
-                    0.6m,
-                    $"“{Grammar.Short(m.Value)}”",
-                    [new Evidence(part, m.Groups["where"].Index, place.Length)]
-                ),
-                null
+            ? Field<string>.Missing
+            : new Field<string>(
+                place.Trim(),
+                0.6m,
+                $"“{Grammar.Short(m.Value)}”",
+                [new Evidence(part, m.Groups["where"].Index, place.Length)]
             );
     }
 

@@ -87,4 +87,17 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
             position++;
         message.Faults.Add(new Fault(kind, words, position + 1, segment.Tag, element, component, bad));
     }
+
+    /// <summary>What to say, with a fault on the message, where the parts of a line do not add up to it.</summary>
+    public string? NotAddingUp(StatedLine line, List<StatedLine> parts, Segment head, int element = 0)
+    {
+        var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
+        if (line.Quantity is not { } stated || stated.Value == sum)
+            return null;
+        Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", head, element);
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
+        );
+    }
 }

@@ -113,50 +113,14 @@ public static class EdifactInterchange
                     unh = -1;
                     break;
                 case "UNE" when group is not null:
-                    if (s[1, 1] != inGroup.ToString(CultureInfo.InvariantCulture))
-                        group.Faults.Add(
-                            new Fault(
-                                FaultKind.Count,
-                                $"UNE counts {s[1]} messages; there are {inGroup}.",
-                                Tag: "UNE",
-                                Bad: s[1]
-                            )
-                        );
-                    if (s[2, 1] != group.Reference)
-                        group.Faults.Add(
-                            new Fault(
-                                FaultKind.Reference,
-                                $"References differ: UNG says {group.Reference}, UNE says {s[2]}.",
-                                Tag: "UNE",
-                                Bad: s[2]
-                            )
-                        );
+                    CheckGroup(group, s, inGroup);
                     group = null;
                     break;
                 case "UNZ":
                     Close(x, group, unh, i - 1, null);
                     // With groups the groups are counted, else the messages (ISO 9735-1, 0036).
                     var counted = groups > 0 ? groups : all;
-                    if (s[1, 1] != counted.ToString(CultureInfo.InvariantCulture))
-                        x.Faults.Add(
-                            new Fault(
-                                FaultKind.Count,
-                                $"UNZ counts {s[1]}; there are {counted}.",
-                                Tag: "UNZ",
-                                Element: 1,
-                                Bad: s[1]
-                            )
-                        );
-                    if (s[2, 1] != x.Reference)
-                        x.Faults.Add(
-                            new Fault(
-                                FaultKind.Reference,
-                                $"References differ: UNB says {x.Reference}, UNZ says {s[2]}.",
-                                Tag: "UNZ",
-                                Element: 2,
-                                Bad: s[2]
-                            )
-                        );
+                    CheckEnd(x, s, counted);
                     return;
             }
         }
@@ -170,6 +134,52 @@ public static class EdifactInterchange
                 Tag: "UNZ"
             )
         );
+    }
+
+    private static void CheckGroup(EdiGroup group, Segment une, int messages)
+    {
+        if (une[1, 1] != messages.ToString(CultureInfo.InvariantCulture))
+            group.Faults.Add(
+                new Fault(
+                    FaultKind.Count,
+                    $"UNE counts {une[1]} messages; there are {messages}.",
+                    Tag: "UNE",
+                    Bad: une[1]
+                )
+            );
+        if (une[2, 1] != group.Reference)
+            group.Faults.Add(
+                new Fault(
+                    FaultKind.Reference,
+                    $"References differ: UNG says {group.Reference}, UNE says {une[2]}.",
+                    Tag: "UNE",
+                    Bad: une[2]
+                )
+            );
+    }
+
+    private static void CheckEnd(EdiInterchange x, Segment unz, int counted)
+    {
+        if (unz[1, 1] != counted.ToString(CultureInfo.InvariantCulture))
+            x.Faults.Add(
+                new Fault(
+                    FaultKind.Count,
+                    $"UNZ counts {unz[1]}; there are {counted}.",
+                    Tag: "UNZ",
+                    Element: 1,
+                    Bad: unz[1]
+                )
+            );
+        if (unz[2, 1] != x.Reference)
+            x.Faults.Add(
+                new Fault(
+                    FaultKind.Reference,
+                    $"References differ: UNB says {x.Reference}, UNZ says {unz[2]}.",
+                    Tag: "UNZ",
+                    Element: 2,
+                    Bad: unz[2]
+                )
+            );
     }
 
     private static void Close(EdiInterchange x, EdiGroup? group, int unh, int last, Segment? unt)

@@ -22,8 +22,7 @@ public sealed class EdifactOrders
     // Item number types, 7143: those that the buyer gave, and those that are ours.
     private static readonly string[] Buyers = ["IN", "BP"];
 
-    // Parties that goods go to, and prices, the one that counts first.
-    private static readonly string[] Consignees = ["DP", "ST", "UC", "CN"];
+    // Prices, the one that counts first.
     private static readonly string[] Prices = ["AAA", "AAB", "INF", "CAL"];
     private static readonly string[] Sellers = ["SA", "VP", "VN"];
     private static readonly string[] Gtins = ["EN", "SRV", "UP", "EAN"];
@@ -88,7 +87,7 @@ public sealed class EdifactOrders
         var head = _set.Take(_firstLine).ToList();
         var tod = head.FirstOrDefault(s => s.Is("TOD"));
         var contact = head.FirstOrDefault(s => s.Is("CTA"));
-        var (deliverTo, country) = DeliverTo(head);
+        var (deliverTo, country) = EdifactParties.DeliverTo(head);
         var references = head.Where(s => s.Is("RFF")).ToList();
         // A change names the order that it changes; a cancellation too.
         var order = kind is MessageKind.Change or MessageKind.Cancellation
@@ -96,7 +95,7 @@ public sealed class EdifactOrders
             : null;
         return new OrderDocument(kind, lines)
         {
-            Clues = Clues(head),
+            Clues = EdifactParties.Clues(_interchange, head),
             Contact = EdiValues.Text(contact, 2, 2),
             PoNumber = order is not null ? EdiValues.Text(order, 1, 2) : EdiValues.Text(bgm, 2),
             QuoteNumber = references.FirstOrDefault(s => s[1, 1] is "AAG" or "PR" or "PQ") is { } quoted
@@ -162,81 +161,6 @@ public sealed class EdifactOrders
             .SelectMany(q => segments.Where(s => s.Is("DTM") && s[1, 1] == q))
             .Select(Date)
             .FirstOrDefault(d => d is not null);
-
-    private ImmutableArray<Clue> Clues(List<Segment> head)
-    {
-        var clues = ImmutableArray.CreateBuilder<Clue>();
-        var sender = _interchange.Segments[0];
-        clues.Add(
-            new Clue(
-                _interchange.SenderQualifier == "14" && _interchange.Sender.Length == 13 ? "gln" : "partner",
-                _interchange.Sender,
-                [EdiInterchange.Where(sender, 2, 1)]
-            )
-        );
-        var inBuyer = false;
-        foreach (var s in head)
-        {
-            if (s.Is("NAD"))
-            {
-                inBuyer = s[1, 1] is "BY" or "IV" or "OB" or "PR";
-                if (!inBuyer)
-                    continue;
-                if (s[2, 1].Length > 0)
-                    clues.Add(
-                        new Clue(
-                            s[2, 3] == "9" || s[2, 1].Length == 13 ? "gln" : "partner",
-                            s[2, 1],
-                            [EdiInterchange.Where(s, 2, 1)]
-                        )
-                    );
-                if (Name(s) is { Length: > 0 } name)
-                    clues.Add(new Clue("name", name, [EdiInterchange.Where(s)]));
-            }
-            else if (s.Is("RFF") && s[1, 1] == "VA")
-                clues.Add(new Clue("tax", s[1, 2], [EdiInterchange.Where(s, 1, 2)]));
-            else if (inBuyer && s.Is("COM") && s[1, 2] == "EM")
-                clues.Add(new Clue("mail", s[1, 1], [EdiInterchange.Where(s, 1, 1)]));
-        }
-        return clues.ToImmutable();
-    }
-
-    // C080, or C058 where only free text was given.
-    private static string Name(Segment nad)
-    {
-        var element = nad[4, 1].Length > 0 ? 4 : 3;
-        return string.Join(' ', Enumerable.Range(1, 5).Select(c => nad[element, c]).Where(t => t.Length > 0));
-    }
-
-    private static (Stated<string>? Words, string? Country) DeliverTo(List<Segment> head)
-    {
-        var nad = Consignees
-            .Select(q => head.FirstOrDefault(s => s.Is("NAD") && s[1, 1] == q))
-            .FirstOrDefault(s => s is not null);
-        if (nad is null)
-            return (null, null);
-        var street = string.Join(' ', Enumerable.Range(1, 4).Select(c => nad[5, c]).Where(t => t.Length > 0));
-        var parts = new[]
-        {
-            Name(nad),
-            street,
-            string.Join(' ', new[] { nad[8, 1], nad[6, 1] }.Where(t => t.Length > 0)),
-            nad[9, 1],
-        }
-            .Where(t => t.Length > 0)
-            .ToList();
-        // Only a GLN: the place behind the number is for the buyer's addresses to tell.
-        var text =
-            parts.Count > 0 ? string.Join(", ", parts)
-            : nad[2, 1].Length > 0 ? $"GLN {nad[2, 1]}"
-            : "";
-        return text.Length == 0
-            ? (null, null)
-            : (
-                new Stated<string>(text, EdiInterchange.Where(nad)),
-                nad[9, 1].Length == 2 ? nad[9, 1].ToUpperInvariant() : null
-            );
-    }
 
     // The place stands in the LOC behind the TOD; 1 is the place of the delivery terms.
     private static Stated<string>? Place(List<Segment> head)
@@ -337,7 +261,6 @@ public sealed class EdifactOrders
             "1" => "added",
             "2" => "taken back",
             "3" => "changed",
-            "5" or "" or "4" => "",
             _ => "",
         };
         return new StatedLine(
@@ -395,17 +318,8 @@ public sealed class EdifactOrders
         }
         if (parts.Count == 0)
             return [line];
-        var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
-        if (line.Quantity is { } stated && stated.Value != sum)
-        {
-            _warnings.Add(
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
-                )
-            );
-            _values.Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", detail[0]);
-        }
+        if (_values.NotAddingUp(line, parts, detail[0]) is { } warning)
+            _warnings.Add(warning);
         return parts;
     }
 

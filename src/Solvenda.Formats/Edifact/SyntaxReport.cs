@@ -54,6 +54,7 @@ public static class SyntaxReport
                                 or FaultKind.NotADate
                     )
                     .GroupBy(f => f.Segment)
+                    .OrderBy(g => g.Key)
             )
             {
                 Add($"UCS+{at2.Key}{(at2.Any(f => f.Kind == FaultKind.SegmentMissing) ? "+13" : "")}");

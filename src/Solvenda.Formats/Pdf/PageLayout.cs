@@ -11,24 +11,11 @@ namespace Solvenda.Formats.Pdf;
 /// </summary>
 public static class PageLayout
 {
-    // All in letter sizes. A blank is a quarter of one; the margins of two cells that meet are at least half of one.
-    private const double SameLine = 0.3;
-    private const double NextCell = 0.45;
-
-    // Lines nearer than this stand beside each other; lines of one paragraph stand at most so far apart; tables end
-    // where more is left free.
-    private const double Beside = 0.85;
-    private const double Tight = 1.45;
-
-    // Lines of one cell are evenly apart, as far as this.
-    private const double Even = 1.06;
+    // Tables end where more is left free, in letter sizes.
     private const double Apart = 4;
 
     // Headings and the rest of wrapped cells stand between rows; more lines than these are text.
     private const int Between = 6;
-
-    // Fewer cells than this in a line are a label and its value.
-    private const int Wide = 3;
 
     /// <param name="sure">How well the words themselves are known.</param>
     public static OriginalPart Part(string name, PartKind kind, IReadOnlyList<PageText> pages, decimal sure = 1m)
@@ -39,7 +26,7 @@ public static class PageLayout
         var rows = ImmutableArray.CreateBuilder<ImmutableArray<Cell>>();
         for (var p = 0; p < pages.Count; p++)
         {
-            foreach (var row in Rows(Lines(pages[p].Words)))
+            foreach (var row in Rows(PageLines.Of(pages[p].Words)))
             {
                 rows.Add(Written(row, pages[p], p, text, placed));
                 text.Append('\n');
@@ -55,71 +42,6 @@ public static class PageLayout
         };
     }
 
-    /// <summary>Words without a wide gap between them.</summary>
-    private sealed record Box(List<PageWord> Words)
-    {
-        public Span Span => new(Words[0].Left, Words[^1].Left + Words[^1].Width);
-    }
-
-    /// <summary>How far a box or a column reaches from left to right.</summary>
-    private readonly record struct Span(double Left, double Right)
-    {
-        public double Shared(Span other) => Math.Min(Right, other.Right) - Math.Max(Left, other.Left);
-
-        public Span With(Span other) => new(Math.Min(Left, other.Left), Math.Max(Right, other.Right));
-    }
-
-    private sealed record Line(double Middle, double Size, List<Box> Boxes);
-
-    /// <summary>The boxes of a row by column; one below the other where a cell has several.</summary>
-    private sealed record Row(List<Box>[] Columns);
-
-    // Words whose middles are on one height are a line, from left to right.
-    private static List<Line> Lines(IReadOnlyList<PageWord> words)
-    {
-        var lines = new List<(double Sum, double Size, List<PageWord> Words)>();
-        foreach (
-            var word in words
-                .Where(w =>
-                    w.Text.Trim().Length > 0 && double.IsFinite(w.Top) && double.IsFinite(w.Left) && w.Height > 0
-                )
-                .OrderBy(Middle)
-        )
-        {
-            if (
-                lines.Count > 0
-                && lines[^1] is var (sum, size, line)
-                && Math.Abs((sum / line.Count) - Middle(word)) <= Math.Min(size, word.Height) * SameLine
-            )
-            {
-                line.Add(word);
-                lines[^1] = (sum + Middle(word), Math.Max(size, word.Height), line);
-            }
-            else
-                lines.Add((Middle(word), word.Height, [word]));
-        }
-        return
-        [
-            .. lines.Select(l => new Line(l.Sum / l.Words.Count, l.Size, Boxes([.. l.Words.OrderBy(w => w.Left)]))),
-        ];
-    }
-
-    private static double Middle(PageWord word) => word.Top + (word.Height / 2);
-
-    private static List<Box> Boxes(List<PageWord> line)
-    {
-        var boxes = new List<Box>();
-        foreach (var word in line)
-        {
-            var size = Math.Max(word.Height, boxes.Count > 0 ? boxes[^1].Words[^1].Height : word.Height);
-            if (boxes.Count > 0 && word.Left - boxes[^1].Span.Right <= Math.Max(size * NextCell, 2.5))
-                boxes[^1].Words.Add(word);
-            else
-                boxes.Add(new Box([word]));
-        }
-        return boxes;
-    }
-
     private static IEnumerable<Row> Rows(List<Line> lines)
     {
         for (var at = 0; at < lines.Count; )
@@ -133,7 +55,7 @@ public static class PageLayout
             }
             var table = Parted(lines[at..end]);
             var columns = Columns(table);
-            foreach (var together in Together(table, columns))
+            foreach (var together in PageRows.Together(table, columns))
                 yield return RowOf(together, columns);
             at = end;
         }
@@ -143,13 +65,14 @@ public static class PageLayout
     // every row, a column ends.
     private static List<Line> Parted(List<Line> table)
     {
-        var first = table.FindIndex(l => l.Boxes.Count >= Wide);
+        var first = table.FindIndex(l => l.Boxes.Count >= PageLines.Wide);
         // A head may stand in two lines itself, beside the others.
         var (top, bottom) = (first, first);
-        while (top > 0 && table[top].Middle - table[top - 1].Middle < table[top].Size * Beside)
+        while (top > 0 && table[top].Middle - table[top - 1].Middle < table[top].Size * PageLines.Beside)
             top--;
         while (
-            bottom + 1 < table.Count && table[bottom + 1].Middle - table[bottom].Middle < table[bottom].Size * Beside
+            bottom + 1 < table.Count
+            && table[bottom + 1].Middle - table[bottom].Middle < table[bottom].Size * PageLines.Beside
         )
             bottom++;
         var head = Merged(
@@ -172,7 +95,7 @@ public static class PageLayout
             // Between the words of one head nothing ends, unless rows have something on both sides.
             var at = (free.Left + free.Right) / 2;
             if (
-                right - left > table[first].Size * NextCell
+                right - left > table[first].Size * PageLines.NextCell
                 || rows.Any(r => r.Any(b => b.Words[0].Left < at && b.Span.Right > at))
                 || rows.Any(r =>
                     AreBoth(r, at, table[first].Boxes.Select(b => b.Span).FirstOrDefault(s => s.Right > at))
@@ -244,7 +167,7 @@ public static class PageLayout
         {
             // What runs over two is a heading, or says nothing.
             if (columns.Count(c => c.Shared(span) > 0) <= 1)
-                columns[Column(span, columns)] = columns[Column(span, columns)].With(span);
+                columns[PageRows.Column(span, columns)] = columns[PageRows.Column(span, columns)].With(span);
         }
         return columns;
     }
@@ -256,8 +179,8 @@ public static class PageLayout
             .Range(from, Math.Min(2, lines.Count - from))
             .FirstOrDefault(
                 i =>
-                    lines[i].Boxes.Count >= Wide
-                    && (i == from || lines[i].Middle - lines[from].Middle < lines[i].Size * Beside),
+                    lines[i].Boxes.Count >= PageLines.Wide
+                    && (i == from || lines[i].Middle - lines[from].Middle < lines[i].Size * PageLines.Beside),
                 -1
             );
         if (first < 0)
@@ -269,121 +192,24 @@ public static class PageLayout
             i++
         )
         {
-            if (lines[i].Boxes.Count < Wide)
+            if (lines[i].Boxes.Count < PageLines.Wide)
                 continue;
             last = i;
             wide++;
         }
-        while (last + 1 < lines.Count && lines[last + 1].Middle - lines[last].Middle <= lines[last].Size * Tight)
+        while (
+            last + 1 < lines.Count && lines[last + 1].Middle - lines[last].Middle <= lines[last].Size * PageLines.Tight
+        )
             last++;
         return wide > 1 ? last + 1 : from;
     }
-
-    // Lines that stand close together with only one among them that fills the columns are one row. Where all stand
-    // equally close, each line is a row of its own.
-    private static IEnumerable<List<Line>> Together(List<Line> table, Span[] columns)
-    {
-        for (var at = 0; at < table.Count; )
-        {
-            var next = at + 1;
-            while (
-                next < table.Count
-                && table[next].Middle - table[next - 1].Middle
-                    <= Math.Min(table[next].Size, table[next - 1].Size) * Tight
-            )
-                next++;
-            var close = table[at..next];
-            if (IsRow(close, columns))
-                yield return close;
-            else
-            {
-                // Between rows there may be hardly more room than between the lines of a cell.
-                var closer = Closer(close);
-                foreach (
-                    var row in closer.Count > 1 && closer.TrueForAll(c => IsRow(c, columns))
-                        ? closer
-                        : Overlapping(close)
-                )
-                    yield return row;
-            }
-            at = next;
-        }
-    }
-
-    private static bool IsRow(List<Line> close, Span[] columns) =>
-        close.Count == 1
-        || (
-            close.Count(l => l.Boxes.Count >= Wide && IsFull(l, close)) <= 1 && close.TrueForAll(l => Fits(l, columns))
-        );
-
-    private static List<List<Line>> Closer(List<Line> lines)
-    {
-        double Pitch(int i) => lines[i].Middle - lines[i - 1].Middle;
-        var apart = Enumerable
-            .Range(1, lines.Count - 1)
-            .Where(i => Pitch(i) >= Math.Min(lines[i].Size, lines[i - 1].Size) * Beside)
-            .Select(Pitch)
-            .ToList();
-        if (apart.Count == 0)
-            return [lines];
-        var within = apart.Min() * Even;
-        var groups = new List<List<Line>> { new() { lines[0] } };
-        for (var i = 1; i < lines.Count; i++)
-        {
-            if (Pitch(i) > within)
-                groups.Add([]);
-            groups[^1].Add(lines[i]);
-        }
-        return groups;
-    }
-
-    // A wrapped row has lines that hold only some of what its fullest line holds.
-    private static bool IsFull(Line line, List<Line> close) => line.Boxes.Count * 2 > close.Max(l => l.Boxes.Count);
-
-    private static IEnumerable<List<Line>> Overlapping(List<Line> lines)
-    {
-        var row = new List<Line>();
-        foreach (var line in lines)
-        {
-            if (row.Count > 0 && line.Middle - row[^1].Middle >= Math.Min(line.Size, row[^1].Size) * Beside)
-            {
-                yield return row;
-                row = [];
-            }
-            row.Add(line);
-        }
-        if (row.Count > 0)
-            yield return row;
-    }
-
-    // A heading between rows runs over the columns; the words of a cell stay within theirs.
-    private static bool Fits(Line line, Span[] columns) =>
-        line.Boxes.All(b =>
-        {
-            var at = Column(b.Span, columns);
-            return (at + 1 >= columns.Length || b.Span.Right <= columns[at + 1].Left + 1)
-                && (at == 0 || b.Span.Left >= columns[at - 1].Right - 1);
-        });
 
     private static Row RowOf(List<Line> lines, Span[] columns)
     {
         var cells = new List<Box>[columns.Length];
         foreach (var box in lines.SelectMany(l => l.Boxes))
-            (cells[Column(box.Span, columns)] ??= []).Add(box);
+            (cells[PageRows.Column(box.Span, columns)] ??= []).Add(box);
         return new Row(cells);
-    }
-
-    // The column that the box overlaps most, else the one that is nearest to it.
-    private static int Column(Span box, Span[] columns)
-    {
-        var (best, score) = (0, double.MinValue);
-        for (var c = 0; c < columns.Length; c++)
-        {
-            // Less than nothing is shared with what stands apart: the gap between.
-            if (columns[c].Shared(box) is var shared && shared > score)
-                (best, score) = (c, shared);
-        }
-        return best;
     }
 
     private static ImmutableArray<Cell> Written(

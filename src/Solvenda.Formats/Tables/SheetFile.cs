@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.IO.Compression;
-using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
 using MiniExcelLibs;

@@ -55,6 +55,7 @@ public static class FunctionalAcknowledgement
                     f.Segment > 0 && f.Kind is not (FaultKind.Count or FaultKind.Reference or FaultKind.BrokenOff)
                 )
                 .GroupBy(f => (f.Segment, f.Tag))
+                .OrderBy(g => g.Key.Segment)
         )
         {
             // Element 720: 3 mandatory segment missing, 8 segment has data element errors.

@@ -76,38 +76,12 @@ public static class X12Interchange
                     st = -1;
                     if (group is null)
                         break;
-                    if (s[1].Trim() != sets.ToString(CultureInfo.InvariantCulture))
-                        group.Faults.Add(
-                            new Fault(
-                                FaultKind.Count,
-                                $"GE counts {s[1]} transaction sets; there are {sets}.",
-                                Bad: s[1]
-                            )
-                        );
-                    if (s[2].Trim() != group.Reference)
-                        group.Faults.Add(
-                            new Fault(
-                                FaultKind.Reference,
-                                $"Control numbers differ: GS says {group.Reference}, GE says {s[2]}.",
-                                Bad: s[2]
-                            )
-                        );
+                    CheckGroup(group, s, sets);
                     group = null;
                     break;
                 case "IEA":
                     Close(x, group, st, i - 1, null);
-                    if (s[1].Trim() != groups.ToString(CultureInfo.InvariantCulture))
-                        x.Faults.Add(
-                            new Fault(FaultKind.Count, $"IEA counts {s[1]} groups; there are {groups}.", Bad: s[1])
-                        );
-                    if (s[2].Trim().TrimStart('0') != x.Reference.TrimStart('0'))
-                        x.Faults.Add(
-                            new Fault(
-                                FaultKind.Reference,
-                                $"Control numbers differ: ISA says {x.Reference}, IEA says {s[2]}.",
-                                Bad: s[2]
-                            )
-                        );
+                    CheckEnd(x, s, groups);
                     return;
             }
         }
@@ -120,6 +94,36 @@ public static class X12Interchange
                     : $"The interchange breaks off after segment {x.Segments.Count}: its IEA is missing."
             )
         );
+    }
+
+    private static void CheckGroup(EdiGroup group, Segment ge, int sets)
+    {
+        if (ge[1].Trim() != sets.ToString(CultureInfo.InvariantCulture))
+            group.Faults.Add(
+                new Fault(FaultKind.Count, $"GE counts {ge[1]} transaction sets; there are {sets}.", Bad: ge[1])
+            );
+        if (ge[2].Trim() != group.Reference)
+            group.Faults.Add(
+                new Fault(
+                    FaultKind.Reference,
+                    $"Control numbers differ: GS says {group.Reference}, GE says {ge[2]}.",
+                    Bad: ge[2]
+                )
+            );
+    }
+
+    private static void CheckEnd(EdiInterchange x, Segment iea, int groups)
+    {
+        if (iea[1].Trim() != groups.ToString(CultureInfo.InvariantCulture))
+            x.Faults.Add(new Fault(FaultKind.Count, $"IEA counts {iea[1]} groups; there are {groups}.", Bad: iea[1]));
+        if (iea[2].Trim().TrimStart('0') != x.Reference.TrimStart('0'))
+            x.Faults.Add(
+                new Fault(
+                    FaultKind.Reference,
+                    $"Control numbers differ: ISA says {x.Reference}, IEA says {iea[2]}.",
+                    Bad: iea[2]
+                )
+            );
     }
 
     private static void Close(EdiInterchange x, EdiGroup? group, int st, int last, Segment? se)

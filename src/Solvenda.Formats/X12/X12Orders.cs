@@ -73,42 +73,25 @@ public sealed class X12Orders
 
     private OrderDocument? Read(MessageKind kind)
     {
-        var head = _message.Find(
-            kind switch
-            {
-                MessageKind.Change => "BCH",
-                MessageKind.RequestForQuotation => "BQT",
-                _ => "BEG",
-            }
-        );
-        if (head is null)
+        var tag = kind switch
         {
-            var tag = kind switch
-            {
-                MessageKind.Change => "BCH",
-                MessageKind.RequestForQuotation => "BQT",
-                _ => "BEG",
-            };
+            MessageKind.Change => "BCH",
+            MessageKind.RequestForQuotation => "BQT",
+            _ => "BEG",
+        };
+        if (_message.Find(tag) is not { } begin)
+        {
             _message.Faults.Add(
                 new Fault(FaultKind.SegmentMissing, $"The {_message.Type} has no {tag} segment.", 2, tag)
             );
             return null;
         }
         // Element 353: 01 is a cancellation, whatever it is a cancellation of.
-        if (head[1].Trim() == "01")
+        if (begin[1].Trim() == "01")
             kind = MessageKind.Cancellation;
         // BEG03 and BCH03 are the order's number; BQT02 is the request's.
         var number = kind == MessageKind.RequestForQuotation ? 2 : 3;
-        _values.Needs(head, number);
-        var written = _values.Date(
-            head,
-            head.Is("BQT") ? 3
-                : head.Is("BCH") ? 6
-                : 5,
-            1,
-            "yyyyMMdd",
-            "yyMMdd"
-        );
+        _values.Needs(begin, number);
         var lines = Lines();
         if (lines.IsEmpty && kind != MessageKind.Cancellation)
         {
@@ -123,61 +106,56 @@ public sealed class X12Orders
             return null;
         }
         CheckTotals(lines);
+        return Document(kind, begin, EdiValues.Text(begin, number, 0), lines);
+    }
+
+    private OrderDocument Document(
+        MessageKind kind,
+        Segment begin,
+        Stated<string>? number,
+        ImmutableArray<StatedLine> lines
+    )
+    {
+        var head = _set.TakeWhile(s => !IsLine(s)).ToList();
         var fob = _message.Find("FOB");
         var contact = _set.FirstOrDefault(s => s.Is("PER"));
-        var (deliverTo, country) = DeliverTo();
+        var (deliverTo, country) = X12Parties.DeliverTo(head);
+        Stated<string>? OfFob(Func<Segment, string?> what) =>
+            fob is not null && what(fob) is { } said ? new Stated<string>(said, EdiInterchange.Where(fob)) : null;
         return new OrderDocument(kind, lines)
         {
-            Clues = Clues(contact),
+            Clues = X12Parties.Clues(_interchange, _set, contact),
             Contact = EdiValues.Text(contact, 2, 0),
-            PoNumber = EdiValues.Text(head, number, 0),
-            QuoteNumber = _set.TakeWhile(s => !IsLine(s)).FirstOrDefault(s => s.Is("REF") && s[1] is "PR" or "Q1")
-                is { } quoted
+            PoNumber = number,
+            QuoteNumber = head.Find(s => s.Is("REF") && s[1] is "PR" or "Q1") is { } quoted
                 ? EdiValues.Text(quoted, 2, 0)
                 : null,
-            Written = written?.Value,
-            Wanted = _set.TakeWhile(s => !IsLine(s))
-                .Where(s => s.Is("DTM") && Wanted.Contains(s[1]))
+            Written = _values.Date(begin, WrittenIn(begin), 1, "yyyyMMdd", "yyMMdd")?.Value,
+            Wanted = head.Where(s => s.Is("DTM") && Wanted.Contains(s[1]))
                 .Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd"))
                 .FirstOrDefault(d => d is not null),
             DeliverTo = deliverTo,
             DeliverToCountry = country,
-            Incoterm =
-                fob is not null && Incoterm(fob) is { } term
-                    ? new Stated<string>(term, EdiInterchange.Where(fob))
-                    : null,
-            IncotermPlace =
-                fob is not null && Place(fob) is { } place
-                    ? new Stated<string>(place, EdiInterchange.Where(fob))
-                    : null,
+            Incoterm = OfFob(Incoterm),
+            IncotermPlace = OfFob(Place),
             Currency = EdiValues.Text(_message.Find("CUR"), 2, 0),
             PaymentDays = PaymentDays(),
             Goods = _set.FirstOrDefault(s => s.Is("AMT") && s[1] == "TT") is { } total
                 ? _values.Number(total, 2)
                 : null,
-            Note = Note(),
-            Charges = SheetCharges(),
+            Note = Note(head),
+            Charges = SheetCharges(head),
             Warnings = [.. _warnings],
         };
     }
 
-    private static bool IsLine(Segment s) => s.Is("PO1") || s.Is("POC");
+    // BQT03, BCH06, BEG05: the day on which it was written.
+    private static int WrittenIn(Segment begin) =>
+        begin.Is("BQT") ? 3
+        : begin.Is("BCH") ? 6
+        : 5;
 
-    private ImmutableArray<Clue> Clues(Segment? contact)
-    {
-        var clues = ImmutableArray.CreateBuilder<Clue>();
-        clues.Add(new Clue("partner", _interchange.Sender, [EdiInterchange.Where(_interchange.Segments[0], 6)]));
-        if (contact is not null && contact[3] == "EM" && contact[4].Trim() is { Length: > 0 } mail)
-            clues.Add(new Clue("mail", mail, [EdiInterchange.Where(contact, 4)]));
-        foreach (var party in _set.Where(s => s.Is("N1") && s[1] is "BY" or "BT" or "OB"))
-        {
-            if (party[3] == "UL" && party[4].Length > 0)
-                clues.Add(new Clue("gln", party[4].Trim(), [EdiInterchange.Where(party, 4)]));
-            if (party[2].Trim() is { Length: > 0 } name)
-                clues.Add(new Clue("name", name, [EdiInterchange.Where(party, 2)]));
-        }
-        return clues.ToImmutable();
-    }
+    private static bool IsLine(Segment s) => s.Is("PO1") || s.Is("POC");
 
     // ITD07 is the net days (element 386).
     private Stated<int>? PaymentDays()
@@ -187,45 +165,6 @@ public sealed class X12Orders
             ? new Stated<int>(days, EdiInterchange.Where(itd, 7))
             : null;
     }
-
-    // The N1 loop of the deliver-to, with its N2, N3 and N4.
-    private (Stated<string>? Words, string? Country) DeliverTo()
-    {
-        var set = _set.TakeWhile(s => !IsLine(s)).ToList();
-        var n1 = set.FindIndex(s => s.Is("N1") && s[1] == "ST");
-        if (n1 < 0)
-            return (null, null);
-        var loop = set.Skip(n1 + 1).TakeWhile(s => s.Tag is "N2" or "N3" or "N4").ToList();
-        var town = loop.FirstOrDefault(s => s.Is("N4"));
-        var country = town?[4].Trim();
-        var parts = loop.Where(s => s.Tag is "N2" or "N3")
-            .SelectMany(s => new[] { s[1].Trim(), s[2].Trim() })
-            .Append(
-                town is null
-                    ? ""
-                    : string.Join(
-                        ' ',
-                        new[] { town[1], town[2], town[3] }.Select(p => p.Trim()).Where(p => p.Length > 0)
-                    )
-            );
-        var text = string.Join(", ", parts.Prepend(set[n1][2].Trim()).Append(country ?? "").Where(p => p.Length > 0));
-        var last = loop.Count > 0 ? loop[^1] : set[n1];
-        return text.Length == 0
-            ? (null, null)
-            : (
-                new Stated<string>(text, new Evidence(0, set[n1].Start, last.Start + last.Length - set[n1].Start)),
-                CountryOf(country)
-            );
-    }
-
-    // Two letters as in ISO 3166-1; the three-letter form of the United States is common.
-    private static string? CountryOf(string? code) =>
-        code switch
-        {
-            { Length: 2 } => code.ToUpperInvariant(),
-            "USA" => "US",
-            _ => null,
-        };
 
     // FOB04/05 carry the term as a code (qualifier 01 = Incoterms); many partners write it into the description, FOB03,
     // instead.
@@ -245,9 +184,9 @@ public sealed class X12Orders
                         : null
             : null;
 
-    private Stated<string>? Note()
+    private static Stated<string>? Note(List<Segment> head)
     {
-        var notes = _set.TakeWhile(s => !IsLine(s)).Where(s => s.Is("MSG") || s.Is("NTE")).ToList();
+        var notes = head.Where(s => s.Is("MSG") || s.Is("NTE")).ToList();
         return notes.Count == 0
             ? null
             : new Stated<string>(
@@ -257,10 +196,9 @@ public sealed class X12Orders
     }
 
     // SAC01 C is a charge, A an allowance; SAC05 is an amount with two implied decimals (type N2).
-    private ImmutableArray<(string Kind, decimal Amount)> SheetCharges() =>
+    private ImmutableArray<(string Kind, decimal Amount)> SheetCharges(List<Segment> head) =>
         [
-            .. _set.TakeWhile(s => !IsLine(s))
-                .Where(s => s.Is("SAC"))
+            .. head.Where(s => s.Is("SAC"))
                 .Select(s => (Segment: s, Amount: _values.Number(s, 5)))
                 .Where(s => s.Amount is not null)
                 .Select(s =>
@@ -397,17 +335,8 @@ public sealed class X12Orders
             lines.Add(line);
             return;
         }
-        var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
-        if (line.Quantity is { } stated && stated.Value != sum)
-        {
-            _warnings.Add(
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
-                )
-            );
-            _values.Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", head, 2);
-        }
+        if (_values.NotAddingUp(line, parts, head, 2) is { } warning)
+            _warnings.Add(warning);
         lines.AddRange(parts);
     }
 

@@ -7,12 +7,9 @@ using Solvenda.Acts.Records;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
-using Solvenda.Core.People;
-using Solvenda.Core.Quoting;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
-using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Buyers;

@@ -3,14 +3,11 @@ using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Records;
-using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Data;
-using Solvenda.Data.Rows;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Desk;

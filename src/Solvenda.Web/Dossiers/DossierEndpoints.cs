@@ -1,11 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Records;
-using Solvenda.Acts.Sheets;
-using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
-using Solvenda.Core.People;
-using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Web.Security;
 

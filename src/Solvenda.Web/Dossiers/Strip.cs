@@ -1,10 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Records;
-using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
-using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;

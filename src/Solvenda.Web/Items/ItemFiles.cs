@@ -4,14 +4,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Records;
-using Solvenda.Acts.Sheets;
-using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
-using Solvenda.Core.People;
-using Solvenda.Core.Quoting;
 using Solvenda.Data;
-using Solvenda.Data.Rows;
-using Solvenda.Web.Records;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Items;

@@ -1,14 +1,8 @@
 using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Records;
-using Solvenda.Acts.Sheets;
-using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
-using Solvenda.Core.People;
-using Solvenda.Core.Quoting;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Tables;

@@ -3,13 +3,8 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Records;
-using Solvenda.Acts.Sheets;
-using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
 using Solvenda.Core.People;
-using Solvenda.Core.Quoting;
 using Solvenda.Data;
-using Solvenda.Data.Rows;
 using Solvenda.Web.Dossiers;
 using Solvenda.Web.Security;
 

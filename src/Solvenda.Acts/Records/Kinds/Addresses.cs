@@ -1,6 +1,4 @@
-using Solvenda.Core.Catalogue;
 using Solvenda.Core.People;
-using Solvenda.Core.Pricing;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;

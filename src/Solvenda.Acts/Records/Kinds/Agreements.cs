@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
-using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Data.Rows;

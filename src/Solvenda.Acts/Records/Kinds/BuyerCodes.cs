@@ -1,7 +1,5 @@
 using System.Globalization;
-using Solvenda.Core.Catalogue;
 using Solvenda.Core.People;
-using Solvenda.Core.Pricing;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Solvenda.Core.Money;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 

@@ -1,5 +1,3 @@
-using Solvenda.Core.Catalogue;
-using Solvenda.Core.Pricing;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
-using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
 using Solvenda.Core.People;
 
 namespace Solvenda.Core.Sheets.Terms;

@@ -1,0 +1,45 @@
+using System.Text.RegularExpressions;
+
+namespace Solvenda.Core.Reading;
+
+/// <summary>
+/// The numbers of a text: those that may count, the prices, and where numbers of another kind stand (dates, telephone
+/// numbers, orders' numbers, totals).
+/// </summary>
+internal sealed partial record TextMarks(
+    IReadOnlyList<Match> Numbers,
+    IReadOnlyList<Match> Prices,
+    IReadOnlyList<(int Start, int Length)> Others
+)
+{
+    public static TextMarks Of(string fresh, Scene scene)
+    {
+        var grammar = scene.Grammar;
+        var prices = grammar.Price.Matches(fresh).Where(m => m.Groups["p"].Success).ToList();
+        var others = DateWords
+            .All(fresh, scene.Letter.Written, scene.Language)
+            .Select(d => (d.Start, d.Length))
+            .Concat(prices.Select(p => (p.Index, p.Length)))
+            .Concat(NotCounts().Matches(fresh).Select(m => (m.Index, m.Length)))
+            .Concat(grammar.Po.Matches(fresh).Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
+            .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length)))
+            .Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length)))
+            .ToList();
+        bool IsOther(Match m) => others.Any(x => m.Index < x.Item1 + x.Item2 && m.Index + m.Length > x.Item1);
+        return new TextMarks([.. grammar.Quantity.Matches(fresh).Where(m => !IsOther(m))], prices, others);
+    }
+
+    /// <summary>The first price that begins in a stretch of the text; null where none does.</summary>
+    public Match? PriceIn(int from, int to) => Prices.FirstOrDefault(p => p.Index >= from && p.Index < to);
+
+    /// <summary>Where words that begin at a place end because a price, a date, or another number begins.</summary>
+    public int Until(int from, int to) =>
+        Math.Min(to, Others.Where(x => x.Start >= from).Select(x => x.Start).Append(to).Min());
+
+    // Telephone numbers, percentages, times of the day, our own numbers, postcodes with letters.
+    [GeneratedRegex(
+        @"(?<!\w)(?:\+\d[\d ()/-]{6,}\d|0\d[\d ()/-]{5,}\d)|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b",
+        RegexOptions.CultureInvariant
+    )]
+    private static partial Regex NotCounts();
+}

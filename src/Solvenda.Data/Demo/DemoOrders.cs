@@ -1,0 +1,182 @@
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Ordering;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Data.Demo;
+
+/// <summary>Two years of orders, and what is still open of them.</summary>
+internal sealed class DemoOrders(
+    SolvendaDb db,
+    DemoPapers papers,
+    DemoHabits habits,
+    IReadOnlyList<DemoCatalogue.Entry> catalogue,
+    Random random
+)
+{
+    private const int Orders = 1_500;
+
+    private long _order;
+
+    public void AddPast()
+    {
+        var days = Enumerable
+            .Range(0, Orders)
+            .Select(_ => papers.Today.AddDays(-random.Next(1, 730)))
+            .Where(d => d.DayOfWeek is not (DayOfWeek.Saturday or DayOfWeek.Sunday))
+            .Order()
+            .ToList();
+        while (days.Count < Orders)
+            days.Insert(0, days[0]);
+        foreach (var day in days)
+            PastOrder(day, habits.Somebody());
+    }
+
+    private void PastOrder(DateOnly day, BuyerRow buyer)
+    {
+        var sheet = papers.Sheet(buyer, day, [.. habits.Lines(buyer, 7)]);
+        Order(
+            buyer,
+            day,
+            sheet,
+            papers.Dossier(buyer, day, DemoHabits.Matters[random.Next(DemoHabits.Matters.Length)]),
+            $"{buyer.Name.ToUpperInvariant()[..2]}-{day:yyMM}{_order % 100:00}{random.Next(10)}"
+        );
+    }
+
+    private void Order(BuyerRow buyer, DateOnly day, SheetRow sheet, DossierRow dossier, string po)
+    {
+        var age = papers.Today.DayNumber - day.DayNumber;
+        sheet.Take(sheet.Head.With(HeadTerms.PoNumber.Name, po, papers.Hand(buyer)));
+        var order = new OrderRow
+        {
+            Id = ++_order,
+            Number = papers.Number(Series.Order, day),
+            DossierId = dossier.Id,
+            SheetId = sheet.Id,
+            SellerId = buyer.AccountManagerId ?? 3,
+            Channel = buyer.Country is "NO" or "US" or "NL" ? "edi" : "mail",
+            PoKey = PoKey.Of(po),
+            Terms = TermsTrack.Confirmed,
+            Goods =
+                age > 9 ? GoodsTrack.Shipped
+                : age > 5 ? GoodsTrack.Picking
+                : GoodsTrack.Waiting,
+            Money =
+                age > 45 ? MoneyTrack.Paid
+                : age > 12 ? MoneyTrack.Invoiced
+                : age > 9 ? MoneyTrack.ToInvoice
+                : MoneyTrack.NotDue,
+            CreatedAt = DemoPapers.At(day),
+            ConfirmedAt = DemoPapers.At(day).AddHours(1),
+        };
+        db.Orders.Add(order);
+        papers.Leave(new OrderBegun(order.Channel, null, null), order.Number, dossier.Id, DemoPapers.At(day));
+        papers.Leave(
+            new OrderConfirmed(
+                buyer.DocumentsBy ?? DocumentsBy.Mail,
+                buyer.ContactMail ?? buyer.Name,
+                Core.Money.Amount.FromMinor(sheet.TotalWithTaxMinor, Core.Money.Currency.Of(sheet.Currency)).Value,
+                sheet.Currency,
+                TermsTrack.Open,
+                TermsTrack.Confirmed
+            ),
+            order.Number,
+            dossier.Id,
+            DemoPapers.At(day).AddHours(1)
+        );
+        if (order.Money == MoneyTrack.Invoiced)
+        {
+            db.OpenItems.Add(
+                new OpenItemRow
+                {
+                    BuyerId = buyer.Id,
+                    Number = order.Number.Replace('S', 'F'),
+                    Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
+                    OpenMinor = sheet.TotalWithTaxMinor,
+                }
+            );
+        }
+        if (order.Goods != GoodsTrack.Shipped)
+            Commit(order, sheet);
+    }
+
+    private void Commit(OrderRow order, SheetRow sheet)
+    {
+        foreach (var line in sheet.Lines)
+        {
+            var item = catalogue[(int)line.ItemId!.Value - 1].Row;
+            var quantity = line.Quantity * (item.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m);
+            // A bundle takes its parts.
+            var needs = PartsText
+                .Parse(item.Parts)
+                .Select(p => (catalogue.First(e => e.Row.Code == p.Code).Row, p.Quantity * quantity))
+                .DefaultIfEmpty((item, quantity));
+            var day = papers.Today.AddDays(random.Next(1, 8));
+            foreach (var (needed, amount) in needs.Where(n => n.Item1.Stocked))
+                db.Commitments.Add(
+                    new CommitmentRow
+                    {
+                        OrderId = order.Id,
+                        LineKey = line.Key,
+                        ItemId = needed.Id,
+                        Warehouse = "Skerrow quay",
+                        Day = day,
+                        Quantity = amount,
+                    }
+                );
+        }
+    }
+
+    // What the story leans on: they bought the navy braid before, in lengths that differ, and they owe nearly what they
+    // may.
+    public void AddTressel(BuyerRow buyer)
+    {
+        DemoCatalogue.Entry Item(string code) => catalogue.First(e => e.Row.Code == code);
+        (int DaysAgo, decimal Metres, string Matter)[] bought =
+        [
+            (640, 120, "running rigging"),
+            (480, 150, "halyards"),
+            (286, 150, "charter fleet"),
+            (205, 90, "sheets"),
+            (104, 150, "spare halyards"),
+            (61, 180, "halyards, 4 by 45 m"),
+        ];
+        foreach (var (ago, metres, matter) in bought)
+        {
+            var day = papers.Today.AddDays(-ago);
+            var lines = new[]
+            {
+                (Item("BB2-10-NV"), metres, "MTR", ago is 104 ? 2.0834m : 0m),
+                (Item("SHK-BOW-10"), 12m, "C62", 0m),
+                (Item("PS3-12-WH"), 1m, "CL", 0m),
+                (Item("SVC-EYE"), 6m, "C62", 0m),
+            };
+            Order(
+                buyer,
+                day,
+                papers.Sheet(buyer, day, lines.Take(ago % 2 == 0 ? 4 : 3)),
+                papers.Dossier(buyer, day, matter),
+                $"TV-{day:yyMMdd}"
+            );
+        }
+        foreach (
+            var (number, due, minor) in new[]
+            {
+                ("F-0218", -4, 1_904_20L),
+                ("F-0231", 3, 2_811_75L),
+                ("F-0239", 17, 1_622_10L),
+            }
+        )
+            db.OpenItems.Add(
+                new OpenItemRow
+                {
+                    BuyerId = buyer.Id,
+                    Number = $"F{papers.Today.Year % 100:00}{number[1..]}",
+                    Due = papers.Today.AddDays(due),
+                    OpenMinor = minor,
+                }
+            );
+    }
+}

@@ -1,0 +1,137 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Solvenda.Core.Reading;
+
+namespace Solvenda.Formats.Channels;
+
+/// <summary>Reads one order of a sales channel, paid or not.</summary>
+internal sealed class ChannelOrder
+{
+    private static readonly string[] Address = ["name", "street", "postcode", "city", "country"];
+
+    private readonly JsonElement _order;
+    private readonly string _text;
+    private readonly Dictionary<string, Evidence> _places;
+    private readonly List<string> _warnings = [];
+
+    // Written anew, so that every value has a place of its own to point at.
+    private ChannelOrder(JsonElement order) => (_order, (_text, _places)) = (order, JsonEntry.Lay(order));
+
+    /// <summary>The order as what came in, with the reason where nothing can be made of it.</summary>
+    public static Incoming Read(JsonElement order, string channel) => new ChannelOrder(order).Read(channel);
+
+    private Incoming Read(string channel)
+    {
+        var id = JsonEntry.Plain(_order, "id");
+        var lines = Lines();
+        return new Incoming(channel, $"{channel} order {id}", [new OriginalPart("the file", PartKind.Json, _text)])
+        {
+            OwnId = id.Length > 0 ? $"channel:{channel}:{id}" : null,
+            Problem = lines.IsEmpty ? $"Order {id} has no lines." : null,
+            Document = lines.IsEmpty ? null : Document(lines, channel),
+        };
+    }
+
+    private OrderDocument Document(ImmutableArray<StatedLine> lines, string channel)
+    {
+        var shipping = Number(_order, "shipping", "shipping");
+        CheckTotal(lines, shipping?.Value ?? 0m);
+        if (JsonEntry.Plain(_order, "fee") is { Length: > 0 } fee)
+            _warnings.Add($"The channel keeps a fee of {fee}.");
+        var country = JsonEntry.Plain(_order, "deliverTo.country");
+        return new OrderDocument(MessageKind.Order, lines)
+        {
+            Clues = [new Clue("channel", channel, [])],
+            Contact = Stated("buyer.name"),
+            PoNumber = Stated("id"),
+            Written = JsonEntry.Day(_order, "placedAt"),
+            Currency = Stated("currency"),
+            DeliverTo = DeliverTo(),
+            DeliverToCountry = country.Length == 2 ? country : null,
+            Note = Note(),
+            Charges = shipping is { Value: not 0 } s ? [("freight", s.Value)] : [],
+            Warnings = [.. _warnings],
+        };
+    }
+
+    private ImmutableArray<StatedLine> Lines() =>
+        [
+            .. JsonEntry
+                .List(_order, "lines")
+                .Select(
+                    (l, i) =>
+                        new StatedLine(
+                            JsonEntry.Plain(l, "line"),
+                            Number(l, "quantity", $"lines[{i}].quantity"),
+                            JsonEntry.Plain(l, "unit") is { Length: > 0 } unit ? unit : "C62",
+                            Number(l, "unitPrice", $"lines[{i}].unitPrice"),
+                            1m,
+                            null,
+                            Code(l, "sku", i),
+                            Code(l, "gtin", i),
+                            JsonEntry.Plain(l, "title"),
+                            [At($"lines[{i}]")]
+                        )
+                        {
+                            WithTax = JsonEntry.Plain(l, "taxIncluded") == "true",
+                        }
+                ),
+        ];
+
+    private Stated<string>? Code(JsonElement line, string name, int index) =>
+        JsonEntry.Find(line, name) is { } code
+            ? new Stated<string>(JsonEntry.Plain(code), At($"lines[{index}].{name}"))
+            : null;
+
+    private void CheckTotal(ImmutableArray<StatedLine> lines, decimal shipping)
+    {
+        var sum = lines.Sum(l => (l.Quantity?.Value ?? 0m) * (l.Price?.Value ?? 0m)) + shipping;
+        if (Number(_order, "total", "total") is { } total && total.Value != sum)
+            _warnings.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The total says {total.Value:0.00}; lines and shipping make {sum:0.00}."
+                )
+            );
+    }
+
+    private Stated<string>? DeliverTo()
+    {
+        var parts = Address.Select(p => JsonEntry.Plain(_order, $"deliverTo.{p}")).ToList();
+        var words = new[] { parts[0], parts[1], $"{parts[2]} {parts[3]}".Trim(), parts[4] }.Where(d => d.Length > 0);
+        return parts.All(d => d.Length == 0) ? null : new Stated<string>(string.Join(", ", words), At("deliverTo"));
+    }
+
+    // What the buyer wrote, and how it was paid.
+    private Stated<string>? Note()
+    {
+        var (note, paid) = (JsonEntry.Plain(_order, "note"), JsonEntry.Plain(_order, "payment.state"));
+        if (paid.Length > 0)
+            paid = $"{paid}, {JsonEntry.Plain(_order, "payment.reference")}";
+        var words = string.Join("; ", new[] { note, paid }.Where(n => n.Length > 0));
+        return words.Length == 0 ? null : new Stated<string>(words, At("note"));
+    }
+
+    private Evidence At(string path) => _places.GetValueOrDefault(path, new Evidence(0, 0, 0));
+
+    private Stated<string>? Stated(string path) =>
+        JsonEntry.Plain(_order, path) is { Length: > 0 } value ? new Stated<string>(value, At(path)) : null;
+
+    private Stated<decimal>? Number(JsonElement of, string name, string path)
+    {
+        if (JsonEntry.Plain(of, name) is not { Length: > 0 } value)
+            return null;
+        if (
+            decimal.TryParse(
+                value,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var number
+            )
+        )
+            return new Stated<decimal>(number, At(path));
+        _warnings.Add($"“{value}” is not a number ({path}); it was left aside.");
+        return null;
+    }
+}
