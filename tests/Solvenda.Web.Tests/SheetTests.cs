@@ -6,149 +6,13 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>Quotes and prices through the real host.</summary>
-public sealed class SheetTests(House house) : IClassFixture<House>
+/// <summary>Sheets through the real host: edits, undo, grants, revisions, orders.</summary>
+public sealed class SheetTests(House house) : SheetCalls(house)
 {
-    private static readonly CancellationToken Cancel = TestContext.Current.CancellationToken;
-
-    private static async Task<HttpResponseMessage> EditAsync(
-        HttpClient client,
-        JsonElement sheet,
-        params object[] edits
-    )
-    {
-        using var request = new HttpRequestMessage(
-            HttpMethod.Post,
-            $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits"
-        )
-        {
-            Content = JsonContent.Create(edits),
-        };
-        request.Headers.TryAddWithoutValidation("If-Match", $"\"{sheet.GetProperty("version").GetInt64()}\"");
-        return await client.SendAsync(request, Cancel);
-    }
-
-    private static async Task<(string Number, JsonElement Sheet)> NewQuoteAsync(HttpClient client, long buyer = 1)
-    {
-        var made = await (
-            await client.PostAsJsonAsync("/api/quotes", new { buyerId = buyer, matter = "a test" }, Cancel)
-        ).JsonAsync();
-        var number = made.GetProperty("number").GetString()!;
-        return (
-            number,
-            (await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync()).GetProperty("sheet")
-        );
-    }
-
-    [Fact]
-    public async Task The_price_door_answers_with_build_tally_and_findings_and_stores_nothing()
-    {
-        var body = new
-        {
-            buyer = "Tressel & Vane Rigging",
-            lines = new object[]
-            {
-                new
-                {
-                    item = "BB2-10-NV",
-                    quantity = 180,
-                    discountPercent = 12,
-                },
-                new { item = "NO-SUCH", quantity = 1 },
-            },
-        };
-        var view = await (await house.Machine().PostAsJsonAsync("/api/v1/price", body, Cancel)).JsonAsync();
-        var line = view.GetProperty("lines")[0];
-        Assert.Equal(
-            [2.42m, 2.2264m, 1.9592m],
-            line.GetProperty("build").EnumerateArray().Select(s => s.GetProperty("price").GetDecimal())
-        );
-        Assert.Equal(
-            (352.66m, 17.10m, 2.0823m),
-            (
-                line.GetProperty("net").GetDecimal(),
-                line.GetProperty("marginPercent").GetDecimal(),
-                line.GetProperty("floor").GetDecimal()
-            )
-        );
-        Assert.Equal(
-            "freight 9.50",
-            string.Join(
-                "; ",
-                view.GetProperty("tally")
-                    .GetProperty("chargeLines")
-                    .EnumerateArray()
-                    .Select(c =>
-                        $"{c.GetProperty("kind").GetString()} {c.GetProperty("amount").GetDecimal().ToString("0.00", CultureInfo.InvariantCulture)}"
-                    )
-            )
-        );
-        Assert.Equal(445.46m, view.GetProperty("tally").GetProperty("totalWithTax").GetDecimal());
-        Assert.Contains(
-            view.GetProperty("findings").EnumerateArray(),
-            f => f.GetProperty("check").GetString() == "item" && f.GetProperty("outcome").GetString() == "stop"
-        );
-    }
-
-    [Theory]
-    [InlineData("""{"buyer":"nobody","lines":[]}""", "buyer_unknown")]
-    [InlineData("""{"buyer":"1","currency":"XXQ","lines":[]}""", "currency_unknown")]
-    [InlineData(
-        """{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"netPrice":1,"discountPercent":2}]}""",
-        "number"
-    )]
-    [InlineData("""{"buyer":"1","lines":[{"item":"BB2-10-NV","quantity":1,"marginPercent":100}]}""", "number")]
-    public async Task The_price_door_refuses_by_code(string json, string code)
-    {
-        var answer = await house
-            .Machine()
-            .PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
-        Assert.Equal((HttpStatusCode.UnprocessableEntity, code), (answer.StatusCode, await answer.CodeAsync()));
-    }
-
-    [Theory]
-    [InlineData("")]
-    [InlineData("{}")]
-    [InlineData("""{"buyer":1,"lines":[]}""")]
-    [InlineData("""{"buyer":"1","lines":[{"quantity":1}]}""")]
-    public async Task What_cannot_be_understood_is_a_problem_with_a_code_not_a_failure(string json)
-    {
-        var answer = await house
-            .Machine()
-            .PostAsync("/api/v1/price", new StringContent(json, System.Text.Encoding.UTF8, "application/json"), Cancel);
-        Assert.Equal((HttpStatusCode.BadRequest, "malformed"), (answer.StatusCode, await answer.CodeAsync()));
-    }
-
-    [Fact]
-    public async Task Without_a_rate_there_is_a_stop_that_names_it_and_no_figure_made_up()
-    {
-        var answer = await house
-            .Machine()
-            .PostAsJsonAsync(
-                "/api/v1/price",
-                new
-                {
-                    buyer = "1",
-                    currency = "JPY",
-                    lines = new[] { new { item = "BB2-10-NV", quantity = 1 } },
-                },
-                Cancel
-            );
-        var view = await answer.JsonAsync();
-        Assert.Equal(JsonValueKind.Null, view.GetProperty("lines")[0].GetProperty("netPrice").ValueKind);
-        Assert.Contains(
-            view.GetProperty("findings").EnumerateArray(),
-            f =>
-                f.GetProperty("outcome").GetString() == "stop"
-                && f.GetProperty("words").GetString()!.Contains("JPY", StringComparison.Ordinal)
-        );
-        Assert.DoesNotContain("79,228", view.ToString(), StringComparison.Ordinal);
-    }
-
     [Fact]
     public async Task A_stale_edit_gets_409_with_what_changed_and_changes_nothing()
     {
-        var (sorcha, nell) = (await house.AsAsync(4), await house.AsAsync(3));
+        var (sorcha, nell) = (await House.AsAsync(4), await House.AsAsync(3));
         var (number, sheet) = await NewQuoteAsync(sorcha);
         var fresh = await (
             await EditAsync(sorcha, sheet, new { kind = "add", value = "SHK-BOW-10 x 12" })
@@ -171,7 +35,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     [Fact]
     public async Task Bad_input_says_what_was_kept_and_undo_brings_lines_back()
     {
-        var sorcha = await house.AsAsync(4);
+        var sorcha = await House.AsAsync(4);
         var (_, empty) = await NewQuoteAsync(sorcha);
         var sheet = await (
             await EditAsync(
@@ -220,7 +84,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     [Fact]
     public async Task The_figures_of_a_granted_ask_cannot_be_passed_by_a_sheet_discount()
     {
-        var (sorcha, paz) = (await house.AsAsync(4), await house.AsAsync(2));
+        var (sorcha, paz) = (await House.AsAsync(4), await House.AsAsync(2));
         var (number, empty) = await NewQuoteAsync(sorcha);
         var sheet = await (
             await EditAsync(sorcha, empty, new { kind = "add", value = "BB2-10-NV x 180 m -12%" })
@@ -238,7 +102,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         var ask = asked.GetProperty("asks")[0].GetProperty("id").GetInt64();
 
         // Havergal leads too, but her authority ends at 5 %.
-        var nell = await house.AsAsync(3);
+        var nell = await House.AsAsync(3);
         Assert.Equal(
             HttpStatusCode.Forbidden,
             (await nell.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "" }, Cancel)).StatusCode
@@ -278,7 +142,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     [Fact]
     public async Task A_link_answers_only_for_the_live_revision()
     {
-        var sorcha = await house.AsAsync(4);
+        var sorcha = await House.AsAsync(4);
         var (number, empty) = await NewQuoteAsync(sorcha, 14);
         await EditAsync(sorcha, empty, new { kind = "add", value = "SHK-BOW-10 x 10" });
         Assert.Equal(
@@ -315,7 +179,7 @@ public sealed class SheetTests(House house) : IClassFixture<House>
         );
         var first = await SendAsync(sorcha, number, "first");
         await sorcha.PostAsync($"/api/quotes/{number}/revise", null, Cancel);
-        var buyer = house.CreateClient();
+        var buyer = House.CreateClient();
         var refused = await buyer.PostAsJsonAsync(
             $"/api/offers/{first}/accept",
             new { name = "A", poNumber = "1" },
@@ -362,11 +226,11 @@ public sealed class SheetTests(House house) : IClassFixture<House>
     [Fact]
     public async Task What_was_offered_is_what_is_ordered_whatever_prices_do_meanwhile()
     {
-        var (sorcha, paz) = (await house.AsAsync(4), await house.AsAsync(2));
+        var (sorcha, paz) = (await House.AsAsync(4), await House.AsAsync(2));
         var (number, empty) = await NewQuoteAsync(sorcha, 14);
         await EditAsync(sorcha, empty, new { kind = "add", value = "SWV-GV-10 x 10" });
         var link = await SendAsync(sorcha, number, "kept");
-        var buyer = house.CreateClient();
+        var buyer = House.CreateClient();
         var offered = (await (await buyer.GetAsync($"/api/offers/{link}", Cancel)).JsonAsync())
             .GetProperty("totalWithTax")
             .GetDecimal();

@@ -55,7 +55,9 @@ public sealed class SizeTests
     public void No_function_is_longer_than_sixty_lines()
     {
         Assert.True(Files.Count > 200, $"only {Files.Count} files were found");
+        // A test may be a whole story, told in one piece.
         var found = Files
+            .Where(f => f.Name.StartsWith("src/", StringComparison.Ordinal))
             .SelectMany(f =>
                 f.Root.DescendantNodes().Where(IsFunction).Select(n => (f.Name, Node: n, Lines: LinesOf(n)))
             )

@@ -7,7 +7,10 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>A house that was begun with an older Solvenda goes on with this one: its file is brought up, and all that must hold does.</summary>
+/// <summary>
+/// A house that was begun with an older Solvenda goes on with this one: its file is brought up, and all that must hold
+/// does.
+/// </summary>
 public sealed class UpgradeTests
 {
     public static TheoryData<string> Kept =>

@@ -1,0 +1,103 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Solvenda.Acts.Acting;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Xunit;
+
+namespace Solvenda.Web.Tests;
+
+/// <summary>What tests of money and authority call.</summary>
+public abstract class MoneyCalls(House house) : IClassFixture<House>
+{
+    protected House House { get; } = house;
+
+    protected const long Paz = 2;
+    protected const long Havergal = 3;
+    protected const long Quill = 4;
+    protected const long Mohr = 5;
+    protected const long Stroud = 6;
+    protected const long Castellane = 8;
+    protected const long Tressel = 1;
+
+    protected static readonly CancellationToken Cancel = TestContext.Current.CancellationToken;
+
+    protected static async Task<(string Number, JsonElement Sheet)> QuoteAsync(HttpClient client, params string[] lines)
+    {
+        var made = await client.PostAsJsonAsync("/api/quotes", new { buyerId = Tressel, matter = "a test" }, Cancel);
+        var number = (await made.JsonAsync()).GetProperty("number").GetString()!;
+        var sheet = await SeenAsync(client, $"/api/quotes/{number}");
+        foreach (var line in lines)
+            sheet = await client.EditAsync(sheet, new { kind = "add", value = line });
+        return (number, sheet);
+    }
+
+    protected static async Task<(string Number, JsonElement Sheet)> OrderAsync(HttpClient client, params string[] lines)
+    {
+        var made = await client.PostAsync($"/api/buyers/{Tressel}/orders", null, Cancel);
+        var number = (await made.JsonAsync()).GetProperty("number").GetString()!;
+        var sheet = await SeenAsync(client, $"/api/orders/{number}");
+        foreach (var line in lines)
+            sheet = await client.EditAsync(sheet, new { kind = "add", value = line });
+        return (number, sheet);
+    }
+
+    protected static async Task<JsonElement> SeenAsync(HttpClient client, string path) =>
+        (await (await client.GetAsync(path, Cancel)).JsonAsync()).Sheet();
+
+    protected static Task<JsonElement> SetAsync(
+        HttpClient client,
+        JsonElement sheet,
+        string field,
+        string value,
+        long? line = null
+    ) =>
+        client.EditAsync(
+            sheet,
+            new
+            {
+                kind = "set",
+                line,
+                field,
+                value,
+            }
+        );
+
+    protected static string State(JsonElement sheet) => sheet.GetProperty("approval").GetProperty("state").GetString()!;
+
+    protected static decimal Total(JsonElement sheet) =>
+        sheet.GetProperty("tally").GetProperty("totalWithoutTax").GetDecimal();
+
+    protected static IEnumerable<string> Stops(JsonElement sheet) =>
+        sheet
+            .GetProperty("findings")
+            .EnumerateArray()
+            .Where(f => f.GetProperty("outcome").GetString() == "stop")
+            .Select(f => f.GetProperty("check").GetString() + "/" + f.GetProperty("field").GetString());
+
+    protected static async Task<HttpResponseMessage> ChangeAsync(HttpClient client, string path, object values)
+    {
+        var record = await (await client.GetAsync(path, Cancel)).JsonAsync();
+        using var request = new HttpRequestMessage(HttpMethod.Put, path)
+        {
+            Content = JsonContent.Create(new { values }),
+        };
+        request.Headers.TryAddWithoutValidation("If-Match", $"\"{record.GetProperty("version").GetInt64()}\"");
+        return await client.SendAsync(request, Cancel);
+    }
+
+    protected async Task<JsonElement> ReceiveAsync(string text, string name) =>
+        await (
+            await House
+                .Machine()
+                .PostAsync(
+                    $"/api/v1/inbound?filename={name}",
+                    new ByteArrayContent(Encoding.UTF8.GetBytes(text)),
+                    Cancel
+                )
+        ).JsonAsync();
+}
