@@ -33,6 +33,7 @@ public static class ActServices
             .AddSingleton<Deciding>()
             .AddSingleton<Offers>()
             .AddSingleton<Reader>()
+            .AddSingleton<ReadingBell>()
             .AddSingleton<Intake>();
     }
 }

@@ -31,7 +31,13 @@ public sealed class PriceBooks(Seller seller) : IDisposable
     private readonly SemaphoreSlim _loading = new(1, 1);
     private volatile Loaded? _loaded;
 
-    private sealed record Loaded(long Count, PriceBook Book, ItemFinder Items);
+    private sealed record Loaded(long Count, PriceBook Book, ItemFinder Items, ImmutableArray<string> LeftOut);
+
+    /// <summary>
+    /// Records that no price can be made from, with the reason: they are left out of the book, so that one of them does
+    /// not stop all prices.
+    /// </summary>
+    public ImmutableArray<string> LeftOut => _loaded?.LeftOut ?? [];
 
     public async Task<PriceBook> BookAsync(SolvendaDb db, CancellationToken cancel) =>
         (await LoadedAsync(db, cancel)).Book;
@@ -54,8 +60,9 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         {
             if (_loaded is { } other && other.Count == count)
                 return other;
-            var book = await LoadAsync(db, seller, cancel);
-            return _loaded = new Loaded(count, book, new ItemFinder(book.Items));
+            var sound = new SoundRows();
+            var book = await LoadAsync(db, seller, sound, cancel);
+            return _loaded = new Loaded(count, book, new ItemFinder(book.Items), sound.LeftOut);
         }
         finally
         {
@@ -63,7 +70,12 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         }
     }
 
-    private static async Task<PriceBook> LoadAsync(SolvendaDb db, Seller seller, CancellationToken cancel)
+    private static async Task<PriceBook> LoadAsync(
+        SolvendaDb db,
+        Seller seller,
+        SoundRows sound,
+        CancellationToken cancel
+    )
     {
         var items = await db.Items.AsNoTracking().Include(i => i.SalesUnits).ToListAsync(cancel);
         var ids = items.ToDictionary(i => i.Code, i => new ItemId(i.Id), StringComparer.OrdinalIgnoreCase);
@@ -83,23 +95,32 @@ public sealed class PriceBooks(Seller seller) : IDisposable
             seller.Home,
             seller.Country,
             seller.HouseList,
-            [.. items.Select(i => ToItem(i, ids))],
+            sound.Of(items, i => $"item {i.Code}", i => ToItem(i, ids)),
             [.. families.Select(f => new Family(f.Code, f.Words, f.LeastMarginPercent))],
-            [.. prices.Select(ToPrice)],
-            [.. agreements.Select(ToAgreement)],
-            [.. campaigns.Select(ToCampaign)],
-            [.. costs.Select(c => new DatedCost(new ItemId(c.ItemId), c.From, c.Cost))],
+            sound.Of(prices, p => $"list price {p.Id}", ToPrice),
+            sound.Of(agreements, a => $"agreement {a.Code}", ToAgreement),
+            sound.Of(campaigns, c => $"campaign {c.Code}", ToCampaign),
+            sound.Of(
+                costs,
+                c => $"cost {c.Id}",
+                c => new DatedCost(new ItemId(c.ItemId), c.From, SoundRows.Number(c.Cost))
+            ),
             [.. taxes.Select(t => new TaxRate(t.Class, t.Percent, t.From, t.To, t.Country))],
-            [.. rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate))],
+            sound.Of(
+                rates,
+                r => $"rate of {r.Currency} on {r.Day:yyyy-MM-dd}",
+                r => new DatedRate(Currency.Of(r.Currency), r.Day, SoundRows.Number(r.Rate))
+            ),
             groups.ToImmutableDictionary(g => g.Code, g => g.PriceList!)
         );
-        return new PriceBook(await WithChargesAsync(contents, db, cancel));
+        return new PriceBook(await WithChargesAsync(contents, db, sound, cancel));
     }
 
     // Freight, insurance and what else is added to a sheet by rule.
     private static async Task<PriceBookContents> WithChargesAsync(
         PriceBookContents contents,
         SolvendaDb db,
+        SoundRows sound,
         CancellationToken cancel
     )
     {
@@ -111,9 +132,9 @@ public sealed class PriceBooks(Seller seller) : IDisposable
             .FirstOrDefaultAsync(s => s.Code == SettingRow.InsurancePercent && s.Active, cancel);
         return contents with
         {
-            Charges = [.. charges.Select(ToCharge)],
+            Charges = sound.Of(charges, c => $"charge {c.Code}", ToCharge),
             FreightZones = zones.ToImmutableDictionary(z => z.Country, z => z.Zone),
-            FreightBands = [.. bands.Select(ToBand)],
+            FreightBands = sound.Of(bands, b => $"freight band {b.Id}", ToBand),
             InsurancePercent = insurance?.Value,
         };
     }
@@ -123,14 +144,14 @@ public sealed class PriceBooks(Seller seller) : IDisposable
             p.List,
             new ItemId(p.ItemId),
             Unit.Of(p.Unit),
-            UnitPrice.Round(p.Price, Currency.Of(p.Currency)),
+            UnitPrice.Round(SoundRows.Number(p.Price), Currency.Of(p.Currency)),
             p.PriceBase,
             p.From,
             p.To
         );
 
     private static FreightBand ToBand(FreightBandRow b) =>
-        new(b.Zone, b.Service, b.UpToKg, b.Price, Currency.Of(b.Currency), b.From, b.To);
+        new(b.Zone, b.Service, b.UpToKg, SoundRows.Number(b.Price), Currency.Of(b.Currency), b.From, b.To);
 
     private static Item ToItem(ItemRow i, Dictionary<string, ItemId> ids) =>
         new(
@@ -168,7 +189,7 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         };
 
     private static Campaign ToCampaign(CampaignRow c) =>
-        new(c.Code, c.Words, c.Kind, c.Value, c.From, c.To)
+        new(c.Code, c.Words, c.Kind, SoundRows.Number(c.Value), c.From, c.To)
         {
             Currency = c.Currency is { } m ? Currency.Of(m) : null,
             Scope = c.Scope,
@@ -190,7 +211,7 @@ public sealed class PriceBooks(Seller seller) : IDisposable
             c.DangerousOnly,
             c.Unit is { } u ? Unit.Of(u) : null,
             c.BelowGoods,
-            c.Amount,
+            SoundRows.Number(c.Amount),
             Currency.Of(c.Currency),
             c.From,
             c.To
@@ -208,7 +229,7 @@ public sealed class PriceBooks(Seller seller) : IDisposable
             a.Family,
             a.Kind,
             a.Currency is { } c ? Currency.Of(c) : null,
-            [.. a.Breaks.OrderBy(x => x.From).Select(x => new QuantityBreak(x.From, x.Value))],
+            [.. a.Breaks.OrderBy(x => x.From).Select(x => new QuantityBreak(x.From, SoundRows.Number(x.Value)))],
             a.From,
             a.To,
             a.Combines

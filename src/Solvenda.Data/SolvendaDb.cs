@@ -59,6 +59,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<OutboxRow> Outbox => Set<OutboxRow>();
     public DbSet<SeriesRow> Series => Set<SeriesRow>();
     public DbSet<FollowUpRow> FollowUps => Set<FollowUpRow>();
+    public DbSet<TroubleRow> Troubles => Set<TroubleRow>();
+    public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {

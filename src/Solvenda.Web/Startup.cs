@@ -20,6 +20,7 @@ using Solvenda.Web.Desk;
 using Solvenda.Web.Documents;
 using Solvenda.Web.Dossiers;
 using Solvenda.Web.Finder;
+using Solvenda.Web.House;
 using Solvenda.Web.Items;
 using Solvenda.Web.Machines;
 using Solvenda.Web.Orders;
@@ -66,11 +67,15 @@ public static partial class Startup
             .AddSingleton<IChannel, MailChannel>()
             .AddSingleton<IChannel, EdiChannel>()
             .AddSingleton<IChannel, PaperChannel>();
-        services.AddSingleton<ImportWorker>();
+        services.AddSingleton<ImportWorker>().AddSingleton<Troubles>();
+        services.Configure<HostOptions>(o =>
+            o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore
+        );
         if (!IsGeneratingApi)
             services
                 .AddHostedService<OutboxWorker>()
                 .AddHostedService<ChannelInbox>()
+                .AddHostedService<ReadingWorker>()
                 .AddHostedService<UpkeepWorker>()
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
@@ -148,6 +153,7 @@ public static partial class Startup
         app.MapItems();
         app.MapItemFiles();
         app.MapPrices();
+        app.MapTroubles();
         // The document that the client is generated from knows the demo's doors too; without the demo they are not
         // there.
         if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)

@@ -2,7 +2,11 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
+using Solvenda.Core.Documents;
+using Solvenda.Data;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -44,11 +48,22 @@ public sealed class House : WebApplicationFactory<Program>
     {
         for (var tries = 0; tries < 600; tries++)
         {
-            if (_channels.All(channel => Directory.GetFiles(Path.Combine(_data, "outside", channel, "in")).Length == 0))
+            if (
+                _channels.All(channel => Directory.GetFiles(Path.Combine(_data, "outside", channel, "in")).Length == 0)
+                && !await IsReadingAsync()
+            )
                 return;
             await Task.Delay(100, TestContext.Current.CancellationToken);
         }
         throw new TimeoutException("The demo's messages are not taken in.");
+    }
+
+    private async Task<bool> IsReadingAsync()
+    {
+        await using var db = await Services
+            .GetRequiredService<IDbContextFactory<SolvendaDb>>()
+            .CreateDbContextAsync(TestContext.Current.CancellationToken);
+        return await db.Requests.AnyAsync(r => r.State == RequestState.Reading, TestContext.Current.CancellationToken);
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Reflection;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Acting;
 
@@ -32,14 +33,23 @@ public abstract class Act
 /// <summary>An act by what it answers, for the runner, who knows the input's type only when it runs.</summary>
 internal interface IRuns<TAnswer>
 {
-    Task<TAnswer> RunAsync(Work work, IAct<TAnswer> input, CancellationToken cancel);
+    /// <summary>What takes long and changes nothing; null where there is nothing of the kind.</summary>
+    Task<object?> PrepareAsync(Ahead ahead, IAct<TAnswer> input, CancellationToken cancel);
+
+    Task<TAnswer> RunAsync(Work work, IAct<TAnswer> input, object? prepared, CancellationToken cancel);
 }
+
+/// <summary>What an act may look at before the one writer is its own: it changes nothing.</summary>
+public sealed record Ahead(SolvendaDb Db, Actor Actor, DateTime Now, DateOnly Today);
 
 /// <inheritdoc />
 public abstract class Act<TInput, TAnswer> : Act, IRuns<TAnswer>
     where TInput : IAct<TAnswer>
 {
-    Task<TAnswer> IRuns<TAnswer>.RunAsync(Work work, IAct<TAnswer> input, CancellationToken cancel) =>
+    Task<object?> IRuns<TAnswer>.PrepareAsync(Ahead ahead, IAct<TAnswer> input, CancellationToken cancel) =>
+        Task.FromResult<object?>(null);
+
+    Task<TAnswer> IRuns<TAnswer>.RunAsync(Work work, IAct<TAnswer> input, object? prepared, CancellationToken cancel) =>
         RunAsync(work, (TInput)input, cancel);
 
     public override Type Input => typeof(TInput);
@@ -48,4 +58,27 @@ public abstract class Act<TInput, TAnswer> : Act, IRuns<TAnswer>
     /// Loads facts, asks Core, changes rows, and leaves its event. Whatever it throws rolls all of it back.
     /// </summary>
     public abstract Task<TAnswer> RunAsync(Work work, TInput input, CancellationToken cancel);
+}
+
+/// <summary>
+/// An act with something that takes long (reading, printing): that is done ahead, while others write, and the act
+/// itself only looks whether it still fits.
+/// </summary>
+public abstract class PreparedAct<TInput, TPrepared, TAnswer> : Act, IRuns<TAnswer>
+    where TInput : IAct<TAnswer>
+    where TPrepared : class
+{
+    async Task<object?> IRuns<TAnswer>.PrepareAsync(Ahead ahead, IAct<TAnswer> input, CancellationToken cancel) =>
+        await PrepareAsync(ahead, (TInput)input, cancel);
+
+    Task<TAnswer> IRuns<TAnswer>.RunAsync(Work work, IAct<TAnswer> input, object? prepared, CancellationToken cancel) =>
+        RunAsync(work, (TInput)input, (TPrepared)prepared!, cancel);
+
+    public override Type Input => typeof(TInput);
+
+    /// <summary>Does what takes long, on what stands now. What it refuses is refused.</summary>
+    protected abstract Task<TPrepared> PrepareAsync(Ahead ahead, TInput input, CancellationToken cancel);
+
+    /// <inheritdoc cref="Act{TInput, TAnswer}.RunAsync" />
+    protected abstract Task<TAnswer> RunAsync(Work work, TInput input, TPrepared prepared, CancellationToken cancel);
 }

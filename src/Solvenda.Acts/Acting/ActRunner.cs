@@ -42,6 +42,10 @@ public sealed class ActRunner(
         var act = _acts[input.GetType()];
         if (!act.Needs.Allows(actor))
             throw RefusedException.Forbidden("That is not yours to do.");
+        var runs = (IRuns<TAnswer>)act;
+        object? prepared;
+        await using (var ahead = await factory.CreateDbContextAsync(cancel))
+            prepared = await runs.PrepareAsync(new Ahead(ahead, actor, clock.UtcNow, clock.Today), input, cancel);
         await _writer.WaitAsync(cancel);
         try
         {
@@ -54,7 +58,7 @@ public sealed class ActRunner(
             TAnswer answer;
             try
             {
-                answer = await ((IRuns<TAnswer>)act).RunAsync(work, input, cancel);
+                answer = await runs.RunAsync(work, input, prepared, cancel);
                 await db.SaveChangesAsync(cancel);
                 // From here on rows only come.
                 db.ChangeTracker.AutoDetectChangesEnabled = false;

@@ -97,6 +97,9 @@ public static class Rights
         Roles.Desk | Roles.Seller | Roles.Lead | Roles.Credit | Roles.Admin
     );
 
+    /// <summary>Runs the house: what its workers could not do.</summary>
+    public static readonly Right Administer = new("administer", "administrators", ActorKinds.Person, Roles.Admin);
+
     /// <summary>Brings something in.</summary>
     public static readonly Right Inbound = new(
         "inbound",

@@ -1,28 +1,26 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Reading;
-using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
 /// <summary>Takes text chosen in the original: for a line that is there, or for a new one.</summary>
 /// <param name="Line">0: a new line.</param>
-public sealed record ChooseText(string Request, long Version, int Line, int Part, int Start, int Length)
-    : IReadingChange;
+public sealed record ChooseText(string Request, long Version, int Line, int Part, int Start, int Length) : IAct<string>;
 
 [Leaves(typeof(ReadingCorrected))]
-public sealed class ChooseTextAct(Reader reader) : ReadingAct<ChooseText>
+public sealed class ChooseTextAct(Reader reader) : PreparedAct<ChooseText, ReadLineView, string>
 {
     private const int MostLetters = 2_000;
 
-    protected override async Task<(ReadingView Reading, ReadingCorrected Event)> ChangeAsync(
-        Work work,
-        ChooseText input,
-        RequestRow request,
-        ReadingView reading,
-        CancellationToken cancel
-    )
+    public override Right Needs => Rights.Write;
+
+    /// <returns>What the chosen text says, read while others write.</returns>
+    protected override async Task<ReadLineView> PrepareAsync(Ahead ahead, ChooseText input, CancellationToken cancel)
     {
+        ArgumentNullException.ThrowIfNull(ahead);
+        ArgumentNullException.ThrowIfNull(input);
+        var (request, reading) = await RequestSteps.OpenAsync(ahead.Db, input.Request, input.Version, cancel);
         var parts = KeptPart.FromJson(request.Parts, request.Text);
         if (
             input.Part < 0
@@ -36,8 +34,8 @@ public sealed class ChooseTextAct(Reader reader) : ReadingAct<ChooseText>
                 "Choose some words of the original, up to 2,000 letters.",
                 "text"
             );
-        var read = await reader.ReadPieceAsync(
-            work.Db,
+        return await reader.ReadPieceAsync(
+            ahead.Db,
             parts[input.Part],
             input.Part,
             input.Start,
@@ -46,15 +44,33 @@ public sealed class ChooseTextAct(Reader reader) : ReadingAct<ChooseText>
             DateOnly.FromDateTime(request.ReceivedAt),
             cancel
         );
+    }
+
+    /// <returns>Number of the request.</returns>
+    protected override async Task<string> RunAsync(
+        Work work,
+        ChooseText input,
+        ReadLineView prepared,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        // The same version as when it was read.
+        var (request, reading) = await RequestSteps.OpenAsync(work.Db, input.Request, input.Version, cancel);
         if (input.Line == 0)
-            return (
-                RequestSteps.Numbered(reading, [.. reading.Lines, read]),
-                new ReadingCorrected("added", reading.Lines.Count + 1, null, null, read.Words)
+            return RequestSteps.Correct(
+                work,
+                request,
+                RequestSteps.Numbered(reading, [.. reading.Lines, prepared]),
+                new ReadingCorrected("added", reading.Lines.Count + 1, null, null, prepared.Words)
             );
         var line = RequestSteps.LineOf(reading, input.Line);
-        return (
-            RequestSteps.With(reading, Joined(line, read)),
-            new ReadingCorrected("chosen", line.No, null, line.Words, read.Words)
+        return RequestSteps.Correct(
+            work,
+            request,
+            RequestSteps.With(reading, Joined(line, prepared)),
+            new ReadingCorrected("chosen", line.No, null, line.Words, prepared.Words)
         );
     }
 

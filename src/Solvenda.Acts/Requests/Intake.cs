@@ -1,17 +1,29 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
 /// <summary>
-/// The one door for everything that comes in: stored raw first, then read outside the one writer, then kept. One act
-/// each, in this order.
+/// The one door for everything that comes in: stored raw first, then read by a worker, whatever becomes of whoever
+/// brought it.
 /// </summary>
-public sealed class Intake(ActRunner acts, Reader reader, IDbContextFactory<SolvendaDb> factory, HouseClock clock)
+public sealed class Intake(ActRunner acts, ReadingBell bell, IDbContextFactory<SolvendaDb> factory)
 {
-    /// <summary>The request and whether it is new.</summary>
+    // Whoever brings something by HTTP waits so long for the reading; a scan of many pages may take longer.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
+    /// <summary>Stores it, and waits for nobody.</summary>
+    public async Task<TakenIn> StoreAsync(Actor actor, TakeIn message, CancellationToken cancel, string? key = null)
+    {
+        var taken = await acts.RunAsync(actor, message, cancel, key);
+        bell.Signal.Wake();
+        return taken;
+    }
+
+    /// <summary>The request, read unless that takes very long, and whether it is new.</summary>
     public async Task<(RequestRow Request, bool IsNew)> ReceiveAsync(
         Actor actor,
         TakeIn message,
@@ -19,28 +31,15 @@ public sealed class Intake(ActRunner acts, Reader reader, IDbContextFactory<Solv
         string? key = null
     )
     {
-        var taken = await acts.RunAsync(actor, message, cancel, key);
-        if (taken.IsNew)
-            await ReadAsync(taken.Request, cancel);
+        var taken = await StoreAsync(actor, message, cancel, key);
+        await bell.ReadAsync(taken.Request, () => IsReadAsync(taken.Request, cancel), Patience, cancel);
         await using var db = await factory.CreateDbContextAsync(cancel);
         return (await db.Requests.AsNoTracking().FirstAsync(r => r.Id == taken.Request, cancel), taken.IsNew);
     }
 
-    /// <summary>
-    /// Reads a request that is only stored. Reading may take its time (pages, pictures), and nobody else waits for it.
-    /// </summary>
-    public async Task ReadAsync(long request, CancellationToken cancel)
+    private async Task<bool> IsReadAsync(long request, CancellationToken cancel)
     {
-        ReadResult result;
-        await using (var db = await factory.CreateDbContextAsync(cancel))
-        {
-            var raw = await db
-                .Requests.AsNoTracking()
-                .Where(r => r.Id == request)
-                .Select(r => r.Raw)
-                .FirstAsync(cancel);
-            result = await reader.ReadAsync(db, raw.Bytes, raw.Filename, clock.Today, cancel);
-        }
-        await acts.RunAsync(Actor.House, new KeepReading(request, result), cancel);
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        return await db.Requests.AnyAsync(r => r.Id == request && r.State != RequestState.Reading, cancel);
     }
 }

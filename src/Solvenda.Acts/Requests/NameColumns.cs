@@ -21,15 +21,16 @@ public sealed record NameColumns(
 ) : IAct<string>;
 
 [Leaves(typeof(ColumnsLearned), typeof(RequestRead), typeof(RequestUnreadable))]
-public sealed class NameColumnsAct(Reader reader) : Act<NameColumns, string>
+public sealed class NameColumnsAct(Reader reader) : PreparedAct<NameColumns, ReadAnew, string>
 {
     public override Right Needs => Rights.Write;
 
-    public override async Task<string> RunAsync(Work work, NameColumns input, CancellationToken cancel)
+    /// <returns>The file as it reads with the columns so named, read while others write.</returns>
+    protected override async Task<ReadAnew> PrepareAsync(Ahead ahead, NameColumns input, CancellationToken cancel)
     {
-        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(ahead);
         ArgumentNullException.ThrowIfNull(input);
-        var request = await RequestSteps.FindAsync(work.Db, input.Request, input.Version, cancel);
+        var request = await RequestSteps.FindAsync(ahead.Db, input.Request, input.Version, cancel);
         var parts = KeptPart.FromJson(request.Parts, request.Text);
         if (input.Part < 0 || input.Part >= parts.Count || input.Row < 0 || input.Row >= parts[input.Part].Rows.Count)
             throw RefusedException.Bad("table_unknown", "There is no such row of a table.", "row");
@@ -43,8 +44,43 @@ public sealed class NameColumnsAct(Reader reader) : Act<NameColumns, string>
                 "A table needs a column that says how much, and one that says of what.",
                 "columns"
             );
-        var heads = HeadsOf(parts[input.Part], input.Row);
-        var (sender, columns) = (SenderOf(request), JsonSerializer.Serialize(input.Columns));
+        var said = new SaidColumns(SenderOf(request), HeadsOf(parts[input.Part], input.Row), input.Columns);
+        // What a person had said of the head stays; a buyer that was read is read again.
+        var before = request.Reading.Length > 0 ? ReadingView.FromJson(request.Reading) : null;
+        var result = await reader.ReadAsync(
+            ahead.Db,
+            request.Raw.Bytes,
+            request.Raw.Filename,
+            DateOnly.FromDateTime(request.ReceivedAt),
+            cancel,
+            before?.Buyer.IsSettled == true ? before.BuyerId : null,
+            said
+        );
+        var read = result.Messages[Math.Min(request.Message, result.Messages.Count - 1)];
+        return new ReadAnew(
+            said,
+            before is null || read.Reading is null ? read : read with { Reading = read.Reading.Keeping(before) }
+        );
+    }
+
+    /// <returns>Number of the request.</returns>
+    protected override async Task<string> RunAsync(
+        Work work,
+        NameColumns input,
+        ReadAnew prepared,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        ArgumentNullException.ThrowIfNull(prepared);
+        // The same version as when it was read.
+        var request = await RequestSteps.FindAsync(work.Db, input.Request, input.Version, cancel);
+        var (sender, heads, columns) = (
+            prepared.Said.Sender,
+            prepared.Said.Heads,
+            JsonSerializer.Serialize(prepared.Said.Columns)
+        );
         var row = await work.Db.Columns.FirstOrDefaultAsync(c => c.Sender == sender && c.Heads == heads, cancel);
         if (row is null)
             work.Db.Columns.Add(
@@ -56,8 +92,7 @@ public sealed class NameColumnsAct(Reader reader) : Act<NameColumns, string>
                 }
             );
         (row.Columns, row.Who, row.At) = (columns, work.Actor.Name, work.Now);
-        await work.Db.SaveChangesAsync(cancel);
-        await RereadAsync(work, request, cancel);
+        RequestSteps.Take(request, prepared.Read, work);
         work.Leave(new ColumnsLearned(sender, columns), request.Number, request.DossierId);
         return request.Number;
     }
@@ -76,27 +111,6 @@ public sealed class NameColumnsAct(Reader reader) : Act<NameColumns, string>
         ]);
     }
 
-    // What a person had said of the head stays; a buyer that was read is read again.
-    private async Task RereadAsync(Work work, RequestRow request, CancellationToken cancel)
-    {
-        var before = request.Reading.Length > 0 ? ReadingView.FromJson(request.Reading) : null;
-        var said = before?.Buyer.IsSettled == true ? before.BuyerId : null;
-        var result = await reader.ReadAsync(
-            work.Db,
-            request.Raw.Bytes,
-            request.Raw.Filename,
-            DateOnly.FromDateTime(request.ReceivedAt),
-            cancel,
-            said
-        );
-        var read = result.Messages[Math.Min(request.Message, result.Messages.Count - 1)];
-        RequestSteps.Take(
-            request,
-            before is null || read.Reading is null ? read : read with { Reading = read.Reading.Keeping(before) },
-            work
-        );
-    }
-
     // As reading remembers a sender: the address in "Name <address>", else what they are called.
     private static string SenderOf(RequestRow request)
     {
@@ -105,3 +119,6 @@ public sealed class NameColumnsAct(Reader reader) : Act<NameColumns, string>
         return (at >= 0 && from.EndsWith('>') ? from[(at + 1)..^1] : from).ToLowerInvariant();
     }
 }
+
+/// <summary>A request as it reads once its columns are named so.</summary>
+public sealed record ReadAnew(SaidColumns Said, ReadMessage Read);

@@ -17,6 +17,9 @@ public sealed record ReadMessage(Incoming Message, ReadingView? Reading, string?
 /// <summary>What came of a file: its messages, and which aliases helped.</summary>
 public sealed record ReadResult(OpenedFile File, IReadOnlyList<ReadMessage> Messages, IReadOnlyCollection<long> Helped);
 
+/// <summary>What the columns of a sender's tables with these heads mean, by their place.</summary>
+public sealed record SaidColumns(string Sender, string Heads, IReadOnlyDictionary<int, string> Columns);
+
 /// <summary>
 /// Reads raw messages against the catalogue, the buyers and what was learned. Whatever the bytes are, it answers with
 /// readings or a reason.
@@ -24,13 +27,15 @@ public sealed record ReadResult(OpenedFile File, IReadOnlyList<ReadMessage> Mess
 public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
 {
     /// <param name="preset">The buyer, where a person says it.</param>
+    /// <param name="saying">What a person says of a table's columns, and is not kept yet.</param>
     public async Task<ReadResult> ReadAsync(
         SolvendaDb db,
         byte[] raw,
         string? filename,
         DateOnly today,
         CancellationToken cancel,
-        long? preset = null
+        long? preset = null,
+        SaidColumns? saying = null
     )
     {
         var file = Careful(
@@ -39,6 +44,15 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
             problem => new OpenedFile(Syntax.Unknown, [new Incoming("", filename ?? "", []) { Problem = problem }])
         );
         var context = await ContextAsync(db, cancel);
+        if (saying is not null)
+        {
+            var kept = context.Columns;
+            context = context with
+            {
+                Columns = (sender, heads) =>
+                    (sender, heads) == (saying.Sender, saying.Heads) ? saying.Columns : kept(sender, heads),
+            };
+        }
         var messages = new List<ReadMessage>();
         foreach (var message in file.Messages)
         {

@@ -38,9 +38,6 @@ public abstract class ReadingAct<TInput> : Act<TInput, string>
         ArgumentNullException.ThrowIfNull(input);
         var (request, reading) = await RequestSteps.OpenAsync(work.Db, input.Request, input.Version, cancel);
         var (after, left) = await ChangeAsync(work, input, request, reading, cancel);
-        RequestSteps.Take(request, after);
-        request.Version++;
-        work.Leave(left, request.Number, request.DossierId);
-        return request.Number;
+        return RequestSteps.Correct(work, request, after, left);
     }
 }

@@ -53,6 +53,16 @@ public static class RequestSteps
             );
     }
 
+    /// <summary>Writes a reading that a person corrected onto its request, with its event.</summary>
+    /// <returns>Number of the request.</returns>
+    internal static string Correct(Work work, RequestRow request, ReadingView after, ReadingCorrected left)
+    {
+        Take(request, after);
+        request.Version++;
+        work.Leave(left, request.Number, request.DossierId);
+        return request.Number;
+    }
+
     /// <summary>Writes what came of reading onto a request, with its event.</summary>
     internal static void Take(RequestRow request, ReadMessage read, Work work)
     {

@@ -36,6 +36,9 @@ public enum RequestDoing
 
     /// <summary>Is put away.</summary>
     SetAside,
+
+    /// <summary>Could not be read, and is tried once more.</summary>
+    ReadAgain,
 }
 
 /// <summary>The legal moves of a request.</summary>
@@ -52,7 +55,8 @@ public static class RequestMoves
         new(RequestState.NeedsYou, RequestDoing.Settle, RequestState.New),
         new(RequestState.NeedsYou, RequestDoing.Doubt, RequestState.NeedsYou),
         new(RequestState.NeedsYou, RequestDoing.Turn, RequestState.Turned),
-        new(RequestState.NeedsYou, RequestDoing.SetAside, RequestState.SetAside)
+        new(RequestState.NeedsYou, RequestDoing.SetAside, RequestState.SetAside),
+        new(RequestState.NeedsYou, RequestDoing.ReadAgain, RequestState.Reading)
     );
 
     /// <summary>Whether it waits for somebody.</summary>

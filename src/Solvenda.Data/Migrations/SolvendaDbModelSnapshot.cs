@@ -1426,6 +1426,9 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Apart")
+                        .HasColumnType("INTEGER");
+
                     b.Property<DateTime>("CreatedAt")
                         .HasColumnType("TEXT");
 
@@ -1792,6 +1795,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("RawId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("ReadTries")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Reading")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1865,6 +1871,27 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("Code", "Year");
 
                     b.ToTable("series");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.SessionRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("BegunAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("SeenAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Hash");
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("session");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.SettingRow", b =>
@@ -2129,6 +2156,47 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("tax_rate");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.TroubleRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Apart")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("FirstAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("LastAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Left")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Times")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Worker")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Worker", "Subject")
+                        .IsUnique();
+
+                    b.ToTable("trouble");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ViewRow", b =>

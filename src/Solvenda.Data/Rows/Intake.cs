@@ -65,6 +65,9 @@ public sealed class RequestRow
     public string Reading { get; set; } = "";
     public DateTime ReceivedAt { get; set; }
 
+    /// <summary>How often somebody began to read it: one that ends the process each time is not met for ever.</summary>
+    public int ReadTries { get; set; }
+
     [ConcurrencyCheckVersion]
     public long Version { get; set; } = 1;
 }

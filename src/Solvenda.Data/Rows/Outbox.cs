@@ -33,4 +33,7 @@ public sealed class OutboxRow
     public int Tries { get; set; }
     public DateTime NextTryAt { get; set; }
     public string LastError { get; set; } = "";
+
+    /// <summary>Not tried any more, until somebody says so.</summary>
+    public bool Apart { get; set; }
 }

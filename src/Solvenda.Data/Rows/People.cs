@@ -49,3 +49,14 @@ public sealed class OneTimeLink
     public DateTime ExpiresAt { get; set; }
     public DateTime? UsedAt { get; set; }
 }
+
+/// <summary>Somebody being signed in; gone once they sign out, so that a copied cookie is worth nothing then.</summary>
+[PrimaryKey(nameof(Hash)), Index(nameof(PersonId))]
+public sealed class SessionRow
+{
+    /// <summary>SHA-256 of what the cookie carries.</summary>
+    public required string Hash { get; set; }
+    public long PersonId { get; set; }
+    public DateTime BegunAt { get; set; }
+    public DateTime SeenAt { get; set; }
+}

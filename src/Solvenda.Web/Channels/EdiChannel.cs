@@ -14,9 +14,10 @@ public sealed class EdiChannel(OutsideFolders folders, ILogger<EdiChannel> log) 
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
 
-    public Task<string?> SendAsync(Departing message, CancellationToken cancel)
+    public async Task<Departed> SendAsync(Departing message, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(message);
-        return OutsideFolders.TryWriteAsync(folders.EdiOut, message.Name, message.Bytes, cancel);
+        await OutsideFolders.WriteWholeAsync(folders.EdiOut, message.Name, message.Bytes, cancel);
+        return Departed.Well;
     }
 }

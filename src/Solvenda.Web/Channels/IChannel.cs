@@ -8,6 +8,16 @@ public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action 
 /// <param name="Key">The same at every try: the receiver knows a repeat by it.</param>
 public sealed record Departing(string Kind, string Key, string To, string Name, byte[] Bytes);
 
+/// <summary>What became of sending.</summary>
+/// <param name="Problem">Null where it left.</param>
+/// <param name="Never">The other side refused this very message: sending it again is of no use.</param>
+public sealed record Departed(string? Problem, bool Never = false)
+{
+    public static readonly Departed Well = new((string?)null);
+
+    public static Departed Later(string why) => new(why);
+}
+
 /// <summary>
 /// A way in and out. It knows no act: what it takes is taken in by one, and what it sends is what the outbox holds. One
 /// folder or file each, one line in Startup.
@@ -24,6 +34,5 @@ public interface IChannel
     IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel);
 
     /// <summary>Sends.</summary>
-    /// <returns>Null where it left; else why not, to be tried again later.</returns>
-    Task<string?> SendAsync(Departing message, CancellationToken cancel);
+    Task<Departed> SendAsync(Departing message, CancellationToken cancel);
 }

@@ -16,11 +16,11 @@ public sealed partial class MailChannel(OutsideFolders folders, MailRoute route,
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
 
-    public async Task<string?> SendAsync(Departing message, CancellationToken cancel)
+    public async Task<Departed> SendAsync(Departing message, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(message);
         if (route.Server is not { } server)
-            return "no mail server is set";
+            return Departed.Later("no mail server is set");
         try
         {
             using var stream = new MemoryStream(message.Bytes, writable: false);
@@ -29,20 +29,15 @@ public sealed partial class MailChannel(OutsideFolders folders, MailRoute route,
             await client.ConnectAsync(server.Host, server.Port, MailKit.Security.SecureSocketOptions.Auto, cancel);
             await client.SendAsync(mail, cancel);
             await client.DisconnectAsync(true, cancel);
-            return null;
+            return Departed.Well;
         }
-        catch (Exception e)
-            when (e
-                    is IOException
-                        or System.Net.Sockets.SocketException
-                        or MailKit.ProtocolException
-                        or MailKit.CommandException
-                        or MailKit.Security.SslHandshakeException
-                        or TimeoutException
+        catch (SmtpCommandException e)
+            when (e.ErrorCode is SmtpErrorCode.RecipientNotAccepted or SmtpErrorCode.MessageNotAccepted
+                && (int)e.StatusCode >= 500
             )
         {
             Failed(log, e, message.Key);
-            return e.Message;
+            return new Departed(e.Message, Never: true);
         }
     }
 

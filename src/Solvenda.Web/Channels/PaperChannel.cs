@@ -18,9 +18,10 @@ public sealed class PaperChannel(OutsideFolders folders) : IChannel
         yield break;
     }
 
-    public Task<string?> SendAsync(Departing message, CancellationToken cancel)
+    public async Task<Departed> SendAsync(Departing message, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(message);
-        return OutsideFolders.TryWriteAsync(folders.Paper, message.Name, message.Bytes, cancel);
+        await OutsideFolders.WriteWholeAsync(folders.Paper, message.Name, message.Bytes, cancel);
+        return Departed.Well;
     }
 }

@@ -78,6 +78,8 @@ public static class DeskEndpoints
         if (me.Roles.HasFlag(Roles.Credit))
             items.AddRange(await OrdersAsync(db, me with { Roles = Roles.Desk }, cancel));
         items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));
+        if (me.Roles.HasFlag(Roles.Admin))
+            items.AddRange(await DeskTroubles.OfAsync(db, cancel));
 
         var dayStart = clock.UtcNow.Date;
         var followUps = await (

@@ -139,6 +139,10 @@ public static class EventWords
                 )
             ),
             TalkNoted => new("a talk was noted"),
+            SetApart e => new($"{e.Worker} set {e.Subject} apart: {e.Words}"),
+            TroubleSettled e => new(
+                $"{e.Worker}, {e.Subject}: {(e.Again ? "to be tried once more" : "left as it is")}"
+            ),
             ViewSaved e => new($"view “{e.Name}” {(e.Removed ? "taken away" : "saved")}"),
             FirstAdministrator => new("became administrator by the one-time link"),
             LetterSent e => new(e.Problem.Length == 0 ? "left the house" : "could not leave", null, e.Problem),

@@ -37,19 +37,5 @@ public sealed class OutsideFolders
         File.Move(part, whole, overwrite: true);
     }
 
-    /// <summary>The same for the outbox: null where it lies there, else why it could not be written.</summary>
-    public static async Task<string?> TryWriteAsync(string folder, string name, byte[] bytes, CancellationToken cancel)
-    {
-        try
-        {
-            await WriteWholeAsync(folder, name, bytes, cancel);
-            return null;
-        }
-        catch (IOException e)
-        {
-            return e.Message;
-        }
-    }
-
     private static string Made(params string[] parts) => Directory.CreateDirectory(Path.Combine(parts)).FullName;
 }

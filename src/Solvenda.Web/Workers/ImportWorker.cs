@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
@@ -16,28 +17,45 @@ namespace Solvenda.Web.Workers;
 public sealed partial class ImportWorker(
     IDbContextFactory<SolvendaDb> factory,
     ActRunner acts,
+    Troubles troubles,
     ILogger<ImportWorker> log
-) : BackgroundService
+) : Worker(Acts.House.Workers.Imports, troubles)
 {
     private readonly Channel<long> _waiting = Channel.CreateUnbounded<long>();
     private readonly ConcurrentDictionary<long, int> _progress = new();
+    private readonly Queue<long> _again = new();
+    private bool _begun;
 
     public void Enqueue(long id) => _waiting.Writer.TryWrite(id);
 
     /// <summary>Rows done so far.</summary>
     public int Progress(long id) => _progress.GetValueOrDefault(id);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task PauseAsync(CancellationToken cancel)
     {
-        try
+        if (_again.Count > 0)
+            await Task.Delay(TimeSpan.FromSeconds(1), cancel);
+        else
+            await _waiting.Reader.WaitToReadAsync(cancel);
+        while (_again.TryDequeue(out var id))
+            Enqueue(id);
+    }
+
+    protected override async Task RoundAsync(CancellationToken cancel)
+    {
+        if (!_begun)
+            await acts.RunAsync(Actor.House, new EndImports(), cancel);
+        _begun = true;
+        while (_waiting.Reader.TryRead(out var id))
         {
-            await acts.RunAsync(Actor.House, new EndImports(), stoppingToken);
-            await foreach (var id in _waiting.Reader.ReadAllAsync(stoppingToken))
-                await OneAsync(id, stoppingToken);
-        }
-        catch (OperationCanceledException)
-        {
-            // Stopping.
+            if (
+                !await TryAsync(
+                    string.Create(CultureInfo.InvariantCulture, $"import {id}"),
+                    () => OneAsync(id, cancel),
+                    cancel
+                )
+            )
+                _again.Enqueue(id);
         }
     }
 

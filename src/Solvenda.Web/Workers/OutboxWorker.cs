@@ -17,38 +17,19 @@ public sealed partial class OutboxWorker(
     OutboxSignal signal,
     IEnumerable<IChannel> channels,
     HouseClock clock,
+    Troubles troubles,
     ILogger<OutboxWorker> log
-) : BackgroundService
+) : Worker(Acts.House.Workers.Post, troubles)
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override Task PauseAsync(CancellationToken cancel) => signal.WaitAsync(Pause, cancel);
+
+    protected override async Task RoundAsync(CancellationToken cancel)
     {
-        while (!stoppingToken.IsCancellationRequested)
+        while (await SendNextAsync(cancel))
         {
-            try
-            {
-                while (await SendNextAsync(stoppingToken))
-                {
-                    // One after the other, until nothing is due.
-                }
-            }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                Failed(log, e);
-            }
-            catch (OperationCanceledException)
-            {
-                return;
-            }
-            try
-            {
-                await signal.WaitAsync(Pause, stoppingToken);
-            }
-            catch (OperationCanceledException)
-            {
-                return;
-            }
+            // One after the other, until nothing is due.
         }
     }
 
@@ -58,31 +39,32 @@ public sealed partial class OutboxWorker(
         var now = clock.UtcNow;
         var next = await db
             .Outbox.AsNoTracking()
-            .Where(o => o.SentAt == null && o.NextTryAt <= now)
+            .Where(o => o.SentAt == null && !o.Apart && o.NextTryAt <= now)
             .OrderBy(o => o.Id)
             .FirstOrDefaultAsync(cancel);
         if (next is null)
             return false;
-        var problem = await TryAsync(next, cancel);
-        await acts.RunAsync(Actor.House, new KeepSent(next.Id, problem), cancel);
-        return problem is null;
+        var departed = await TryAsync(next, cancel);
+        await acts.RunAsync(Actor.House, new KeepSent(next.Id, departed.Problem, departed.Never), cancel);
+        return true;
     }
 
-    private async Task<string?> TryAsync(OutboxRow row, CancellationToken cancel)
+    // Whatever a channel throws, this letter waits for its next try, and the others go on.
+    private async Task<Departed> TryAsync(OutboxRow row, CancellationToken cancel)
     {
         if (channels.FirstOrDefault(c => c.Sends(row.Kind)) is not { } channel)
-            return $"no channel sends {row.Kind}";
+            return Departed.Later($"no channel sends {row.Kind}");
         try
         {
             return await channel.SendAsync(new Departing(row.Kind, row.Key, row.To, row.Name, row.Payload), cancel);
         }
-        catch (Exception e) when (e is not OperationCanceledException)
+        catch (Exception e) when (!cancel.IsCancellationRequested)
         {
-            Failed(log, e);
-            return e.Message;
+            Failed(log, e, row.Key);
+            return Departed.Later(e.Message);
         }
     }
 
-    [LoggerMessage(Level = LogLevel.Error, Message = "The outbox stumbled")]
-    private static partial void Failed(ILogger logger, Exception exception);
+    [LoggerMessage(Level = LogLevel.Error, Message = "{Key} could not be sent")]
+    private static partial void Failed(ILogger logger, Exception exception, string key);
 }

@@ -11,56 +11,35 @@ namespace Solvenda.Web.Workers;
 /// At the start and every quarter of an hour: lapses quotes whose validity is over, and runs the checks of open orders
 /// again.
 /// </summary>
-public sealed partial class UpkeepWorker(
+public sealed class UpkeepWorker(
     ActRunner acts,
     IDbContextFactory<SolvendaDb> factory,
-    ILogger<UpkeepWorker> log
-) : BackgroundService
+    TimeProvider time,
+    Troubles troubles
+) : Worker(Acts.House.Workers.Upkeep, troubles)
 {
     private static readonly TimeSpan Between = TimeSpan.FromMinutes(15);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Between);
-        try
-        {
-            do
-            {
-                await RoundAsync(stoppingToken);
-            } while (await timer.WaitForNextTickAsync(stoppingToken));
-        }
-        catch (OperationCanceledException)
-        {
-            // Stopping.
-        }
-    }
+    protected override Task PauseAsync(CancellationToken cancel) => Task.Delay(Between, time, cancel);
 
     // One order an act, so that nobody who types waits for all of them; one that fails stops none of the others.
-    private async Task RoundAsync(CancellationToken cancel)
+    protected override async Task RoundAsync(CancellationToken cancel)
     {
-        await TryAsync(() => acts.RunAsync(Actor.House, new LapseQuotes(), cancel), "lapsing quotes");
-        List<long> open;
-        await using (var db = await factory.CreateDbContextAsync(cancel))
-            open = await db
-                .Orders.Where(o => o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
-                .Select(o => o.SheetId)
-                .ToListAsync(cancel);
-        foreach (var sheet in open)
-            await TryAsync(() => acts.RunAsync(Actor.House, new RecheckOrder(sheet), cancel), "checking an order");
+        await TryAsync(
+            "quotes whose validity is over",
+            () => acts.RunAsync(Actor.House, new LapseQuotes(), cancel),
+            cancel
+        );
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        var open = await db
+            .Orders.Where(o => o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
+            .Select(o => new { o.SheetId, o.Number })
+            .ToListAsync(cancel);
+        foreach (var order in open)
+            await TryAsync(
+                order.Number,
+                () => acts.RunAsync(Actor.House, new RecheckOrder(order.SheetId), cancel),
+                cancel
+            );
     }
-
-    private async Task TryAsync(Func<Task> act, string what)
-    {
-        try
-        {
-            await act();
-        }
-        catch (Exception e) when (e is not OperationCanceledException)
-        {
-            Failed(log, e, what);
-        }
-    }
-
-    [LoggerMessage(Level = LogLevel.Error, Message = "The upkeep failed at {What}")]
-    private static partial void Failed(ILogger logger, Exception exception, string what);
 }

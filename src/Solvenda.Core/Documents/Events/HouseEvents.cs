@@ -8,3 +8,13 @@ public sealed record FirstAdministrator(string Login) : IEvent;
 /// <param name="Problem">Why not; empty where it left.</param>
 [EventCode("house.sent")]
 public sealed record LetterSent(string Kind, string Key, int Try, string Problem) : IEvent;
+
+/// <summary>A worker could not do something, again and again, and set it apart.</summary>
+/// <param name="Subject">What it was at; empty for its whole round.</param>
+[EventCode("house.set_apart")]
+public sealed record SetApart(string Worker, string Subject, string Words) : IEvent;
+
+/// <summary>An administrator looked at what a worker could not do.</summary>
+/// <param name="Again">Whether it is to be tried once more.</param>
+[EventCode("house.trouble_settled")]
+public sealed record TroubleSettled(string Worker, string Subject, bool Again) : IEvent;

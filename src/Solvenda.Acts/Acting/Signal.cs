@@ -1,7 +1,7 @@
 namespace Solvenda.Acts.Acting;
 
 /// <summary>Wakes a worker when there may be something to do.</summary>
-public sealed class OutboxSignal : IDisposable
+public class Signal : IDisposable
 {
     private readonly SemaphoreSlim _signal = new(0, 1);
 
@@ -19,5 +19,12 @@ public sealed class OutboxSignal : IDisposable
 
     public Task<bool> WaitAsync(TimeSpan atMost, CancellationToken cancel) => _signal.WaitAsync(atMost, cancel);
 
-    public void Dispose() => _signal.Dispose();
+    public void Dispose()
+    {
+        _signal.Dispose();
+        GC.SuppressFinalize(this);
+    }
 }
+
+/// <summary>Rings when an act may have put something into the outbox.</summary>
+public sealed class OutboxSignal : Signal;

@@ -1,0 +1,11 @@
+namespace Solvenda.Acts.House;
+
+/// <summary>The house's workers, by the names under which their troubles are kept.</summary>
+public static class Workers
+{
+    public const string Channels = "ways in";
+    public const string Reading = "reading";
+    public const string Post = "post";
+    public const string Imports = "imports";
+    public const string Upkeep = "upkeep";
+}

@@ -1,0 +1,150 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Requests;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Reading;
+using Solvenda.Data;
+using Solvenda.Formats;
+
+namespace Solvenda.Web.Workers;
+
+/// <summary>
+/// Reads what was stored, some at a time, oldest first. Its queue is the requests that say "Reading", so that what a
+/// crash left is taken up by itself.
+/// </summary>
+public sealed class ReadingWorker(
+    IDbContextFactory<SolvendaDb> factory,
+    ActRunner acts,
+    Reader reader,
+    ReadingBell bell,
+    HouseClock clock,
+    Troubles troubles
+) : Worker(Acts.House.Workers.Reading, troubles)
+{
+    // A scan of many pages leaves a lane for the letters behind it.
+    private const int Lanes = 2;
+
+    // What ended the process so often is not begun again.
+    private const int MostTries = 5;
+
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
+
+    private readonly HashSet<long> _underWay = [];
+    private readonly SemaphoreSlim _free = new(Lanes, Lanes);
+
+    protected override async Task RoundAsync(CancellationToken cancel)
+    {
+        while (true)
+        {
+            await _free.WaitAsync(cancel);
+            long? next;
+            try
+            {
+                next = await ClaimAsync(cancel);
+            }
+            catch
+            {
+                _free.Release();
+                throw;
+            }
+            if (next is not { } request)
+            {
+                _free.Release();
+                return;
+            }
+            _ = LaneAsync(request, cancel);
+        }
+    }
+
+    protected override Task PauseAsync(CancellationToken cancel) => bell.Signal.WaitAsync(Pause, cancel);
+
+    public override void Dispose()
+    {
+        _free.Dispose();
+        base.Dispose();
+    }
+
+    private async Task<long?> ClaimAsync(CancellationToken cancel)
+    {
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        long[] taken;
+        lock (_underWay)
+            taken = [.. _underWay];
+        var waiting = await db
+            .Requests.Where(r => r.State == RequestState.Reading && !taken.Contains(r.Id))
+            .OrderBy(r => r.Id)
+            .Select(r => new { r.Id, r.Number })
+            .Take(50)
+            .ToListAsync(cancel);
+        foreach (var one in waiting)
+        {
+            if (!await Troubles.MayTryAsync(Acts.House.Workers.Reading, one.Number, cancel))
+                continue;
+            lock (_underWay)
+                _underWay.Add(one.Id);
+            return one.Id;
+        }
+        return null;
+    }
+
+    private async Task LaneAsync(long request, CancellationToken cancel)
+    {
+        try
+        {
+            await using var db = await factory.CreateDbContextAsync(cancel);
+            var number = await db.Requests.Where(r => r.Id == request).Select(r => r.Number).FirstAsync(cancel);
+            await TryAsync(number, () => OneAsync(request, number, cancel), cancel);
+        }
+        catch (Exception e)
+        {
+            await TryAsync("", () => Task.FromException(e), cancel);
+        }
+        finally
+        {
+            lock (_underWay)
+                _underWay.Remove(request);
+            _free.Release();
+            bell.Done(request);
+            bell.Signal.Wake();
+        }
+    }
+
+    private async Task OneAsync(long request, string number, CancellationToken cancel)
+    {
+        if (await acts.RunAsync(Actor.House, new BeginReading(request), cancel) > MostTries)
+        {
+            await acts.RunAsync(Actor.House, new KeepReading(request, GivenUp), cancel);
+            await Troubles.ApartAsync(
+                Acts.House.Workers.Reading,
+                number,
+                "Reading it ended the program, again and again.",
+                cancel
+            );
+            return;
+        }
+        ReadResult result;
+        await using (var db = await factory.CreateDbContextAsync(cancel))
+        {
+            var raw = await db
+                .Requests.AsNoTracking()
+                .Where(r => r.Id == request)
+                .Select(r => r.Raw)
+                .FirstAsync(cancel);
+            result = await reader.ReadAsync(db, raw.Bytes, raw.Filename, clock.Today, cancel);
+        }
+        await acts.RunAsync(Actor.House, new KeepReading(request, result), cancel);
+    }
+
+    private static ReadResult GivenUp =>
+        new(
+            new OpenedFile(Syntax.Unknown, []),
+            [
+                new ReadMessage(
+                    new Incoming("", "", []),
+                    null,
+                    "Could not be read: our reader gave up on it. It is kept as it came."
+                ),
+            ],
+            []
+        );
+}
