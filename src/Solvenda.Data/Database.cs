@@ -12,6 +12,29 @@ public static class Database
     /// <summary>The file of a data folder.</summary>
     public static string FileIn(string folder) => Path.Combine(folder, "solvenda.db");
 
+    /// <summary>Makes the folder and its database file, for this user's eyes only; mends what is there.</summary>
+    public static void PrepareFolder(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        var file = FileIn(folder);
+        if (!File.Exists(file))
+        {
+            File.Create(file).Dispose();
+            // A file that is there is looked at read-only first, and has to be a database by then.
+            using var db = new SqliteConnection($"Data Source={file};Pooling=False");
+            db.Open();
+            using var command = db.CreateCommand();
+            command.CommandText = "PRAGMA journal_mode = WAL;";
+            command.ExecuteNonQuery();
+        }
+        if (OperatingSystem.IsWindows())
+            return;
+        File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        // SQLite gives the files beside it the same rights.
+        foreach (var data in Directory.GetFiles(folder, Path.GetFileName(file) + "*"))
+            File.SetUnixFileMode(data, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+    }
+
     public static DbContextOptionsBuilder UseSolvenda(this DbContextOptionsBuilder builder, string file) =>
         builder
             .UseSqlite(

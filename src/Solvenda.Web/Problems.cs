@@ -16,12 +16,17 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
         var problem = exception switch
         {
             RefusedException r => Of(StatusOf(r.Kind), r.Code, r.Message, r.Field, r.Facts),
-            BadHttpRequestException b => Of(
-                b.StatusCode,
-                b.StatusCode == 413 ? "too_large" : "malformed",
-                b.StatusCode == 413
-                    ? "That is too large to take; nothing was kept."
-                    : $"The request could not be understood: {Cause(b)}"
+            BadHttpRequestException b => b.StatusCode switch
+            {
+                413 => Of(413, "too_large", "That is too large to take; nothing was kept."),
+                415 => Of(415, "content_type", "That content type is not taken here."),
+                _ => Of(b.StatusCode, "malformed", $"The request could not be understood: {Cause(b)}"),
+            },
+            // Core reckons in types that have an end.
+            OverflowException => Of(
+                StatusCodes.Status422UnprocessableEntity,
+                "too_large_a_number",
+                "An amount would be larger than can be reckoned with; nothing was changed."
             ),
             _ => null,
         };
@@ -33,6 +38,12 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
                 "unexpected",
                 "Something went wrong here. Nothing was changed; try again, and tell us if it stays so."
             );
+        }
+        if (exception is RefusedException { Facts: TimeSpan wait })
+        {
+            problem.Extensions.Remove("facts");
+            httpContext.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds)
+                .ToString(System.Globalization.CultureInfo.InvariantCulture);
         }
         httpContext.Response.StatusCode = problem.Status!.Value;
         await httpContext.Response.WriteAsJsonAsync(
@@ -75,6 +86,7 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
             Refused.VersionMissing => StatusCodes.Status428PreconditionRequired,
             Refused.Gone => StatusCodes.Status410Gone,
             Refused.NotSignedIn => StatusCodes.Status401Unauthorized,
+            Refused.TooMany => StatusCodes.Status429TooManyRequests,
             _ => StatusCodes.Status422UnprocessableEntity,
         };
 

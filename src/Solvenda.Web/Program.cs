@@ -9,15 +9,22 @@ if (args is ["check", ..])
 var builder = WebApplication.CreateBuilder(args);
 builder.Logging.AddFilter("Microsoft", LogLevel.Warning);
 builder.WebHost.ConfigureKestrel(
-    (context, kestrel) => kestrel.ListenLocalhost(context.Configuration.GetValue("port", SolvendaOptions.DefaultPort))
+    (context, kestrel) =>
+    {
+        var options = SolvendaOptions.From(context.Configuration);
+        kestrel.Listen(options.Listen, options.Port);
+        kestrel.AddServerHeader = false;
+    }
 );
 builder.AddSolvenda();
 
 var app = builder.Build();
 app.UseSolvenda();
 app.Lifetime.ApplicationStarted.Register(() =>
-    Console.WriteLine($"Solvenda is ready: http://127.0.0.1:{app.Services.GetRequiredService<SolvendaOptions>().Port}")
-);
+{
+    var options = app.Services.GetRequiredService<SolvendaOptions>();
+    Console.WriteLine($"Solvenda is ready: http://{new System.Net.IPEndPoint(options.Listen, options.Port)}");
+});
 
 // The build runs this program to describe the API; it has no database then.
 if (!Startup.IsGeneratingApi)

@@ -3,7 +3,8 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
-using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.HostFiltering;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts;
@@ -99,40 +100,51 @@ public static partial class Startup
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false)
             );
         });
-        services.AddRateLimiter(o =>
-        {
-            o.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-            o.AddPolicy(
-                Door.Limit,
-                http =>
-                    RateLimitPartition.GetFixedWindowLimiter(
-                        http.Connection.RemoteIpAddress?.ToString() ?? "",
-                        _ => new FixedWindowRateLimiterOptions
-                        {
-                            PermitLimit = http
-                                .RequestServices.GetRequiredService<IConfiguration>()
-                                .GetValue("doorLimit", 60),
-                            Window = TimeSpan.FromMinutes(1),
-                        }
-                    )
+        services.AddSingleton<Buckets>();
+        services
+            .AddOptions<HostFilteringOptions>()
+            .Configure<SolvendaOptions>((hosts, o) => hosts.AllowedHosts = HostsOf(o));
+        services
+            .AddOptions<ForwardedHeadersOptions>()
+            .Configure<SolvendaOptions>(
+                (forwarded, o) =>
+                {
+                    forwarded.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+                    forwarded.KnownIPNetworks.Clear();
+                    forwarded.KnownProxies.Clear();
+                    foreach (var proxy in o.Proxies)
+                        forwarded.KnownProxies.Add(proxy);
+                }
             );
-        });
         services.AddOpenApi("v1");
         services.AddResponseCompression(o => o.EnableForHttps = true);
     }
 
+    // Browsers that call this house by any other name are answered nothing.
+    private static List<string> HostsOf(SolvendaOptions options) =>
+        [
+            "localhost",
+            "127.0.0.1",
+            "[::1]",
+            .. options.PublicAddress is { } address ? new[] { new Uri(address).Host } : [],
+            .. options.Hosts,
+        ];
+
     public static void UseSolvenda(this WebApplication app)
     {
+        if (app.Services.GetRequiredService<SolvendaOptions>().Proxies.Length > 0)
+            app.UseForwardedHeaders();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.UseResponseCompression();
         app.UseSecurityHeaders(Headers(ScriptHashes(app.Environment.WebRootPath)));
         app.UseMiddleware<SameOrigin>();
+        app.Use(NothingOfTheApiIsKept);
+        app.Use(EveryScreenIsOnePage);
         app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = c => Cache(c.Context) });
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
-        app.UseRateLimiter();
 
         app.MapOpenApi().AllowAnonymous();
         app.MapSession();
@@ -158,8 +170,6 @@ public static partial class Startup
         // there.
         if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)
             app.MapDemo();
-        app.Map("/api/{**rest}", () => TypedResults.NotFound()).ExcludeFromDescription().AllowAnonymous();
-        app.MapFallbackToFile("index.html").AllowAnonymous();
     }
 
     /// <summary>Makes the database ready, fills the demo world where asked, and says how to get in.</summary>
@@ -173,7 +183,7 @@ public static partial class Startup
             if (Directory.Exists(Path.Combine(options.DataFolder, "outside")))
                 Directory.Delete(Path.Combine(options.DataFolder, "outside"), recursive: true);
         }
-        Directory.CreateDirectory(options.DataFolder);
+        Database.PrepareFolder(options.DataFolder);
         await using var db = await app
             .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
             .CreateDbContextAsync();
@@ -201,7 +211,7 @@ public static partial class Startup
         db.OneTimeLinks.Add(new OneTimeLink { Hash = Tokens.Sha256(token), ExpiresAt = now.AddHours(24) });
         await db.SaveChangesAsync();
         Console.WriteLine(
-            $"Nobody can sign in yet. This link makes the first administrator, once, within 24 hours: http://127.0.0.1:{options.Port}/first/{token}"
+            $"Nobody can sign in yet. This link makes the first administrator, once, within 24 hours: {options.PublicAddress ?? $"http://127.0.0.1:{options.Port}"}/first/{token}"
         );
     }
 
@@ -229,6 +239,28 @@ public static partial class Startup
                 [.. c.GetSection("seller:address").Get<string[]>() ?? ["address not set"]],
                 c["seller:mail"] ?? "orders@house.example"
             );
+
+    // The screens find their way by themselves; what is no screen (the API, a file) is answered as what it is.
+    private static Task EveryScreenIsOnePage(HttpContext http, RequestDelegate next)
+    {
+        var path = http.Request.Path;
+        if (
+            (HttpMethods.IsGet(http.Request.Method) || HttpMethods.IsHead(http.Request.Method))
+            && !Path.HasExtension(path.Value)
+            && !NoScreens.Any(n => path.StartsWithSegments(n))
+        )
+            http.Request.Path = "/index.html";
+        return next(http);
+    }
+
+    private static readonly string[] NoScreens = ["/api", "/openapi", "/healthz"];
+
+    private static Task NothingOfTheApiIsKept(HttpContext http, RequestDelegate next)
+    {
+        if (http.Request.Path.StartsWithSegments("/api"))
+            http.Response.Headers.CacheControl = "no-store";
+        return next(http);
+    }
 
     private static void Cache(HttpContext http) =>
         // Files under _app carry their hash in the name and never change.

@@ -29,7 +29,7 @@ public sealed partial class ErrorListTests
 
     // Refusals by their makers, also of what has to exist; the framework's own answers in Problems.
     [GeneratedRegex(
-        """(?:(?:Bad|Clash|new Refusal)\(\s*|Refused\.\w+,\s*|OneOf\([^"]*"[^"]+",\s*|Of\(\s*500,\s*|(?:\d{3}|_) => \(|413 \? |(?<="too_large" : ))"(?<code>[a-z_]+)"(?=\s*[,)]| :)"""
+        """(?:(?:Bad|Clash|new Refusal)\(\s*|Refused\.\w+,\s*|OneOf\([^"]*"[^"]+",\s*|Of\(\s*(?:\d{3}|b\.StatusCode|StatusCodes\.\w+),\s*|(?:\d{3}|_) => \()"(?<code>[a-z_]+)"(?=\s*[,)]| :)"""
     )]
     private static partial Regex Code();
 

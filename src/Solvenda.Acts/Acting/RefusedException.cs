@@ -69,4 +69,7 @@ public enum Refused
 
     /// <summary>Who they say they are does not hold.</summary>
     NotSignedIn,
+
+    /// <summary>Too often in too short a time.</summary>
+    TooMany,
 }

@@ -130,6 +130,9 @@ public static class Rights
     /// <summary>Answers a quote.</summary>
     public static readonly Right Link = new("link", "whoever holds the buyer's link", ActorKinds.Buyer);
 
+    /// <summary>Signs in.</summary>
+    public static readonly Right SignIn = new("sign-in", "whoever's password holds", ActorKinds.Stranger);
+
     /// <summary>Becomes the first administrator.</summary>
     public static readonly Right OneTimeLink = new(
         "one-time-link",

@@ -1884,9 +1884,6 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("PersonId")
                         .HasColumnType("INTEGER");
 
-                    b.Property<DateTime>("SeenAt")
-                        .HasColumnType("TEXT");
-
                     b.HasKey("Hash");
 
                     b.HasIndex("PersonId");

@@ -58,5 +58,4 @@ public sealed class SessionRow
     public required string Hash { get; set; }
     public long PersonId { get; set; }
     public DateTime BegunAt { get; set; }
-    public DateTime SeenAt { get; set; }
 }

@@ -28,7 +28,7 @@ public static class TableWriter
             new CsvConfiguration(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.None }
         );
         foreach (var cell in head)
-            csv.WriteField(cell);
+            csv.WriteField(Shield(cell));
         await csv.NextRecordAsync();
         await foreach (var row in rows.WithCancellation(cancel))
         {
@@ -50,9 +50,10 @@ public static class TableWriter
             ? cell[1..]
             : cell;
 
+    // Blanks before it do not keep every program from calculating; nor do the wide forms of the signs.
     private static bool IsFormula(string cell) =>
-        cell.Length > 0
-        && "=+-@\t\r".Contains(cell[0], StringComparison.Ordinal)
+        cell.TrimStart(' ', '\u00a0', '\u3000', '\n') is { Length: > 0 } from
+        && "=+-@\t\r＝＋－＠".Contains(from[0], StringComparison.Ordinal)
         && !decimal.TryParse(cell, NumberStyles.Float, CultureInfo.InvariantCulture, out _);
 
     /// <param name="numbers">Which columns are numbers; the rest stays text, whatever it looks like.</param>

@@ -45,17 +45,17 @@ public static class Acknowledgement
         {
             "ST*855*0001",
             // BAK01 00 original; BAK02 AC with detail and change, AD without change.
-            $"BAK*00*{(ack.WithChanges ? "AC" : "AD")}*{Clean(ack.PoNumber)}*{Day(ack.PoDate ?? DateOnly.FromDateTime(ack.At), "yyyyMMdd")}****{Clean(ack.OrderNumber)}",
+            $"BAK*00*{(ack.WithChanges ? "AC" : "AD")}*{X12Text.Clean(ack.PoNumber)}*{Day(ack.PoDate ?? DateOnly.FromDateTime(ack.At), "yyyyMMdd")}****{X12Text.Clean(ack.OrderNumber)}",
             $"CUR*SE*{ack.Currency}",
         };
         foreach (var line in ack.Lines)
         {
-            var codes = string.Concat(line.Codes.Select(c => $"*{c.Qualifier}*{Clean(c.Code)}"));
+            var codes = string.Concat(line.Codes.Select(c => $"*{c.Qualifier}*{X12Text.Clean(c.Code)}"));
             set.Add(
-                $"PO1*{Clean(line.Number)}*{Number(line.Quantity)}*{line.Unit}*{Number(line.Price)}*{line.PriceBasis}{codes}"
+                $"PO1*{X12Text.Clean(line.Number)}*{Number(line.Quantity)}*{X12Text.Clean(line.Unit)}*{Number(line.Price)}*{X12Text.Clean(line.PriceBasis)}{codes}"
             );
             set.Add(
-                $"ACK*{line.Change}*{Number(line.Quantity)}*{line.Unit}"
+                $"ACK*{line.Change}*{Number(line.Quantity)}*{X12Text.Clean(line.Unit)}"
                     + (line.Ships is { } ships ? $"*068*{Day(ships, "yyyyMMdd")}" : "")
             );
         }
@@ -65,16 +65,14 @@ public static class Acknowledgement
         var text = new StringBuilder();
         void Add(string segment) => text.Append(segment).Append("~\n");
         Add(
-            $"ISA*00*          *00*          *ZZ*{Clean(ack.Sender), -15}*01*{Clean(ack.Receiver), -15}*{Day(DateOnly.FromDateTime(ack.At), "yyMMdd")}*{time}*U*00401*{control}*0*P*>"
+            $"ISA*00*          *00*          *ZZ*{X12Text.Clean(ack.Sender), -15}*01*{X12Text.Clean(ack.Receiver), -15}*{Day(DateOnly.FromDateTime(ack.At), "yyMMdd")}*{time}*U*00401*{control}*0*P*>"
         );
-        Add($"GS*PR*{Clean(ack.Sender)}*{Clean(ack.Receiver)}*{day}*{time}*{ack.Control}*X*004010");
+        Add($"GS*PR*{X12Text.Clean(ack.Sender)}*{X12Text.Clean(ack.Receiver)}*{day}*{time}*{ack.Control}*X*004010");
         set.ForEach(Add);
         Add($"GE*1*{ack.Control}");
         Add($"IEA*1*{control}");
         return text.ToString();
     }
-
-    private static string Clean(string text) => text.Replace('*', ' ').Replace('~', ' ').Replace('>', ' ');
 
     private static string Number(decimal value) => value.ToString("0.####", CultureInfo.InvariantCulture);
 

@@ -19,9 +19,9 @@ public static class FunctionalAcknowledgement
         var text = new StringBuilder();
         void Add(string segment) => text.Append(segment).Append("~\n");
         Add(
-            $"ISA*00*          *00*          *{Two(of.ReceiverQualifier)}*{Clean(of.Receiver), -15}*{Two(of.SenderQualifier)}*{Clean(of.Sender), -15}*{day[2..]}*{time}*U*00401*{control:D9}*0*P*>"
+            $"ISA*00*          *00*          *{Two(of.ReceiverQualifier)}*{X12Text.Clean(of.Receiver), -15}*{Two(of.SenderQualifier)}*{X12Text.Clean(of.Sender), -15}*{day[2..]}*{time}*U*00401*{control:D9}*0*P*>"
         );
-        Add($"GS*FA*{Clean(of.Receiver)}*{Clean(of.Sender)}*{day}*{time}*{control}*X*004010");
+        Add($"GS*FA*{X12Text.Clean(of.Receiver)}*{X12Text.Clean(of.Sender)}*{day}*{time}*{control}*X*004010");
         var sets = 0;
         foreach (var group in of.Groups.DefaultIfEmpty(new EdiGroup("PO", "0", of.Sender)))
         {
@@ -29,7 +29,7 @@ public static class FunctionalAcknowledgement
             var set = new List<string>
             {
                 $"ST*997*{++sets:D4}",
-                $"AK1*{Clean(group.Function)}*{Clean(group.Reference)}",
+                $"AK1*{X12Text.Clean(group.Function)}*{X12Text.Clean(group.Reference)}",
             };
             foreach (var m in messages)
                 set.AddRange(Of(m));
@@ -48,7 +48,7 @@ public static class FunctionalAcknowledgement
 
     private static IEnumerable<string> Of(EdiMessage m)
     {
-        yield return $"AK2*{Clean(m.Type)}*{Clean(m.Reference)}";
+        yield return $"AK2*{X12Text.Clean(m.Type)}*{X12Text.Clean(m.Reference)}";
         foreach (
             var at in m
                 .Faults.Where(f =>
@@ -59,9 +59,9 @@ public static class FunctionalAcknowledgement
         )
         {
             // Element 720: 3 mandatory segment missing, 8 segment has data element errors.
-            yield return $"AK3*{Clean(at.Key.Tag)}*{at.Key.Segment}**{(at.Any(f => f.Kind == FaultKind.SegmentMissing) ? "3" : "8")}";
+            yield return $"AK3*{X12Text.Clean(at.Key.Tag)}*{at.Key.Segment}**{(at.Any(f => f.Kind == FaultKind.SegmentMissing) ? "3" : "8")}";
             foreach (var f in at.Where(f => f.Element > 0))
-                yield return $"AK4*{f.Element}**{Code(f.Kind)}{(f.Bad.Length > 0 ? "*" + Clean(f.Bad.Length > 99 ? f.Bad[..99] : f.Bad) : "")}";
+                yield return $"AK4*{f.Element}**{Code(f.Kind)}{(f.Bad.Length > 0 ? "*" + X12Text.Clean(f.Bad.Length > 99 ? f.Bad[..99] : f.Bad) : "")}";
         }
         // Element 718: 1 not supported, 2 trailer missing, 3 numbers differ, 4 count is wrong, 5 segments in error.
         var breaks = m.Faults.FirstOrDefault(f => f.Breaks);
@@ -89,7 +89,4 @@ public static class FunctionalAcknowledgement
         };
 
     private static string Two(string qualifier) => qualifier.Length == 2 ? qualifier : "ZZ";
-
-    private static string Clean(string text) =>
-        new([.. text.Select(c => c is '*' or '~' or '>' || char.IsControl(c) ? ' ' : c)]);
 }

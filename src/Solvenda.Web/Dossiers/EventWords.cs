@@ -139,6 +139,8 @@ public static class EventWords
                 )
             ),
             TalkNoted => new("a talk was noted"),
+            SignedIn => new("signed in"),
+            SignedOut => new("signed out"),
             SetApart e => new($"{e.Worker} set {e.Subject} apart: {e.Words}"),
             TroubleSettled e => new(
                 $"{e.Worker}, {e.Subject}: {(e.Again ? "to be tried once more" : "left as it is")}"

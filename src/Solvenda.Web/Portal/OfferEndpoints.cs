@@ -23,11 +23,28 @@ public static class OfferEndpoints
         var offers = app.MapGroup("/api/offers/{token}")
             .WithTags("Offers")
             .AllowAnonymous()
-            .RequireRateLimiting(Door.Limit);
+            .AddEndpointFilter(MissesAreCounted);
         offers.MapGet("", Get);
         offers.MapGet("/print", Print).Produces(200, contentType: "application/pdf");
         offers.MapPost("/accept", Accept);
         offers.MapPost("/decline", Decline);
+    }
+
+    // Whoever tries links that lead nowhere is slowed down; whoever has a good one is not.
+    private static async ValueTask<object?> MissesAreCounted(
+        EndpointFilterInvocationContext context,
+        EndpointFilterDelegate next
+    )
+    {
+        try
+        {
+            return await next(context);
+        }
+        catch (RefusedException e) when (e.Code == "link_unknown")
+        {
+            context.HttpContext.RequestServices.GetRequiredService<Buckets>().Missed(context.HttpContext);
+            throw;
+        }
     }
 
     private static async Task<OfferView> Get(

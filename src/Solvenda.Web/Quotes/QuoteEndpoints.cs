@@ -206,7 +206,13 @@ public static class QuoteEndpoints
     )
     {
         var actor = http.User.ActorOf();
-        var links = options.PublicAddress ?? $"{http.Request.Scheme}://{http.Request.Host}";
+        // Never by the name that the caller's browser gave: it can be anybody's.
+        var links =
+            options.PublicAddress
+            ?? throw RefusedException.Clash(
+                "public_address",
+                "How buyers reach this house is not set (--public-address https://…); nothing was sent."
+            );
         var send = new SendQuote(number, letter.By, letter.To, letter.Subject, letter.Text, links, Seen.Of(ifMatch));
         return await views.OfAsync(db, await acts.RunAsync(actor, send, cancel), actor, cancel);
     }

@@ -12,13 +12,6 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Web.Security;
 
-/// <summary>Names of what endpoints carry beside their right.</summary>
-public static class Door
-{
-    /// <summary>Rate limits of the doors that need no sign-in.</summary>
-    public const string Limit = "doors";
-}
-
 /// <summary>Says at an endpoint who may: by a right, or by the act that it carries out.</summary>
 public static class DoorRights
 {
@@ -45,7 +38,6 @@ public static class DoorRights
 /// <summary>Sets up cookies for people, keys for machines, and the policies.</summary>
 public static class Access
 {
-    public const string StampClaim = "stamp";
     private const string KeyScheme = "ApiKey";
     private const string ScopeClaim = "scope";
     private const string MachineClaim = "machine";
@@ -76,7 +68,7 @@ public static class Access
                 o.SlidingExpiration = true;
                 o.Events.OnRedirectToLogin = c => Status(c, StatusCodes.Status401Unauthorized);
                 o.Events.OnRedirectToAccessDenied = c => Status(c, StatusCodes.Status403Forbidden);
-                o.Events.OnValidatePrincipal = StillValidAsync;
+                o.Events.OnValidatePrincipal = Sessions.StillValidAsync;
             })
             .AddScheme<AuthenticationSchemeOptions, KeyHandler>(KeyScheme, null);
         var rights = services.AddAuthorizationBuilder();
@@ -93,7 +85,7 @@ public static class Access
         return services;
     }
 
-    public static ClaimsPrincipal PrincipalOf(Person person) =>
+    public static ClaimsPrincipal PrincipalOf(Person person, params ReadOnlySpan<Claim> more) =>
         new(
             new ClaimsIdentity(
                 [
@@ -102,7 +94,7 @@ public static class Access
                         person.Id.ToString(System.Globalization.CultureInfo.InvariantCulture)
                     ),
                     new Claim(ClaimTypes.Name, person.Name),
-                    new Claim(StampClaim, person.Stamp),
+                    .. more,
                     .. Enum.GetValues<Roles>()
                         .Where(r => r != Roles.None && person.Roles.HasFlag(r))
                         .Select(r => new Claim(ClaimTypes.Role, r.ToString())),
@@ -130,19 +122,6 @@ public static class Access
     {
         context.Response.StatusCode = status;
         return Task.CompletedTask;
-    }
-
-    // A person who was switched off, or whose roles or password changed, is out at the next request.
-    private static async Task StillValidAsync(CookieValidatePrincipalContext context)
-    {
-        var actor = context.Principal!.ActorOf();
-        var db = context.HttpContext.RequestServices.GetRequiredService<SolvendaDb>();
-        var stamp = await db
-            .People.Where(p => p.Id == actor.PersonId && p.Active)
-            .Select(p => p.Stamp)
-            .FirstOrDefaultAsync(context.HttpContext.RequestAborted);
-        if (stamp is null || stamp != context.Principal!.FindFirstValue(StampClaim))
-            context.RejectPrincipal();
     }
 
     private sealed class KeyHandler(

@@ -1,4 +1,3 @@
-using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -15,7 +14,16 @@ public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 
 /// <summary>A person as others see them.</summary>
 /// <param name="SeesCost">Whether cost, floor and margin are theirs to see.</param>
-public sealed record PersonView(long Id, string Name, string Does, bool MayWrite, bool MayDecide, bool SeesCost);
+/// <param name="RunsHouse">Whether they are told what the house's workers could not do.</param>
+public sealed record PersonView(
+    long Id,
+    string Name,
+    string Does,
+    bool MayWrite,
+    bool MayDecide,
+    bool SeesCost,
+    bool RunsHouse
+);
 
 public sealed record SignIn(string Login, string Password);
 
@@ -31,10 +39,10 @@ public static class SessionEndpoints
     {
         var session = app.MapGroup("/api/session").WithTags("Session");
         session.MapGet("", Get).AllowAnonymous();
-        session.MapPost("", In).AllowAnonymous().RequireRateLimiting(Door.Limit);
+        session.MapPost("", In).AllowAnonymous();
         session.MapDelete("", Out).AllowAnonymous();
         app.MapGet("/api/people", People).WithTags("Session").Needs(Rights.Look);
-        session.MapPost("/first", First).AllowAnonymous().RequireRateLimiting(Door.Limit);
+        session.MapPost("/first", First).AllowAnonymous();
     }
 
     public static PersonView ViewOf(Person p) =>
@@ -44,7 +52,8 @@ public static class SessionEndpoints
             p.Does,
             (p.Roles & (Roles.Desk | Roles.Seller)) != 0,
             (p.Roles & (Roles.Lead | Roles.Credit)) != 0,
-            Sight.SeesCost(p.Roles)
+            Sight.SeesCost(p.Roles),
+            p.Roles.HasFlag(Roles.Admin)
         );
 
     private static async Task<SessionView> Get(
@@ -75,10 +84,13 @@ public static class SessionEndpoints
         SolvendaOptions options,
         Seller seller,
         IPasswordHasher<Person> hasher,
+        Buckets buckets,
+        ActRunner acts,
         CancellationToken cancel
     )
     {
         var login = body.Login.Trim().ToLowerInvariant();
+        buckets.SignIn(login, http);
         var person = await db.People.AsNoTracking().FirstOrDefaultAsync(p => p.Login == login && p.Active, cancel);
         // Without a password nobody signs in, and an unknown name takes as long as a wrong password.
         var hash = person is { PasswordHash.Length: > 0 } ? person.PasswordHash : Dummy.Value;
@@ -89,14 +101,13 @@ public static class SessionEndpoints
                 "sign_in_failed",
                 "That name and password do not fit together."
             );
-        await http.SignInAsync(Access.PrincipalOf(person));
+        await Sessions.BeginAsync(http, acts, person, cancel);
         return new SessionView(ViewOf(person), options.Demo, seller.Name);
     }
 
-    private static async Task<NoContent> Out(HttpContext http, CancellationToken cancel)
+    private static async Task<NoContent> Out(HttpContext http, ActRunner acts, CancellationToken cancel)
     {
-        cancel.ThrowIfCancellationRequested();
-        await http.SignOutAsync();
+        await Sessions.EndAsync(http, acts, cancel);
         return TypedResults.NoContent();
     }
 
@@ -118,9 +129,11 @@ public static class SessionEndpoints
         SolvendaOptions options,
         Seller seller,
         IPasswordHasher<Person> hasher,
+        Buckets buckets,
         CancellationToken cancel
     )
     {
+        buckets.SignIn("the first administrator", http);
         if (body.Password.Length is < LeastPassword or > MostPassword)
             throw RefusedException.Bad(
                 "password_short",
@@ -132,7 +145,7 @@ public static class SessionEndpoints
             new BecomeFirstAdministrator(body.Token, body.Name, body.Login, hasher.HashPassword(Nobody, body.Password)),
             cancel
         );
-        await http.SignInAsync(Access.PrincipalOf(person));
+        await Sessions.BeginAsync(http, acts, person, cancel);
         return new SessionView(ViewOf(person), options.Demo, seller.Name);
     }
 }

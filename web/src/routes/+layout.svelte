@@ -26,6 +26,7 @@
     { path: '/records/buyers', name: 'Buyers' },
     { path: '/records/items', name: 'Items' },
     { path: '/prices', name: 'Prices' },
+    ...(session.person?.runsHouse ? [{ path: '/troubles', name: 'House' }] : []),
     ...(session.view?.demo ? [{ path: '/post', name: 'Post room' }] : []),
   ]);
   const here = (path: string) => (path === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(path));

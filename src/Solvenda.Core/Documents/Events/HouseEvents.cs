@@ -18,3 +18,11 @@ public sealed record SetApart(string Worker, string Subject, string Words) : IEv
 /// <param name="Again">Whether it is to be tried once more.</param>
 [EventCode("house.trouble_settled")]
 public sealed record TroubleSettled(string Worker, string Subject, bool Again) : IEvent;
+
+/// <summary>Somebody signed in.</summary>
+[EventCode("people.signed_in")]
+public sealed record SignedIn : IEvent;
+
+/// <summary>Somebody signed out.</summary>
+[EventCode("people.signed_out")]
+public sealed record SignedOut : IEvent;

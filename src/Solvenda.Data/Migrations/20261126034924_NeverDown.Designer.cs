@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261126033503_NeverDown")]
+    [Migration("20261126034924_NeverDown")]
     partial class NeverDown
     {
         /// <inheritdoc />
@@ -1886,9 +1886,6 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<long>("PersonId")
                         .HasColumnType("INTEGER");
-
-                    b.Property<DateTime>("SeenAt")
-                        .HasColumnType("TEXT");
 
                     b.HasKey("Hash");
 

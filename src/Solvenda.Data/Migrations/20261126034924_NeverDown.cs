@@ -31,8 +31,7 @@ namespace Solvenda.Data.Migrations
                 {
                     Hash = table.Column<string>(type: "TEXT", nullable: false),
                     PersonId = table.Column<long>(type: "INTEGER", nullable: false),
-                    BegunAt = table.Column<DateTime>(type: "TEXT", nullable: false),
-                    SeenAt = table.Column<DateTime>(type: "TEXT", nullable: false)
+                    BegunAt = table.Column<DateTime>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
                 {
