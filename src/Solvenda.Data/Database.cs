@@ -19,7 +19,7 @@ public static class Database
         var file = FileIn(folder);
         if (!File.Exists(file))
         {
-            File.Create(file).Dispose();
+            Private(file);
             // A file that is there is looked at read-only first, and has to be a database by then.
             using var db = new SqliteConnection($"Data Source={file};Pooling=False");
             db.Open();
@@ -33,6 +33,59 @@ public static class Database
         // SQLite gives the files beside it the same rights.
         foreach (var data in Directory.GetFiles(folder, Path.GetFileName(file) + "*"))
             File.SetUnixFileMode(data, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+    }
+
+    /// <summary>Makes an empty file for this user's eyes only.</summary>
+    public static void Private(string file)
+    {
+        var options = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
+        if (!OperatingSystem.IsWindows())
+            options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+        new FileStream(file, options).Dispose();
+    }
+
+    /// <summary>What is wrong with a database file; null where it is whole.</summary>
+    public static async Task<string?> ProblemOfAsync(string file)
+    {
+        try
+        {
+            await using var db = new SqliteConnection($"Data Source={file};Mode=ReadOnly;Pooling=False");
+            await db.OpenAsync();
+            await using var command = db.CreateCommand();
+            command.CommandText = "PRAGMA quick_check; SELECT count(*) FROM event;";
+            var said = (string?)await command.ExecuteScalarAsync();
+            return said == "ok" ? null : said;
+        }
+        catch (SqliteException e)
+        {
+            return e.Message;
+        }
+    }
+
+    /// <summary>Whether nobody else has a database open; its log is put into the file then.</summary>
+    public static async Task<bool> IsAloneAsync(string file)
+    {
+        try
+        {
+            await using var db = new SqliteConnection($"Data Source={file};Pooling=False;Default Timeout=1");
+            await db.OpenAsync();
+            await using var command = db.CreateCommand();
+            // Leaving the write-ahead log takes the file for oneself (SQLite, "WAL", section 5).
+            command.CommandText = "PRAGMA journal_mode = DELETE;";
+            return (string?)await command.ExecuteScalarAsync() == "delete";
+        }
+        catch (SqliteException e) when (e.SqliteErrorCode is 5 or 6)
+        {
+            return false;
+        }
+    }
+
+    public static async Task RunAsync(SqliteConnection db, string sql)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        await using var command = db.CreateCommand();
+        command.CommandText = sql;
+        await command.ExecuteNonQueryAsync();
     }
 
     public static DbContextOptionsBuilder UseSolvenda(this DbContextOptionsBuilder builder, string file) =>

@@ -5,6 +5,10 @@ if (args is ["read", ..])
     return await ReadCommand.RunAsync(args[1..], Console.Out, Console.Error);
 if (args is ["check", ..])
     return await CheckCommand.RunAsync(args[1..], Console.Out, Console.Error);
+if (args is ["backup", ..])
+    return await BackupCommands.BackupAsync(args[1..], Console.Out, Console.Error);
+if (args is ["restore", ..])
+    return await BackupCommands.RestoreAsync(args[1..], Console.Out, Console.Error);
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Logging.AddFilter("Microsoft", LogLevel.Warning);

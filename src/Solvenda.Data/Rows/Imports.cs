@@ -14,14 +14,14 @@ public enum ImportState
     /// <summary>Being taken.</summary>
     Taking,
 
-    /// <summary>Taken whole.</summary>
+    /// <summary>Taken; rows that others changed meanwhile so that they did not fit any more are told.</summary>
     Taken,
 
     /// <summary>Could not be read, or not be taken; nothing was changed.</summary>
     Failed,
 }
 
-/// <summary>A file of records: kept as it came, looked at, and taken whole or not at all.</summary>
+/// <summary>A file of records: kept as it came, looked at, and taken where every row fits.</summary>
 public sealed class ImportRow
 {
     public long Id { get; set; }

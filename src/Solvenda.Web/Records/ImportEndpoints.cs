@@ -169,7 +169,7 @@ public static class ImportEndpoints
     )
     {
         var view = View(await ImportSteps.FindAsync(db, id, actor, cancel), worker);
-        worker.Enqueue(id);
+        worker.Wake();
         return view;
     }
 

@@ -1,9 +1,9 @@
 using System.Collections.Concurrent;
 using System.Globalization;
-using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Records;
+using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Tables;
@@ -11,52 +11,40 @@ using Solvenda.Formats.Tables;
 namespace Solvenda.Web.Workers;
 
 /// <summary>
-/// Looks at imports and takes them, one after the other. What was under way when the process ended has changed nothing,
-/// and says so.
+/// Looks at imports and takes them, one after the other. What was under way when the process ended is gone on with.
 /// </summary>
-public sealed partial class ImportWorker(
-    IDbContextFactory<SolvendaDb> factory,
-    ActRunner acts,
-    Troubles troubles,
-    ILogger<ImportWorker> log
-) : Worker(Acts.House.Workers.Imports, troubles)
+public sealed class ImportWorker(IDbContextFactory<SolvendaDb> factory, ActRunner acts, Troubles troubles)
+    : Worker(Acts.House.Workers.Imports, troubles)
 {
-    private readonly Channel<long> _waiting = Channel.CreateUnbounded<long>();
-    private readonly ConcurrentDictionary<long, int> _progress = new();
-    private readonly Queue<long> _again = new();
-    private bool _begun;
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
 
-    public void Enqueue(long id) => _waiting.Writer.TryWrite(id);
+    private readonly ConcurrentDictionary<long, int> _progress = new();
+    private readonly Signal _signal = new();
+
+    /// <summary>There is something to look at or to take.</summary>
+    public void Wake() => _signal.Wake();
 
     /// <summary>Rows done so far.</summary>
     public int Progress(long id) => _progress.GetValueOrDefault(id);
 
-    protected override async Task PauseAsync(CancellationToken cancel)
-    {
-        if (_again.Count > 0)
-            await Task.Delay(TimeSpan.FromSeconds(1), cancel);
-        else
-            await _waiting.Reader.WaitToReadAsync(cancel);
-        while (_again.TryDequeue(out var id))
-            Enqueue(id);
-    }
+    protected override Task PauseAsync(CancellationToken cancel) => _signal.WaitAsync(Pause, cancel);
 
+    // The queue is the imports that are to be looked at or taken: what a crash left is taken up by itself.
     protected override async Task RoundAsync(CancellationToken cancel)
     {
-        if (!_begun)
-            await acts.RunAsync(Actor.House, new EndImports(), cancel);
-        _begun = true;
-        while (_waiting.Reader.TryRead(out var id))
-        {
-            if (
-                !await TryAsync(
-                    string.Create(CultureInfo.InvariantCulture, $"import {id}"),
-                    () => OneAsync(id, cancel),
-                    cancel
-                )
-            )
-                _again.Enqueue(id);
-        }
+        List<long> waiting;
+        await using (var db = await factory.CreateDbContextAsync(cancel))
+            waiting = await db
+                .Imports.Where(i => i.State == ImportState.Looking || i.State == ImportState.Taking)
+                .OrderBy(i => i.Id)
+                .Select(i => i.Id)
+                .ToListAsync(cancel);
+        foreach (var id in waiting)
+            await TryAsync(
+                string.Create(CultureInfo.InvariantCulture, $"import {id}"),
+                () => OneAsync(id, cancel),
+                cancel
+            );
     }
 
     private async Task OneAsync(long id, CancellationToken cancel)
@@ -78,35 +66,76 @@ public sealed partial class ImportWorker(
             await acts.RunAsync(Actor.House, new KeepImport(id, all, null, null), cancel);
             // Read before anything is written: while a large workbook is unpacked, others go on working.
             using var rows = HeldRows.Of(table);
-            void Progress(int done) => _progress[id] = done;
             if (import.State == ImportState.Looking)
             {
-                var outcome = await kind.Importer.RunAsync(db, rows, columns, null, Progress, cancel);
-                await acts.RunAsync(Actor.House, new KeepImport(id, null, outcome, null), cancel);
+                var looked = await LookAsync(db, kind.Importer, id, rows, columns, null, cancel);
+                await acts.RunAsync(Actor.House, new KeepImport(id, null, looked, null), cancel);
             }
             else
-            {
-                var person = await db.People.AsNoTracking().FirstAsync(p => p.Id == import.ById, cancel);
-                var actor = Actor.Person(person.Id, person.Name, person.Roles);
-                await acts.RunAsync(actor, new TakeImport(id, rows, columns, Progress), cancel);
-            }
+                await TakeAsync(db, kind.Importer, import, rows, columns, cancel);
         }
         catch (Exception e) when (e is TableException or RefusedException)
         {
             await acts.RunAsync(Actor.House, new KeepImport(id, null, null, e.Message), cancel);
         }
-        catch (Exception e) when (e is not OperationCanceledException)
+        finally
         {
-            Failed(log, e, id);
-            await acts.RunAsync(
-                Actor.House,
-                new KeepImport(id, null, null, "Something went wrong here; nothing was changed."),
-                cancel
-            );
+            _progress.TryRemove(id, out _);
         }
-        _progress.TryRemove(id, out _);
     }
 
-    [LoggerMessage(Level = LogLevel.Error, Message = "Import {Id} failed")]
-    private static partial void Failed(ILogger logger, Exception exception, long id);
+    private async Task<ImportOutcome> LookAsync(
+        SolvendaDb db,
+        IImporter importer,
+        long id,
+        HeldRows rows,
+        IReadOnlyDictionary<string, string> columns,
+        Roles? roles,
+        CancellationToken cancel
+    )
+    {
+        var run = await importer.BeginAsync(db, rows, columns, roles, cancel);
+        foreach (var portion in run.Portions())
+        {
+            await run.LookAsync(db, portion, cancel);
+            _progress[id] = run.Outcome.Total;
+        }
+        return run.Outcome;
+    }
+
+    private async Task TakeAsync(
+        SolvendaDb db,
+        IImporter importer,
+        ImportRow import,
+        HeldRows rows,
+        IReadOnlyDictionary<string, string> columns,
+        CancellationToken cancel
+    )
+    {
+        var person = await db.People.AsNoTracking().FirstAsync(p => p.Id == import.ById, cancel);
+        // Once more, since the house may have changed since it was looked at: where a cell does not fit, nothing is
+        // begun.
+        var looked = await LookAsync(db, importer, import.Id, rows, columns, person.Roles, cancel);
+        if (looked.Refused.Count > 0)
+            throw RefusedException.Clash(
+                "import_state",
+                $"{looked.Refused.Count} cells no longer fit, the first in line {looked.Refused[0].Line}: {looked.Refused[0].Why}. Nothing was changed; look at it again."
+            );
+        var actor = Actor.Person(person.Id, person.Name, person.Roles);
+        var run = await importer.BeginAsync(db, rows, columns, person.Roles, cancel);
+        foreach (var portion in run.Portions())
+        {
+            try
+            {
+                await acts.RunAsync(actor, new TakeImport(import.Id, run, portion), cancel);
+            }
+            catch (Exception e) when (e is DbUpdateException or RefusedException { Code: "stale" })
+            {
+                // Somebody made or changed one of them in this moment; they were found anew.
+                await acts.RunAsync(actor, new TakeImport(import.Id, run, portion), cancel);
+            }
+            _progress[import.Id] = run.Outcome.Total;
+        }
+        await acts.RunAsync(actor, new TakeImport(import.Id, run, null), cancel);
+    }
 }

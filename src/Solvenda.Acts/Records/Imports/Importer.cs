@@ -23,18 +23,32 @@ public interface IImporter
     /// <summary>Which field each column means: by what somebody said before, by name, label or another name.</summary>
     IReadOnlyDictionary<string, string> Recognise(IReadOnlyList<string> head, IReadOnlyDictionary<string, string> said);
 
-    /// <summary>
-    /// Looks at every row and says what would happen; with a command to write with, it happens, in that one
-    /// transaction.
-    /// </summary>
-    Task<ImportOutcome> RunAsync(
+    /// <summary>Begins to go through a table.</summary>
+    /// <param name="roles">Of whoever takes it; null where it is only looked at.</param>
+    /// <exception cref="TableException">No column says which record a row is.</exception>
+    Task<IImportRun> BeginAsync(
         SolvendaDb db,
         HeldRows table,
         IReadOnlyDictionary<string, string> columns,
-        Work? work,
-        Action<int> progress,
+        Roles? roles,
         CancellationToken cancel
     );
+}
+
+/// <summary>One going-through of a table in portions: to look what would happen, or to let it happen.</summary>
+public interface IImportRun
+{
+    /// <summary>The rows, read portion by portion, once.</summary>
+    IEnumerable<object> Portions();
+
+    /// <summary>Says what a portion would do.</summary>
+    Task LookAsync(SolvendaDb db, object portion, CancellationToken cancel);
+
+    /// <summary>Lets it happen. A row that does not fit any more is left as it is, and told.</summary>
+    Task TakeAsync(Work work, object portion, CancellationToken cancel);
+
+    /// <summary>What all portions so far did, or would do.</summary>
+    ImportOutcome Outcome { get; }
 }
 
 /// <inheritdoc />
@@ -66,12 +80,11 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
         return columns;
     }
 
-    public async Task<ImportOutcome> RunAsync(
+    public async Task<IImportRun> BeginAsync(
         SolvendaDb db,
         HeldRows table,
         IReadOnlyDictionary<string, string> columns,
-        Work? work,
-        Action<int> progress,
+        Roles? roles,
         CancellationToken cancel
     )
     {
@@ -92,36 +105,11 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             throw new TableException(
                 $"No column is the {string.Join(", the ", missing)}; without it nobody can tell which {kind.One} is meant."
             );
-        var run = new Run(kind, work, await References.LoadAsync(db, kind.Referred, cancel));
+        var run = new Run(kind, table, roles, await References.LoadAsync(db, kind.Referred, cancel));
         // In the order of the fields, since some lean on others: a limit on its currency.
-        taken = [.. Formed(table, taken, run.Refused).OrderBy(c => kind.Fields.ToList().IndexOf(c.Field))];
-        var there = await ThereAsync(db, run, cancel);
-        var seen = new HashSet<UInt128>();
-        foreach (var portion in table.Chunk(Portion))
-        {
-            var read = portion.Select(row => run.Read(row.Line, row.Cells, taken, seen)).ToList();
-            var ids = read.Select(r => there.GetValueOrDefault(r.Key)).Where(id => id > 0).ToList();
-            var rows = kind.Rows(db).Where(r => EF.Parameter(ids).Contains(r.Id));
-            var known =
-                ids.Count == 0
-                    ? []
-                    : await (work is null ? rows.AsNoTracking() : rows).ToDictionaryAsync(r => r.Id, cancel);
-            foreach (var row in read)
-                run.Take(row, known.GetValueOrDefault(there.GetValueOrDefault(row.Key)));
-            if (work is not null && run.Refused.Count == 0)
-            {
-                await BulkWriter.InsertAsync(db, run.Made, cancel);
-                await run.LeaveAsync(db, work, cancel);
-                await db.SaveChangesAsync(cancel);
-                await work.ChainAsync(cancel);
-                await db.SaveChangesAsync(cancel);
-            }
-            db.ChangeTracker.Clear();
-            run.Made.Clear();
-            run.Written.Clear();
-            progress(run.Total);
-        }
-        return new ImportOutcome(run.Total, run.New, run.Changed, run.Same, run.Refused);
+        run.Columns = [.. Formed(table, taken, run.Refused).OrderBy(c => kind.Fields.ToList().IndexOf(c.Field))];
+        await run.FindAsync(db, cancel);
+        return run;
     }
 
     private sealed record Column(string Head, int Index, Field<TRow> Field)
@@ -150,13 +138,86 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     );
 
     /// <summary>What one going-through has found so far, and what of it waits to be written.</summary>
-    private sealed class Run(RecordKind<TRow> kind, Work? work, References references)
+    private sealed class Run(RecordKind<TRow> kind, HeldRows table, Roles? roles, References references) : IImportRun
     {
+        private readonly Dictionary<UInt128, long> _there = [];
+        private readonly HashSet<UInt128> _seen = [];
+        private readonly List<TRow> _made = [];
+        private readonly List<(TRow Row, ImmutableArray<RecordFieldChange> Changes)> _written = [];
+
+        public List<Column> Columns { get; set; } = [];
+
         public List<RefusedCell> Refused { get; } = [];
 
-        public List<TRow> Made { get; } = [];
+        public ImportOutcome Outcome => new(Total, New, Changed, Same, Refused);
 
-        public List<(TRow Row, ImmutableArray<RecordFieldChange> Changes)> Written { get; } = [];
+        public IEnumerable<object> Portions() =>
+            table.Chunk(Portion).Select(rows => rows.Select(r => Read(r.Line, r.Cells)).ToList());
+
+        /// <summary>Which records are there already, by their keys.</summary>
+        public async Task FindAsync(SolvendaDb db, CancellationToken cancel)
+        {
+            await foreach (var row in kind.Rows(db).AsNoTracking().AsAsyncEnumerable().WithCancellation(cancel))
+                _there[KeyOf(row)] = row.Id;
+        }
+
+        public async Task LookAsync(SolvendaDb db, object portion, CancellationToken cancel)
+        {
+            var rows = (List<ReadRow>)portion;
+            var known = await Known(db, rows).AsNoTracking().ToDictionaryAsync(r => r.Id, cancel);
+            foreach (var row in rows)
+                Take(row, KnownOf(row, known));
+            Clear(db);
+        }
+
+        public async Task TakeAsync(Work work, object portion, CancellationToken cancel)
+        {
+            var db = work.Db;
+            var rows = (List<ReadRow>)portion;
+            var before = (Total, New, Changed, Same, Refused.Count);
+            try
+            {
+                var known = await Known(db, rows).ToDictionaryAsync(r => r.Id, cancel);
+                foreach (var row in rows)
+                {
+                    var there = KnownOf(row, known);
+                    // What was set before a cell was refused is not kept either.
+                    if (!Take(row, there) && there is not null)
+                        db.Entry(there).State = EntityState.Detached;
+                }
+                await BulkWriter.InsertAsync(db, _made, cancel);
+                await LeaveAsync(work, cancel);
+                await db.SaveChangesAsync(cancel);
+                await work.ChainAsync(cancel);
+                await db.SaveChangesAsync(cancel);
+            }
+            catch
+            {
+                // Somebody else made or changed such a record; found anew, the portion can be taken once more.
+                (Total, New, Changed, Same, var refused) = before;
+                Refused.RemoveRange(refused, Refused.Count - refused);
+                Clear(db);
+                await FindAsync(db, cancel);
+                throw;
+            }
+            Clear(db);
+        }
+
+        private IQueryable<TRow> Known(SolvendaDb db, List<ReadRow> rows)
+        {
+            var ids = rows.Select(r => _there.GetValueOrDefault(r.Key)).Where(id => id > 0).ToList();
+            return kind.Rows(db).Where(r => EF.Parameter(ids).Contains(r.Id));
+        }
+
+        private TRow? KnownOf(ReadRow row, Dictionary<long, TRow> known) =>
+            known.GetValueOrDefault(_there.GetValueOrDefault(row.Key));
+
+        private void Clear(SolvendaDb db)
+        {
+            db.ChangeTracker.Clear();
+            _made.Clear();
+            _written.Clear();
+        }
 
         public int Total { get; private set; }
 
@@ -166,16 +227,15 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
 
         public int Same { get; private set; }
 
-        public ReadRow Read(int line, IReadOnlyList<string> cells, List<Column> taken, HashSet<UInt128> seen)
+        private ReadRow Read(int line, IReadOnlyList<string> cells)
         {
-            Total++;
-            var values = taken.Select(c => (c, c.Text(cells))).ToList();
+            var values = Columns.Select(c => (c, c.Text(cells))).ToList();
             var probe = kind.Make();
             var wrong = false;
             foreach (var (column, text) in values.Where(v => kind.Key.Contains(v.c.Field.Name)))
                 wrong |= Refuse(line, column.Head, text, column.Field.Set(probe, text, references));
             var key = KeyOf(probe);
-            if (!wrong && !seen.Add(key))
+            if (!wrong && !_seen.Add(key))
                 wrong |= Refuse(
                     line,
                     values[0].c.Head,
@@ -185,8 +245,10 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             return new ReadRow(line, key, probe, values, wrong);
         }
 
-        public void Take(ReadRow read, TRow? known)
+        /// <returns>Whether it fits.</returns>
+        private bool Take(ReadRow read, TRow? known)
         {
+            Total++;
             var row = known ?? read.Probe;
             var wrong = read.Wrong;
             var changes = ImmutableArray.CreateBuilder<RecordFieldChange>();
@@ -200,11 +262,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                     continue;
                 if (field.ByHouse)
                     wrong |= Refuse(read.Line, column.Head, text, $"“{field.Label}” is kept by the house");
-                else if (
-                    field.OnlyBy != Roles.None
-                    && work is not null
-                    && (work.Actor.Roles & field.OnlyBy) == Roles.None
-                )
+                else if (field.OnlyBy != Roles.None && roles is { } have && (have & field.OnlyBy) == Roles.None)
                     wrong |= Refuse(read.Line, column.Head, text, $"the {field.Label} is not yours to set");
                 else if (field.Set(row, text, references) is { } why)
                     wrong |= Refuse(read.Line, column.Head, text, why);
@@ -230,24 +288,25 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                     words
                 );
             if (wrong)
-                return;
+                return false;
             if (known is null)
             {
                 New++;
-                Made.Add(row);
+                _made.Add(row);
             }
             else if (changes.Count > 0)
             {
                 Changed++;
                 known.Version++;
-                Written.Add((known, changes.ToImmutable()));
+                _written.Add((known, changes.ToImmutable()));
             }
             else
                 Same++;
+            return true;
         }
 
         // Sixteen bytes of a digest stand for a key, so that hundreds of thousands of them are small.
-        public UInt128 KeyOf(TRow row) =>
+        private UInt128 KeyOf(TRow row) =>
             System.Buffers.Binary.BinaryPrimitives.ReadUInt128BigEndian(
                 SHA256.HashData(
                     Encoding.UTF8.GetBytes(
@@ -259,12 +318,12 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                 )
             );
 
-        public async Task LeaveAsync(SolvendaDb db, Work to, CancellationToken cancel)
+        private async Task LeaveAsync(Work work, CancellationToken cancel)
         {
-            foreach (var (row, changes) in Written)
+            foreach (var (row, changes) in _written)
             {
-                var owner = changes.Any(c => c.Money) ? await kind.Owner(db, row, cancel) : null;
-                to.Leave(
+                var owner = changes.Any(c => c.Money) ? await kind.Owner(work.Db, row, cancel) : null;
+                work.Leave(
                     new RecordChanged(kind.Name, kind.CallsOf(row, references), changes, owner),
                     Work.SubjectOf(kind.Name, row.Id)
                 );
@@ -277,14 +336,6 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                 Refused.Add(new RefusedCell(line, column, value, why));
             return why is not null;
         }
-    }
-
-    private async Task<Dictionary<UInt128, long>> ThereAsync(SolvendaDb db, Run run, CancellationToken cancel)
-    {
-        var there = new Dictionary<UInt128, long>();
-        await foreach (var row in kind.Rows(db).AsNoTracking().AsAsyncEnumerable().WithCancellation(cancel))
-            there[run.KeyOf(row)] = row.Id;
-        return there;
     }
 
     // How numbers and dates are written is found from all cells of a column, in one going-through of the rows.

@@ -25,8 +25,10 @@ public sealed class NameImportColumnsAct : Act<NameImportColumns, long>
         if (row.State is not (ImportState.Looked or ImportState.Failed))
             throw RefusedException.Clash("import_state", "It is being worked on, or was taken already.");
         var of = RecordKinds.Find(row.Kind);
-        foreach (var (head, field) in input.Columns)
+        foreach (var (head, named) in input.Columns)
         {
+            // The annotations that keep nulls out do not reach into a dictionary.
+            var field = named ?? "";
             if (field.Length > 0 && of.AllFields.All(f => f.Name != field))
                 throw RefusedException.Bad("field_unknown", $"There is no field “{field}”.", head);
             var plain = head.ToLowerInvariant();

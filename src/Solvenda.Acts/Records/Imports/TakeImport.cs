@@ -6,37 +6,32 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Records;
 
 /// <summary>
-/// Takes an import whole: the file is gone through once more, since the house may have changed since it was looked at.
-/// All of it is one transaction.
+/// Takes a portion of an import that was looked at and fits. Portions are acts of their own, so that nobody who types
+/// waits for 200,000 rows; what is interrupted between two of them goes on by itself, since rows that were taken are
+/// the same then.
 /// </summary>
-/// <param name="Table">Its rows, read before.</param>
-/// <param name="Progress">Is told how many rows are done.</param>
-public sealed record TakeImport(
-    long Import,
-    HeldRows Table,
-    IReadOnlyDictionary<string, string> Columns,
-    Action<int> Progress
-) : IAct<int>;
+/// <param name="Portion">Some of its rows; null: there are no more, and it is done.</param>
+public sealed record TakeImport(long Import, IImportRun Run, object? Portion) : IAct<int>;
 
 [Leaves(typeof(ImportMoved), typeof(RecordChanged))]
 public sealed class TakeImportAct : Act<TakeImport, int>
 {
     public override Right Needs => Rights.Records;
 
-    /// <returns>Rows that it had.</returns>
+    /// <returns>Rows so far.</returns>
     public override async Task<int> RunAsync(Work work, TakeImport input, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var found = await ImportSteps.FindAsync(work.Db, input.Import, work.Actor, cancel);
-        var outcome = await RecordKinds
-            .Find(found.Kind)
-            .Importer.RunAsync(work.Db, input.Table, input.Columns, work, input.Progress, cancel);
-        if (outcome.Refused.Count > 0)
-            throw RefusedException.Clash(
-                "import_state",
-                $"{outcome.Refused.Count} cells no longer fit, the first in line {outcome.Refused[0].Line}: {outcome.Refused[0].Why}. Nothing was changed; look at it again."
-            );
+        if (found.State != ImportState.Taking)
+            throw RefusedException.Clash("import_state", "It is not being taken.");
+        if (input.Portion is { } portion)
+        {
+            await input.Run.TakeAsync(work, portion, cancel);
+            return input.Run.Outcome.Total;
+        }
+        var outcome = input.Run.Outcome;
         var row = await work.Db.Imports.FirstAsync(i => i.Id == input.Import, cancel);
         KeepImportAct.Write(row, outcome);
         row.State = ImportState.Taken;
