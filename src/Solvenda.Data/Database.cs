@@ -9,6 +9,8 @@ namespace Solvenda.Data;
 /// <summary>How SQLite is opened, everywhere the same.</summary>
 public static class Database
 {
+    private const string LockFile = "solvenda.lock";
+
     /// <summary>The file of a data folder.</summary>
     public static string FileIn(string folder) => Path.Combine(folder, "solvenda.db");
 
@@ -62,19 +64,26 @@ public static class Database
         }
     }
 
-    /// <summary>Whether nobody else has a database open; its log is put into the file then.</summary>
-    public static async Task<bool> IsAloneAsync(string file)
+    /// <summary>Says, as long as it is held, that somebody works with the data of a folder; several may.</summary>
+    public static IDisposable Hold(string folder)
     {
+        var file = Path.Combine(folder, LockFile);
+        if (!File.Exists(file))
+            Private(file);
+        return new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read);
+    }
+
+    /// <summary>Whether nobody works with the data of a folder.</summary>
+    public static bool IsAtRest(string folder)
+    {
+        var file = Path.Combine(folder, LockFile);
         try
         {
-            await using var db = new SqliteConnection($"Data Source={file};Pooling=False;Default Timeout=1");
-            await db.OpenAsync();
-            await using var command = db.CreateCommand();
-            // Leaving the write-ahead log takes the file for oneself (SQLite, "WAL", section 5).
-            command.CommandText = "PRAGMA journal_mode = DELETE;";
-            return (string?)await command.ExecuteScalarAsync() == "delete";
+            if (File.Exists(file))
+                new FileStream(file, FileMode.Open, FileAccess.ReadWrite, FileShare.None).Dispose();
+            return true;
         }
-        catch (SqliteException e) when (e.SqliteErrorCode is 5 or 6)
+        catch (IOException)
         {
             return false;
         }

@@ -62,7 +62,7 @@ public static class BackupCommands
         var to = Database.FileIn(folder);
         if (File.Exists(to) && !over)
             return await SaidAsync(errors, $"{to} is there; --over puts the backup in its place, and keeps it aside.");
-        if (File.Exists(to) && !await Database.IsAloneAsync(to))
+        if (!Database.IsAtRest(folder))
             return await SaidAsync(errors, $"A server works with {to}; stop it first. Nothing was changed.");
         Directory.CreateDirectory(folder);
         if (File.Exists(to))

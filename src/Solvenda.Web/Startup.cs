@@ -184,6 +184,8 @@ public static partial class Startup
                 Directory.Delete(Path.Combine(options.DataFolder, "outside"), recursive: true);
         }
         Database.PrepareFolder(options.DataFolder);
+        var held = Database.Hold(options.DataFolder);
+        app.Lifetime.ApplicationStopped.Register(held.Dispose);
         await using var db = await app
             .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
             .CreateDbContextAsync();
