@@ -9,6 +9,26 @@ namespace Solvenda.Data;
 /// <summary>How SQLite is opened, everywhere the same.</summary>
 public static class Database
 {
+    /// <summary>Brings a database up to this program, where it is older.</summary>
+    public static async Task BringUpAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        // Asking the migrator itself makes the whole model anew, on every start.
+        if (await LastMigrationAsync(db, cancel) != db.Database.GetMigrations().Last())
+            await db.Database.MigrateAsync(cancel);
+    }
+
+    private static async Task<string?> LastMigrationAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        await db.Database.OpenConnectionAsync(cancel);
+        await using var command = db.Database.GetDbConnection().CreateCommand();
+        command.CommandText = "SELECT count(*) FROM sqlite_master WHERE name = '__EFMigrationsHistory'";
+        if (await command.ExecuteScalarAsync(cancel) is not 1L)
+            return null;
+        command.CommandText = "SELECT max(MigrationId) FROM __EFMigrationsHistory";
+        return await command.ExecuteScalarAsync(cancel) as string;
+    }
+
     private const string LockFile = "solvenda.lock";
 
     /// <summary>The file of a data folder.</summary>

@@ -205,12 +205,12 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
             )
         );
 
-    private sealed class Millionths()
+    internal sealed class Millionths()
         : ValueConverter<decimal, long>(
             v => decimal.ToInt64(decimal.Round(v * 1_000_000m, 0, MidpointRounding.AwayFromZero)),
             v => v / 1_000_000m
         );
 
-    private sealed class Utc()
+    internal sealed class Utc()
         : ValueConverter<DateTime, DateTime>(v => v, v => DateTime.SpecifyKind(v, DateTimeKind.Utc));
 }

@@ -189,7 +189,7 @@ public static partial class Startup
         await using var db = await app
             .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
             .CreateDbContextAsync();
-        await db.Database.MigrateAsync();
+        await Database.BringUpAsync(db, CancellationToken.None);
         if (await db.People.AnyAsync())
             return;
         var now = app.Services.GetRequiredService<HouseClock>().UtcNow;

@@ -26,6 +26,7 @@ public sealed class SizeTests
             if (
                 name.Contains("/obj/", StringComparison.Ordinal)
                 || name.Contains("/Migrations/", StringComparison.Ordinal)
+                || name.Contains("/Compiled/", StringComparison.Ordinal)
             )
                 continue;
             var text = File.ReadAllText(file);

@@ -1,6 +1,8 @@
 using System.IO.Compression;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Metadata;
 using Solvenda.Acts.Proofs;
 using Solvenda.Data;
 using Xunit;
@@ -13,6 +15,32 @@ namespace Solvenda.Web.Tests;
 /// </summary>
 public sealed class UpgradeTests
 {
+    // dotnet ef dbcontext optimize --project src/Solvenda.Data -o Compiled -n Solvenda.Data.Compiled
+    [Fact]
+    public void The_model_that_was_compiled_and_the_migrations_are_those_of_the_rows()
+    {
+        var builder = new DbContextOptionsBuilder<SolvendaDb>().UseSolvenda("nowhere.db");
+        using var compiled = new SolvendaDb((DbContextOptions<SolvendaDb>)builder.Options);
+        Assert.False(compiled.Database.HasPendingModelChanges());
+        var rows = compiled.GetService<IDesignTimeModel>().Model;
+        static string Told(IReadOnlyModel model) =>
+            string.Join(
+                '\n',
+                model
+                    .GetEntityTypes()
+                    .OrderBy(t => t.Name, StringComparer.Ordinal)
+                    .SelectMany(t =>
+                        t.GetProperties()
+                            .Select(p => $"{t.Name}.{p.Name} {p.ClrType} {p.IsNullable} {p.IsConcurrencyToken}")
+                            .Order(StringComparer.Ordinal)
+                    )
+            );
+        Assert.True(
+            compiled.Model is not null && compiled.Model.GetType().Name.Contains("Solvenda", StringComparison.Ordinal)
+        );
+        Assert.Equal(Told(rows), Told(compiled.Model));
+    }
+
     public static TheoryData<string> Kept =>
         [
             .. Directory

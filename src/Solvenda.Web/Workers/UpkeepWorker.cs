@@ -20,11 +20,19 @@ public sealed class UpkeepWorker(
 {
     private static readonly TimeSpan Between = TimeSpan.FromMinutes(15);
 
+    private static readonly TimeSpan AfterStart = TimeSpan.FromSeconds(10);
+
+    // Nobody waits for it while the house opens.
+    private bool _begun;
+
     protected override Task PauseAsync(CancellationToken cancel) => Task.Delay(Between, time, cancel);
 
     // One order an act, so that nobody who types waits for all of them; one that fails stops none of the others.
     protected override async Task RoundAsync(CancellationToken cancel)
     {
+        if (!_begun)
+            await Task.Delay(AfterStart, time, cancel);
+        _begun = true;
         await TryAsync(
             "quotes whose validity is over",
             () => acts.RunAsync(Actor.House, new LapseQuotes(), cancel),
