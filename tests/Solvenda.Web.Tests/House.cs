@@ -11,11 +11,48 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>The real host with the demo world on a real SQLite file, made once for all tests.</summary>
+/// <summary>
+/// The real host with the demo world on a real SQLite file. The world is made once, with its messages read; each class
+/// of tests has a copy of its own.
+/// </summary>
 public sealed class House : WebApplicationFactory<Program>
 {
     private static readonly string[] _channels = ["mail", "edi"];
+    private static readonly Lazy<string> _made = new(Make);
     private readonly string _data = Directory.CreateTempSubdirectory("solvenda-tests").FullName;
+
+    public House()
+        : this(copy: true) { }
+
+    private House(bool copy)
+    {
+        if (!copy)
+            return;
+        foreach (var file in Directory.GetFiles(_made.Value, "*", SearchOption.AllDirectories))
+        {
+            var to = Path.Combine(_data, Path.GetRelativePath(_made.Value, file));
+            Directory.CreateDirectory(Path.GetDirectoryName(to)!);
+            File.Copy(file, to);
+        }
+    }
+
+    private static string Make()
+    {
+        var kept = Directory.CreateTempSubdirectory("solvenda-world").FullName;
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(kept, recursive: true);
+        using var first = new House(copy: false);
+        first.TakenInAsync().GetAwaiter().GetResult();
+        // The file alone is whole, whatever its log still holds.
+        using var db = new Microsoft.Data.Sqlite.SqliteConnection(
+            $"Data Source={Database.FileIn(first._data)};Pooling=False"
+        );
+        db.Open();
+        using var command = db.CreateCommand();
+        command.CommandText = "VACUUM INTO $file";
+        command.Parameters.AddWithValue("$file", Database.FileIn(kept));
+        command.ExecuteNonQuery();
+        return kept;
+    }
 
     public string DataFolder => _data;
 
@@ -81,7 +118,8 @@ public sealed class House : WebApplicationFactory<Program>
     {
         base.Dispose(disposing);
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(_data, recursive: true);
+        if (Directory.Exists(_data))
+            Directory.Delete(_data, recursive: true);
     }
 }
 
