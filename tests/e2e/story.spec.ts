@@ -222,7 +222,7 @@ test('the X12 order goes straight to an order: feet to metres, their prices besi
   await expect(line(page, 'SET-MOOR-10')).toContainText('405.0000');
   // Their freight is beside ours, and is not taken by itself.
   await expect(page.getByText(/Their document states freight of 250.00, ours has/).last()).toBeVisible();
-  await page.getByRole('button', { name: /keep ours/ }).click();
+  await page.getByRole('button', { name: /keep ours/ }).first().click();
   await page.getByRole('button', { name: 'Let it pass', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Confirm it' })).toBeEnabled();
   await page.keyboard.press('c');

@@ -8,7 +8,8 @@
   const session = useSession();
   let desk = $state.raw<Schemas['DeskView'] | null>(null);
   let problem = $state('');
-  let at = $state(0);
+  // Which one is chosen is remembered by what it is: the list moves by itself.
+  let focused = $state<string | null>(null);
   let list = $state<HTMLElement>();
 
   // Meets the server: at once, and then every few seconds, so that what comes in shows by itself.
@@ -34,6 +35,13 @@
       .filter((g) => g.items.length > 0),
   );
   const items = $derived(groups.flatMap((g) => g.items));
+  const of = (item: Schemas['DeskItem']) => item.kind + item.number + item.path;
+  const at = $derived(
+    Math.max(
+      0,
+      items.findIndex((i) => of(i) === focused),
+    ),
+  );
   const hours = [8, 10, 12, 14, 16, 18];
   const top = (hour: number) => ((Math.min(Math.max(hour, 8), 18.5) - 8) / 10.5) * 100;
   const hourOf = (iso: string) => new Date(iso).getHours() + new Date(iso).getMinutes() / 60;
@@ -58,8 +66,10 @@
   );
 
   function go(step: number) {
-    at = Math.min(Math.max(0, at + step), items.length - 1);
-    list?.querySelectorAll('[data-item]')[at]?.scrollIntoView({ block: 'nearest' });
+    const to = Math.min(Math.max(0, at + step), items.length - 1);
+    const item = items[to];
+    if (item) focused = of(item);
+    list?.querySelectorAll('[data-item]')[to]?.scrollIntoView({ block: 'nearest' });
   }
 
   function open() {
@@ -90,14 +100,17 @@
           <span>value</span>
         </div>
         <ul>
-          {#each group.items as item (item.kind + item.number + item.path)}
+          {#each group.items as item (of(item))}
             {@const n = items.indexOf(item)}
             <li data-item class="border-b border-hairline {n === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : ''}">
               <a
                 href={item.path}
                 class="grid grid-cols-[1fr_auto] items-baseline gap-x-3 px-2 py-1.5 md:grid-cols-[92px_1fr_110px_130px_96px]"
-                onfocus={() => (at = n)}
-                onmouseenter={() => (at = n)}
+                onfocus={() => (focused = of(item))}
+                onpointermove={(e) => {
+                  // A pointer that rests chooses nothing, though the list moves under it.
+                  if (e.movementX || e.movementY) focused = of(item);
+                }}
               >
                 <span class="font-mono text-[12px] max-md:col-span-2">{item.number}</span>
                 <span class="min-w-0">

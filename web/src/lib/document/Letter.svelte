@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
+  import { formKeys, KeyCap } from '$lib/keys';
   import { PrintedQuote } from '$lib/printed';
 
   let { take }: { take: (letter: Schemas['LetterView']) => Promise<void> } = $props();
@@ -40,7 +41,7 @@
 </script>
 
 <dialog bind:this={dialog} class="m-auto w-[min(1100px,96vw)] border border-strong bg-sheet p-5 text-ink" aria-label="send the quote">
-  <form onsubmit={submit} class="grid gap-5 md:grid-cols-2">
+  <form onsubmit={submit} {@attach formKeys} class="grid gap-5 md:grid-cols-2">
     <div class="grid content-start gap-3">
       <h2 class="font-serif text-lg">Send it</h2>
       <p class="text-second">
@@ -77,7 +78,7 @@
       >
       {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
       <div class="flex gap-2">
-        <button class="btn btn-primary btn-sm" disabled={busy}>Send</button>
+        <button class="btn btn-primary btn-sm" disabled={busy}>Send <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button>
         <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog?.close()}>Not yet</button>
       </div>
     </div>

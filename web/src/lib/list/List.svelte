@@ -19,7 +19,8 @@
   }
 
   let { label, columns, rows, path, key, cell, empty }: Props = $props();
-  let at = $state(0);
+  // Which one is chosen is remembered by its key: the list moves by itself.
+  let focused = $state<string | null>(null);
   let sortBy = $state<string | null>(null);
   let down = $state(false);
   let shown = $state(120);
@@ -37,10 +38,19 @@
   // Rows are drawn as far as somebody has gone, so that long lists open at once.
   const drawn = $derived(sorted.slice(0, shown));
 
+  const at = $derived(
+    Math.max(
+      0,
+      sorted.findIndex((r) => key(r) === focused),
+    ),
+  );
+
   function go(step: number) {
-    at = Math.min(Math.max(0, at + step), sorted.length - 1);
-    if (at > shown - 20) shown += 120;
-    body?.querySelectorAll('tr')[at]?.scrollIntoView({ block: 'nearest' });
+    const to = Math.min(Math.max(0, at + step), sorted.length - 1);
+    const row = sorted[to];
+    if (row !== undefined) focused = key(row);
+    if (to > shown - 20) shown += 120;
+    body?.querySelectorAll('tr')[to]?.scrollIntoView({ block: 'nearest' });
   }
 
   function open() {
@@ -86,7 +96,7 @@
         <tr
           class="h-8 cursor-pointer border-b border-hairline {i === at ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : 'hover:bg-focus-row'}"
           onclick={(e) => {
-            at = i;
+            focused = key(row);
             if (!(e.target as Element).closest('a, button')) open();
           }}
         >

@@ -108,7 +108,10 @@
                 : ''}"
             >
               {#if row}
-                {#if c === 0}<a href={path(row.id)}>{show(row.cells[c] ?? '', field.type)}</a>{:else}{show(row.cells[c] ?? '', field.type)}{/if}
+                {#if c === 0}<a href={path(row.id)}>{show(row.cells[c] ?? '', field.type) || 'no ' + field.label}</a>{:else}{show(
+                    row.cells[c] ?? '',
+                    field.type,
+                  )}{/if}
               {:else if c === 0}<span class="text-third">…</span>{/if}
             </td>
           {/each}

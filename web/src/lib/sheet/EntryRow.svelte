@@ -10,6 +10,10 @@
   let pick = $state(0);
   let input = $state<HTMLInputElement>();
   let asked = 0;
+  // What the list was asked for: Enter takes its chosen item only where it is for what stands there now.
+  let askedFor = '';
+  let list = $state<HTMLElement>();
+  let place = $state('');
 
   const here = $derived(sheet.line === null);
 
@@ -25,13 +29,22 @@
       return;
     }
     const found = await ask(api.GET('/api/items', { params: { query: { q: text } } }));
-    if (mine === asked) [hits, pick] = [found, 0];
+    if (mine !== asked) return;
+    [hits, pick, askedFor] = [found, 0, text];
+    // Over the line where there is room for it, else below; on the page, so that no short sheet cuts it off.
+    const { left, top, bottom } = input!.getBoundingClientRect();
+    place = `left:${left}px;` + (top > 300 ? `bottom:${window.innerHeight - top}px` : `top:${bottom}px`);
   }
+
+  // Meets the browser: the chosen one is always in sight.
+  $effect(() => {
+    list?.querySelectorAll('[role=option]')[pick]?.scrollIntoView({ block: 'nearest' });
+  });
 
   async function add() {
     const typed = text.trim();
     if (!typed) return;
-    const chosen = hits?.items[pick]?.code ?? '';
+    const chosen = (askedFor === text ? hits?.items[pick]?.code : undefined) ?? '';
     text = '';
     hits = null;
     asked++;
@@ -48,7 +61,8 @@
     else if (event.key === 'ArrowUp' && many) pick = (pick + many - 1) % many;
     else if (event.key === 'ArrowUp') {
       sheet.move(-1);
-      input?.blur();
+      // The cursor goes where the sheet's is; nowhere, if there is no line.
+      void tick().then(() => document.querySelector<HTMLElement>('[data-sheet] td[tabindex="0"]')?.focus());
     } else if (event.key === 'Escape') {
       if (hits) hits = null;
       else input?.blur();
@@ -92,10 +106,12 @@
     />
     {#if hits && here}
       <ul
+        bind:this={list}
         id="entry-hits"
+        style={place}
         role="listbox"
         aria-label="items"
-        class="absolute bottom-full left-0 z-20 max-h-72 w-[min(640px,90vw)] overflow-auto border border-strong bg-sheet"
+        class="fixed z-20 max-h-72 w-[min(640px,90vw)] overflow-auto border border-strong bg-sheet"
       >
         {#each hits.items as item, i (item.code)}
           <li role="option" aria-selected={i === pick}>

@@ -27,27 +27,27 @@
 
 <aside class="w-52 shrink-0 border-l border-dashed border-strong px-3.5 py-4 max-lg:hidden" aria-label="notes to the focused line">
   {#if notes && sheet.focused}
-    <h3 class="font-semibold">{sheet.focused.code ?? 'This line'}, this buyer</h3>
+    <h2 class="font-semibold">{sheet.focused.code ?? 'This line'}, this buyer</h2>
     {#each notes.toThisBuyer as sale, i (i)}
       <div class="grid grid-cols-[1fr_auto_auto] gap-3 text-second" title={sale.document}>
-        <span>{day(sale.day)}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="w-16 text-right">{fixed(sale.netPrice, 4)}</span>
+        <span>{day(sale.day)}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="text-right">{sale.currency} {fixed(sale.netPrice, 4)}</span>
       </div>
     {:else}
       <p class="text-second">never bought it</p>
     {/each}
     {#if notes.freeNow !== null}
-      <h3 class="mt-3 font-semibold">Stock</h3>
+      <h2 class="mt-3 font-semibold">Stock</h2>
       <p class="text-second">
         {plain(notes.freeNow)}
         {notes.unitWord} free here{#if notes.nextIncoming}; {plain(notes.nextIncomingQuantity ?? 0)} {notes.unitWord} more on {day(notes.nextIncoming)}{/if}
       </p>
     {/if}
     {#if notes.break}
-      <h3 class="mt-3 font-semibold">From {plain(notes.break.from)} {notes.break.unitWord}</h3>
+      <h2 class="mt-3 font-semibold">From {plain(notes.break.from)} {notes.break.unitWord}</h2>
       <p class="text-second">{fixed(notes.break.price, 4)} {sheet.focused.unitWord ? `per ${sheet.focused.unitWord}` : 'each'}</p>
     {/if}
     {#if notes.theyWrote}
-      <h3 class="mt-3 font-semibold">They asked for</h3>
+      <h2 class="mt-3 font-semibold">They asked for</h2>
       <p class="font-serif text-[15px] leading-snug text-second italic">“{notes.theyWrote}”</p>
     {/if}
   {/if}

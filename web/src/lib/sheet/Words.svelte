@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { formKeys, KeyCap } from '$lib/keys';
+
   /** A small dialog that takes a few words: a reason, a note. */
   interface Props {
     title: string;
@@ -36,7 +38,7 @@
 </script>
 
 <dialog bind:this={dialog} class="m-auto w-[min(440px,94vw)] border border-strong bg-sheet p-5 text-ink" aria-label={title}>
-  <form onsubmit={submit} class="grid gap-3">
+  <form onsubmit={submit} {@attach formKeys} class="grid gap-3">
     <h2 class="font-serif text-lg">{title}</h2>
     <p class="text-second">{says}</p>
     <label class="grid gap-1"
@@ -44,7 +46,7 @@
     >
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
     <div class="flex gap-2">
-      <button class="btn btn-primary btn-sm" disabled={busy}>{button}</button>
+      <button class="btn btn-primary btn-sm" disabled={busy}>{button} <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button>
       <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog?.close()}>Leave it</button>
     </div>
   </form>
