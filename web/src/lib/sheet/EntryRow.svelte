@@ -31,9 +31,9 @@
     const found = await ask(api.GET('/api/items', { params: { query: { q: text } } }));
     if (mine !== asked) return;
     [hits, pick, askedFor] = [found, 0, text];
-    // Over the line where there is room for it, else below; on the page, so that no short sheet cuts it off.
+    // Below the line where there is room for it, else over it; on the page, so that no short sheet cuts it off.
     const { left, top, bottom } = input!.getBoundingClientRect();
-    place = `left:${left}px;` + (top > 300 ? `bottom:${window.innerHeight - top}px` : `top:${bottom}px`);
+    place = `left:${left}px;` + (window.innerHeight - bottom > 300 ? `top:${bottom}px` : `bottom:${window.innerHeight - top}px`);
   }
 
   // Meets the browser: the chosen one is always in sight.
