@@ -316,4 +316,24 @@ public sealed class RecordTests(House house) : RecordCalls(house)
             )
         );
     }
+
+    [Fact]
+    public async Task The_word_of_a_unit_is_taken_for_its_code()
+    {
+        var paz = await House.AsAsync(Paz);
+        var values = new
+        {
+            list = "house",
+            item = "CHN-SS-10",
+            unit = "m",
+            price = "31.5",
+            currency = "EUR",
+            from = "2030-01-01",
+        };
+        var made = await paz.PostAsJsonAsync("/api/records/prices", new { values }, Cancel);
+        Assert.True(made.IsSuccessStatusCode, await made.Content.ReadAsStringAsync(Cancel));
+        var id = (await made.JsonAsync()).GetProperty("id").GetInt64();
+        var kept = await (await paz.GetAsync($"/api/records/prices/{id}", Cancel)).Content.ReadAsStringAsync(Cancel);
+        Assert.Contains("MTR", kept, StringComparison.Ordinal);
+    }
 }

@@ -107,7 +107,6 @@ public sealed class SecurityTests(House house) : IClassFixture<House>
             (415, "content_type"),
             await AnswerAsync(HttpMethod.Post, "/api/quotes", new StringContent("a=b", Encoding.UTF8, "text/plain"))
         );
-        Assert.Equal(HttpStatusCode.OK, (await quill.GetAsync("/quotes/anything", Cancel)).StatusCode);
     }
 
     [Fact]

@@ -10,6 +10,8 @@ public static class Fields
 {
     private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
 
+    /// <param name="check">What is wrong with a text; null where nothing is.</param>
+    /// <param name="read">What is kept of what was typed: a code for a word.</param>
     public static Field<TRow> Text<TRow>(
         Expression<Func<TRow, string?>> property,
         string label,
@@ -18,7 +20,8 @@ public static class Fields
         string hint = "",
         FieldType type = FieldType.Text,
         string[]? also = null,
-        Func<string, string?>? check = null
+        Func<string, string?>? check = null,
+        Func<string, string>? read = null
     )
     {
         var p = Of(property);
@@ -30,9 +33,10 @@ public static class Fields
             (row, _) => (string?)p.GetValue(row) ?? "",
             (row, text, _) =>
             {
-                if (text.Length > 0 && check?.Invoke(text) is { } wrong)
+                var kept = text.Length > 0 && read is not null ? read(text) : text;
+                if (kept.Length > 0 && check?.Invoke(kept) is { } wrong)
                     return wrong;
-                p.SetValue(row, text.Length == 0 && nullable ? null : text);
+                p.SetValue(row, kept.Length == 0 && nullable ? null : kept);
                 return null;
             }
         )

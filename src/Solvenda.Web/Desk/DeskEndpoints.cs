@@ -216,12 +216,14 @@ public static class DeskEndpoints
                 o.Channel,
                 o.Stops,
                 o.FirstStop,
+                // The one thing that stops it is with somebody else already.
+                Waits = o.Stops == 1 && db.Asks.Any(a => a.SheetId == o.SheetId && a.Outcome == AskOutcome.Waiting),
             })
             .ToListAsync(cancel);
         return
         [
             .. rows.Select(o => new DeskItem(
-                Urgency.AtOnce,
+                o.Waits ? Urgency.WhenThereIsTime : Urgency.AtOnce,
                 "order",
                 o.Number,
                 $"/orders/{o.Number}",
@@ -229,10 +231,13 @@ public static class DeskEndpoints
                 o.Stops switch
                 {
                     0 => "ready to confirm",
+                    1 when o.Waits => "",
                     1 => o.FirstStop,
                     _ => $"{o.Stops} things stop it: {o.FirstStop}",
                 },
-                o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}") : "no PO number",
+                o.Waits ? o.FirstStop
+                    : o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}")
+                    : "no PO number",
                 o.Stops == 0 ? "order" : "order held",
                 o.CreatedAt,
                 o.Currency,

@@ -116,7 +116,7 @@
                 <span class="min-w-0">
                   <span class="block font-serif text-[16px] leading-5 md:truncate">{item.buyer}</span>
                   <span class="block truncate text-second"
-                    ><span class="needs text-ink">{item.reason}</span>{#if item.rest}&ensp;{item.rest}{/if}</span
+                    >{#if item.reason}<span class="needs text-ink">{item.reason}</span>&ensp;{/if}{item.rest}</span
                   >
                 </span>
                 <span class="text-second max-md:hidden">{item.what}<br />{since(item.since)}</span>

@@ -57,7 +57,7 @@ internal static class BuyerCodes
             },
             Fields.Reference<AliasRow>(a => a.ItemId, "item", "items", inList: true),
             Fields.Number<AliasRow>(a => a.Quantity, "quantity", hint: "where the words mean one, as “the usual”"),
-            Fields.Text<AliasRow>(a => a.Unit, "unit", check: Checks.UnitCode),
+            Fields.Text<AliasRow>(a => a.Unit, "unit", check: Checks.UnitCode, read: Checks.UnitOf),
             new Field<AliasRow>(
                 "learnedFrom",
                 "learned from",

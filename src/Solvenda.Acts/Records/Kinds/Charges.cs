@@ -47,7 +47,8 @@ internal static class Charges
                 c => c.Unit,
                 "unit",
                 hint: "only for lines in this unit",
-                check: Checks.UnitCode
+                check: Checks.UnitCode,
+                read: Checks.UnitOf
             ),
             Fields.Number<ChargeRuleRow>(
                 c => c.BelowGoods,

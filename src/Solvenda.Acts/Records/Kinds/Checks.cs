@@ -15,6 +15,10 @@ internal static class Checks
             ? null
             : $"“{text}” is not a country of ISO 3166-1, two capital letters";
 
+    /// <summary>The code of a unit, where its word was typed: MTR for "m".</summary>
+    public static string UnitOf(string text) =>
+        UnitTable.FromCode(text) is { } code ? code.Code : UnitTable.FromWord(text)?.Code ?? text;
+
     public static string? UnitCode(string text) =>
         UnitTable.FromCode(text) is { } unit && unit.Code == text
             ? null

@@ -58,7 +58,8 @@ internal static class Items
                 hint: "UN/ECE Rec 20, such as MTR or C62",
                 type: FieldType.Code,
                 also: ["unit"],
-                check: Checks.UnitCode
+                check: Checks.UnitCode,
+                read: Checks.UnitOf
             ),
             new Field<ItemRow>(
                 "salesUnits",
@@ -132,6 +133,7 @@ internal static class Items
         foreach (var part in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
             var pair = part.Split('=', StringSplitOptions.TrimEntries);
+            pair[0] = Checks.UnitOf(pair[0]);
             if (
                 pair.Length != 2
                 || Checks.UnitCode(pair[0]) is not null

@@ -41,7 +41,8 @@ internal static class Prices
                 required: true,
                 inList: true,
                 type: FieldType.Code,
-                check: Checks.UnitCode
+                check: Checks.UnitCode,
+                read: Checks.UnitOf
             ),
             Fields.Number<ListPriceRow>(p => p.Price, "price", inList: true),
             Fields.Text<ListPriceRow>(

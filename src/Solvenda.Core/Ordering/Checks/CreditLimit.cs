@@ -57,7 +57,7 @@ public sealed class CreditLimit : ICheck
             yield return Stop(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{over:#,0.00} {headroom.Currency.Code} over the credit limit with this order: they owe and will owe {credit.Exposure.Value:#,0.00} of {credit.Limit.Value:#,0}{shared}."
+                    $"{over:#,0.00} {headroom.Currency.Code} over the credit limit with this order: they owe and will owe {credit.Exposure.Value:#,0.00}, this order is {facts.TotalInCredit.Value:#,0.00} more, and the limit is {credit.Limit.Value:#,0.00}{shared}."
                 ),
                 string.Create(CultureInfo.InvariantCulture, $"over/{Math.Ceiling(over)}"),
                 Math.Ceiling(over * facts.CreditRateHome)

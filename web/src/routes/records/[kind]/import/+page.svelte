@@ -65,7 +65,17 @@
     <h1 class="pb-3 font-serif text-[25px] leading-tight">Import <em class="text-second">{kind.title.toLowerCase()} from CSV or XLSX</em></h1>
     <label class="block border border-dashed border-strong bg-sheet px-4 py-5">
       <span class="text-second">The first row names the columns. It is looked at first; nothing changes before you say so.</span><br />
-      <input class="mt-2" type="file" accept=".csv,.txt,.tsv,.xlsx" disabled={busy} onchange={(e) => void bring(e.currentTarget.files?.[0])} />
+      <input
+        class="mt-2"
+        type="file"
+        accept=".csv,.txt,.tsv,.xlsx"
+        disabled={busy}
+        onchange={(e) => {
+          void bring(e.currentTarget.files?.[0]);
+          // A mended file of the same name is a choice of its own.
+          e.currentTarget.value = '';
+        }}
+      />
     </label>
     {#if view}
       <section class="mt-4 border border-hairline bg-sheet px-4 py-3" aria-live="polite" aria-label="the import">
