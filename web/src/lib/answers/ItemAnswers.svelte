@@ -111,10 +111,15 @@
         </li>
       {:else}<li class="text-second">None yet.</li>{/each}
     </ul>
-    {#if mayChange}<label class="text-second">add one <input type="file" onchange={(e) => {
-          void bring(e.currentTarget.files?.[0]);
-          e.currentTarget.value = '';
-        }} /></label>{/if}
+    {#if mayChange}<label class="text-second"
+        >add one <input
+          type="file"
+          onchange={(e) => {
+            void bring(e.currentTarget.files?.[0]);
+            e.currentTarget.value = '';
+          }}
+        /></label
+      >{/if}
   </section>
   <section aria-label="sold to">
     <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Sold to</h2>
