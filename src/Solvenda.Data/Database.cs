@@ -34,10 +34,18 @@ public static class Database
     /// <summary>The file of a data folder.</summary>
     public static string FileIn(string folder) => Path.Combine(folder, "solvenda.db");
 
-    /// <summary>Makes the folder and its database file, for this user's eyes only; mends what is there.</summary>
+    /// <summary>
+    /// Makes the folder and its database file, for this user's eyes only. A folder that was there keeps its rights.
+    /// </summary>
     public static void PrepareFolder(string folder)
     {
-        Directory.CreateDirectory(folder);
+        if (OperatingSystem.IsWindows() || Directory.Exists(folder))
+            Directory.CreateDirectory(folder);
+        else
+            Directory.CreateDirectory(
+                folder,
+                UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute
+            );
         var file = FileIn(folder);
         if (!File.Exists(file))
         {
@@ -51,7 +59,6 @@ public static class Database
         }
         if (OperatingSystem.IsWindows())
             return;
-        File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         // SQLite gives the files beside it the same rights.
         foreach (var data in Directory.GetFiles(folder, Path.GetFileName(file) + "*"))
             File.SetUnixFileMode(data, UnixFileMode.UserRead | UnixFileMode.UserWrite);

@@ -68,11 +68,14 @@ public static class BackupCommands
         if (File.Exists(to))
         {
             var aside = $"{to}.before-{DateTime.UtcNow:yyyyMMdd-HHmmss}";
-            File.Move(to, aside);
+            // What a killed server committed last stands in its log; it goes along.
+            foreach (var beside in new[] { "", "-wal", "-shm" })
+            {
+                if (File.Exists(to + beside))
+                    File.Move(to + beside, aside + beside);
+            }
             await answer.WriteLineAsync($"What was there is kept as {aside}.");
         }
-        File.Delete(to + "-wal");
-        File.Delete(to + "-shm");
         File.Copy(from, to);
         Database.PrepareFolder(folder);
         await answer.WriteLineAsync($"{to} is in place. ./solvenda check goes through it.");

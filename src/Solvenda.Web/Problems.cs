@@ -30,21 +30,20 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
             ),
             _ => null,
         };
+        // An engineer sees where a figure ran over.
+        if (problem is null || exception is OverflowException)
+            Unexpected(log, exception, httpContext.Request.Method, httpContext.Request.Path);
         if (problem is null)
         {
-            Unexpected(log, exception, httpContext.Request.Method, httpContext.Request.Path);
             problem = Of(
                 500,
                 "unexpected",
                 "Something went wrong here. Nothing was changed; try again, and tell us if it stays so."
             );
         }
-        if (exception is RefusedException { Facts: TimeSpan wait })
-        {
-            problem.Extensions.Remove("facts");
+        if (exception is RefusedException { RetryAfter: { } wait })
             httpContext.Response.Headers.RetryAfter = Math.Ceiling(wait.TotalSeconds)
                 .ToString(System.Globalization.CultureInfo.InvariantCulture);
-        }
         httpContext.Response.StatusCode = problem.Status!.Value;
         await httpContext.Response.WriteAsJsonAsync(
             problem,

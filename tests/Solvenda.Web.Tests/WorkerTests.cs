@@ -207,6 +207,46 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
     }
 
     [Fact]
+    public async Task An_import_that_a_crash_left_half_taken_is_taken_to_its_end()
+    {
+        var id = await LookAsync(async db =>
+        {
+            // The first row was taken before the crash; the second was not.
+            db.Families.Add(
+                new FamilyRow
+                {
+                    Code = "half",
+                    Words = "Half taken",
+                    LeastMarginPercent = 10,
+                }
+            );
+            var import = new ImportRow
+            {
+                Kind = "families",
+                FileName = "half.csv",
+                Bytes = Encoding.UTF8.GetBytes(
+                    "code,words,leastMarginPercent\nhalf,Half taken,10\nother,Other half,12\n"
+                ),
+                State = ImportState.Taking,
+                ById = Paz,
+                ByName = "Leandro Paz",
+            };
+            db.Imports.Add(import);
+            await db.SaveChangesAsync(Cancel);
+            return import.Id;
+        });
+        house.Services.GetRequiredService<ImportWorker>().Wake();
+        var outcome = await UntilAsync(async db =>
+            await db.Imports.SingleAsync(i => i.Id == id, Cancel)
+                is { State: ImportState.Taken or ImportState.Failed } i
+                ? $"{i.State} {i.New} {i.Same} {i.Problem}"
+                : null
+        );
+        Assert.Equal("Taken 1 1 ", outcome);
+        Assert.True(await LookAsync(db => db.Families.AnyAsync(f => f.Code == "other", Cancel)));
+    }
+
+    [Fact]
     public async Task A_mail_server_that_refuses_ends_nothing_and_a_letter_refused_for_good_is_set_apart()
     {
         using var server = new RefusingServer();

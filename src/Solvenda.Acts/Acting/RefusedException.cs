@@ -24,6 +24,9 @@ public sealed class RefusedException(
     /// <summary>What the screen needs to help: for a stale version, what changed.</summary>
     public object? Facts { get; } = facts;
 
+    /// <summary>After which it may be tried again; null where that is no question of time.</summary>
+    public TimeSpan? RetryAfter { get; init; }
+
     public static RefusedException NotFound(string what) => new(Refused.NotFound, "not_found", $"There is no {what}.");
 
     public static RefusedException Forbidden(string words) => new(Refused.Forbidden, "not_allowed", words);

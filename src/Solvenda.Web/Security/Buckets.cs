@@ -58,8 +58,10 @@ public sealed class Buckets : IDisposable
         throw new RefusedException(
             Refused.TooMany,
             "too_many",
-            $"Too many tries; wait {Math.Ceiling(wait.TotalSeconds):0} seconds.",
-            facts: wait
-        );
+            $"Too many tries; wait {Math.Ceiling(wait.TotalSeconds):0} seconds."
+        )
+        {
+            RetryAfter = wait,
+        };
     }
 }

@@ -40,12 +40,17 @@ public sealed class ImportWorker(IDbContextFactory<SolvendaDb> factory, ActRunne
                 .Select(i => i.Id)
                 .ToListAsync(cancel);
         foreach (var id in waiting)
-            await TryAsync(
-                string.Create(CultureInfo.InvariantCulture, $"import {id}"),
-                () => OneAsync(id, cancel),
-                cancel
-            );
+        {
+            var subject = string.Create(CultureInfo.InvariantCulture, $"import {id}");
+            var done = await TryAsync(subject, () => OneAsync(id, cancel), cancel);
+            // Set apart, it does not stay under way for whoever waits for it.
+            if (!done && Troubles.IsApart(Acts.House.Workers.Imports, subject))
+                await acts.RunAsync(Actor.House, new KeepImport(id, null, null, GivenUp), cancel);
+        }
     }
+
+    private const string GivenUp =
+        "Something went wrong here, again and again; your administrator is told. What was taken by then stays; bring the file again.";
 
     private async Task OneAsync(long id, CancellationToken cancel)
     {

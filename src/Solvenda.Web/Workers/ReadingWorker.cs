@@ -93,7 +93,10 @@ public sealed class ReadingWorker(
         {
             await using var db = await factory.CreateDbContextAsync(cancel);
             var number = await db.Requests.Where(r => r.Id == request).Select(r => r.Number).FirstAsync(cancel);
-            await TryAsync(number, () => OneAsync(request, number, cancel), cancel);
+            var done = await TryAsync(number, () => OneAsync(request, number, cancel), cancel);
+            // Set apart, it is still somebody's to look at.
+            if (!done && Troubles.IsApart(Acts.House.Workers.Reading, number))
+                await acts.RunAsync(Actor.House, new KeepReading(request, GivenUp), cancel);
         }
         catch (Exception e)
         {

@@ -35,6 +35,9 @@ public sealed partial class Troubles(
         return !_met.TryGetValue((worker, subject), out var met) || (!met.Apart && met.NextTry <= time.GetUtcNow());
     }
 
+    /// <summary>Whether something is not tried any more.</summary>
+    public bool IsApart(string worker, string subject) => _met.TryGetValue((worker, subject), out var met) && met.Apart;
+
     /// <summary>Keeps that something failed. Never throws but for cancellation.</summary>
     /// <param name="mayBeSetApart">False for what has to go on, such as a whole round.</param>
     public async Task MetAsync(

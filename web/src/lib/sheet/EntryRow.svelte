@@ -29,10 +29,10 @@
       return;
     }
     const found = await ask(api.GET('/api/items', { params: { query: { q: text } } }));
-    if (mine !== asked) return;
+    if (mine !== asked || !input) return;
     [hits, pick, askedFor] = [found, 0, text];
     // Below the line where there is room for it, else over it; on the page, so that no short sheet cuts it off.
-    const { left, top, bottom } = input!.getBoundingClientRect();
+    const { left, top, bottom } = input.getBoundingClientRect();
     place = `left:${left}px;` + (window.innerHeight - bottom > 300 ? `top:${bottom}px` : `bottom:${window.innerHeight - top}px`);
   }
 
