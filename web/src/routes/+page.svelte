@@ -10,6 +10,7 @@
   let problem = $state('');
   // Which one is chosen is remembered by what it is: the list moves by itself.
   let focused = $state<string | null>(null);
+  let pointer: { x: number; y: number } | null = null;
   let list = $state<HTMLElement>();
 
   // Meets the server: at once, and then every few seconds, so that what comes in shows by itself.
@@ -108,8 +109,9 @@
                 class="grid grid-cols-[1fr_auto] items-baseline gap-x-3 px-2 py-1.5 md:grid-cols-[92px_1fr_110px_130px_96px]"
                 onfocus={() => (focused = of(item))}
                 onpointermove={(e) => {
-                  // A pointer that rests chooses nothing, though the list moves under it.
-                  if (e.movementX || e.movementY) focused = of(item);
+                  // A pointer that rests chooses nothing, though the list comes or moves under it.
+                  if (pointer && (pointer.x !== e.clientX || pointer.y !== e.clientY)) focused = of(item);
+                  pointer = { x: e.clientX, y: e.clientY };
                 }}
               >
                 <span class="font-mono text-[12px] max-md:col-span-2">{item.number}</span>

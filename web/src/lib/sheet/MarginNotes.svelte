@@ -4,24 +4,28 @@
   import type { SheetState } from './sheet.svelte';
 
   let { sheet }: { sheet: SheetState } = $props();
-  let notes = $state.raw<Schemas['MarginNotes'] | null>(null);
+  let found = $state.raw<{ line: string; notes: Schemas['MarginNotes'] } | null>(null);
   const key = $derived(sheet.focused?.kind === 'item' ? sheet.focused.key : null);
+  const here = $derived(`${sheet.view.id}/${key}/${sheet.focused?.code}`);
+  // What came for another line stands under none.
+  const notes = $derived(found?.line === here ? found.notes : null);
   const about = $derived(`${sheet.view.id}/${key}/${sheet.focused?.code}/${sheet.focused?.quantity}/${sheet.focused?.unit}`);
 
   // Meets the server, a moment after the focus came to rest on a line.
   $effect(() => {
-    if (!about || key === null) {
-      notes = null;
-      return;
-    }
-    const line = key;
+    if (!about || key === null) return;
+    const [line, asked] = [key, here];
+    let overtaken = false;
     const timer = setTimeout(() => {
       ask(api.GET('/api/sheets/{id}/lines/{key}/notes', { params: { path: { id: sheet.view.id, key: line } } })).then(
-        (found) => (notes = found),
-        () => (notes = null),
+        (notes) => !overtaken && (found = { line: asked, notes }),
+        () => !overtaken && (found = null),
       );
     }, 120);
-    return () => clearTimeout(timer);
+    return () => {
+      overtaken = true;
+      clearTimeout(timer);
+    };
   });
 </script>
 
