@@ -10,9 +10,9 @@ const stepped = await fetch(`${base}/api/demo/step-in`, { method: 'POST', header
 cookie = stepped.headers.get('set-cookie').split(';')[0];
 
 const questions = {
-  orders: ['the list of orders that are not done', () => '/api/orders?open=true'],
-  items: ['50,000 items, one family, by words', () => '/api/records/items?filter=family:rope&sort=words'],
-  prices: ['50,000 prices above 5, by price', () => '/api/records/prices?filter=price>5&sort=price'],
+  orders: ['the list of orders that are not done', () => '/api/lists/orders'],
+  items: ['50,000 items, one family, by words', () => '/api/lists/items?filter=family:rope&sort=words'],
+  prices: ['50,000 prices above 5, by price', () => '/api/lists/prices?filter=price>5&sort=price'],
   find: ['find, two words', (i) => `/api/find?q=${['lomond ferries', 'skerrow marina', 'heavy anchor', 'PO-4711', 'IT-004711'][i % 5]}`],
   buyer: ["a buyer's page", (i) => `/api/buyers/${4711 + i}/answers`],
 };

@@ -41,7 +41,8 @@ public static class BulkWriter
             }
             await WriteAsync(db, navigation.TargetEntityType, children, cancel);
         }
-        await db.PricesChangedAsync(cancel);
+        if (!db.CountsPricesLater)
+            await db.PricesChangedAsync(cancel);
         await db.SaveChangesAsync(cancel);
     }
 

@@ -20,6 +20,9 @@ public sealed record Seller(
     string Mail
 );
 
+/// <summary>A price book as it was read, and the count of changes that it was read at.</summary>
+public sealed record LoadedBook(long Count, PriceBook Book, ItemFinder Items, ImmutableArray<string> LeftOut);
+
 /// <summary>
 /// The price book and the item finder, read once and kept until something that prices are made from changes.
 /// </summary>
@@ -29,9 +32,7 @@ public sealed record Seller(
 public sealed class PriceBooks(Seller seller) : IDisposable
 {
     private readonly SemaphoreSlim _loading = new(1, 1);
-    private volatile Loaded? _loaded;
-
-    private sealed record Loaded(long Count, PriceBook Book, ItemFinder Items, ImmutableArray<string> LeftOut);
+    private volatile LoadedBook? _loaded;
 
     /// <summary>
     /// Records that no price can be made from, with the reason: they are left out of the book, so that one of them does
@@ -47,12 +48,37 @@ public sealed class PriceBooks(Seller seller) : IDisposable
 
     public void Dispose() => _loading.Dispose();
 
-    private async Task<Loaded> LoadedAsync(SolvendaDb db, CancellationToken cancel)
+    /// <summary>
+    /// Reads the book anew beside the one in use, for work that is about to count one change of everything it wrote.
+    /// </summary>
+    public async Task<LoadedBook> ReadAsync(SolvendaDb db, CancellationToken cancel) =>
+        await ReadAsync(db, await CountAsync(db, cancel), cancel);
+
+    /// <summary>
+    /// Takes a book that was read ahead into use, so that nobody waits for it: only where exactly one change was counted
+    /// since, the one that it was read for.
+    /// </summary>
+    public async Task OfferAsync(SolvendaDb db, LoadedBook ahead, CancellationToken cancel)
     {
-        var count = await db
-            .Counters.Where(c => c.Name == Counter.PriceBook)
-            .Select(c => c.Value)
-            .FirstOrDefaultAsync(cancel);
+        ArgumentNullException.ThrowIfNull(ahead);
+        var count = await CountAsync(db, cancel);
+        if (count == ahead.Count + 1)
+            _loaded = ahead with { Count = count };
+    }
+
+    private static Task<long> CountAsync(SolvendaDb db, CancellationToken cancel) =>
+        db.Counters.Where(c => c.Name == Counter.PriceBook).Select(c => c.Value).FirstOrDefaultAsync(cancel);
+
+    private async Task<LoadedBook> ReadAsync(SolvendaDb db, long count, CancellationToken cancel)
+    {
+        var sound = new SoundRows();
+        var book = await LoadAsync(db, seller, sound, cancel);
+        return new LoadedBook(count, book, new ItemFinder(book.Items), sound.LeftOut);
+    }
+
+    private async Task<LoadedBook> LoadedAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        var count = await CountAsync(db, cancel);
         if (_loaded is { } current && current.Count == count)
             return current;
         await _loading.WaitAsync(cancel);
@@ -60,9 +86,7 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         {
             if (_loaded is { } other && other.Count == count)
                 return other;
-            var sound = new SoundRows();
-            var book = await LoadAsync(db, seller, sound, cancel);
-            return _loaded = new Loaded(count, book, new ItemFinder(book.Items), sound.LeftOut);
+            return _loaded = await ReadAsync(db, count, cancel);
         }
         finally
         {

@@ -175,7 +175,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
                     e.State is EntityState.Added or EntityState.Modified or EntityState.Deleted
                     && OfPrices.Contains(e.Metadata.ClrType)
                 );
-            if (ofPrices)
+            if (ofPrices && !CountsPricesLater)
                 await PricesChangedAsync(cancellationToken);
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         }
@@ -184,6 +184,12 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
             tracker.AutoDetectChangesEnabled = asks;
         }
     }
+
+    /// <summary>
+    /// Set by work that goes in portions and counts once, when all of it is there: else the whole price book would be
+    /// read anew after each portion, by whoever comes next.
+    /// </summary>
+    public bool CountsPricesLater { get; set; }
 
     /// <summary>Counts a change of what prices are made from; saved with the rest.</summary>
     public async Task PricesChangedAsync(CancellationToken cancel)

@@ -23,6 +23,7 @@ using Solvenda.Web.Dossiers;
 using Solvenda.Web.Finder;
 using Solvenda.Web.House;
 using Solvenda.Web.Items;
+using Solvenda.Web.Lists;
 using Solvenda.Web.Machines;
 using Solvenda.Web.Orders;
 using Solvenda.Web.Outside;
@@ -158,6 +159,7 @@ public static partial class Startup
         app.MapFind();
         app.MapOffers();
         app.MapMachines();
+        app.MapLists();
         app.MapRecords();
         app.MapImports();
         app.MapViews();

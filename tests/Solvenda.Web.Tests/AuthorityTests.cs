@@ -115,10 +115,9 @@ public sealed class AuthorityTests(House house) : MoneyCalls(house)
         var (quill, paz) = (await House.AsAsync(Quill), await House.AsAsync(Paz));
         var (number, sheet) = await OrderAsync(quill, "BB2-10-NV x 20 m -10%");
         async Task<string?> ListedAsync() =>
-            (await (await quill.GetAsync("/api/orders?open=true", Cancel)).JsonAsync())
-                .EnumerateArray()
-                .First(o => o.GetProperty("number").GetString() == number)
-                .GetProperty("terms")
+            (await (await quill.GetAsync($"/api/lists/orders?filter={number}&columns=terms", Cancel)).JsonAsync())
+                .GetProperty("rows")[0]
+                .GetProperty("cells")[0]
                 .GetString();
         Assert.Equal("held", await ListedAsync());
         var asked = await quill.ActAsync($"/api/orders/{number}/ask", sheet, new { why = "they wait" });

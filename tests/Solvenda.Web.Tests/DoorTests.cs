@@ -32,9 +32,9 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     [Theory]
     [
         InlineData("/api/desk"),
-        InlineData("/api/requests"),
-        InlineData("/api/quotes"),
-        InlineData("/api/orders"),
+        InlineData("/api/lists/requests"),
+        InlineData("/api/lists/quotes/export"),
+        InlineData("/api/lists/orders/foot"),
         InlineData("/api/find?q=tressel"),
         InlineData("/api/demo/post")
     ]
@@ -60,7 +60,7 @@ public sealed class DoorTests(House house) : IClassFixture<House>
     public async Task A_planner_may_look_but_not_write()
     {
         var planner = await house.AsAsync(8);
-        Assert.Equal(HttpStatusCode.OK, (await planner.GetAsync("/api/orders", Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await planner.GetAsync("/api/lists/orders", Cancel)).StatusCode);
         Assert.Equal(
             HttpStatusCode.Forbidden,
             (await planner.PostAsJsonAsync("/api/quotes", new { buyerId = 1, matter = "x" }, Cancel)).StatusCode

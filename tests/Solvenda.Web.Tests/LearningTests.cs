@@ -46,7 +46,7 @@ public sealed class LearningTests(House house) : ReadingCalls(house)
         Assert.Equal([("SWV-GV-10", 9m)], Lines(next).Select(l => (l.Item!, l.Quantity!.Value)));
         var learned = await (
             await nell.GetAsync(
-                "/api/records/buyer-codes?filter=frobnicator&columns=buyer,words,item,learnedFrom,helped",
+                "/api/lists/buyer-codes?filter=frobnicator&columns=buyer,words,item,learnedFrom,helped",
                 Cancel
             )
         ).JsonAsync();
@@ -165,7 +165,9 @@ public sealed class LearningTests(House house) : ReadingCalls(house)
     {
         var nell = await House.AsAsync(Havergal);
         async Task<int> CountAsync() =>
-            (await (await nell.GetAsync("/api/requests", Cancel)).JsonAsync()).GetArrayLength();
+            (await (await nell.GetAsync("/api/lists/requests?filter=open:any", Cancel)).JsonAsync())
+                .GetProperty("total")
+                .GetInt32();
         await House.TakenInAsync();
         var before = await CountAsync();
         var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "order.x12");
@@ -219,7 +221,7 @@ public sealed class LearningTests(House house) : ReadingCalls(house)
     public async Task The_count_of_how_often_words_helped_is_not_typed()
     {
         var paz = await House.AsAsync(2);
-        var row = (await (await paz.GetAsync("/api/records/buyer-codes?take=1", Cancel)).JsonAsync())
+        var row = (await (await paz.GetAsync("/api/lists/buyer-codes?take=1", Cancel)).JsonAsync())
             .GetProperty("rows")[0]
             .GetProperty("id")
             .GetInt64();

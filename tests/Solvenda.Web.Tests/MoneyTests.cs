@@ -183,7 +183,7 @@ public sealed class MoneyTests(House house) : MoneyCalls(house)
     {
         var paz = await House.AsAsync(Paz);
         var filter = Uri.EscapeDataString("creditLimit>100");
-        var buyers = await (await paz.GetAsync($"/api/records/buyers?filter={filter}&take=500", Cancel)).JsonAsync();
+        var buyers = await (await paz.GetAsync($"/api/lists/buyers?filter={filter}&take=500", Cancel)).JsonAsync();
         Assert.NotEmpty(buyers.GetProperty("rows").EnumerateArray());
         var answers = await (await paz.GetAsync($"/api/buyers/{Tressel}/answers", Cancel)).JsonAsync();
         Assert.Equal("EUR", answers.GetProperty("currency").GetString());

@@ -34,7 +34,7 @@ public sealed class RecordsTogetherTests(House house) : RecordCalls(house)
             [
                 .. (
                     await (
-                        await paz.GetAsync("/api/records/items?filter=code:ALL-&columns=leadDays&sort=code", Cancel)
+                        await paz.GetAsync("/api/lists/items?filter=code:ALL-&columns=leadDays&sort=code", Cancel)
                     ).JsonAsync()
                 )
                     .GetProperty("rows")
@@ -42,7 +42,7 @@ public sealed class RecordsTogetherTests(House house) : RecordCalls(house)
                     .Select(r => r.GetProperty("cells")[0].GetString()),
             ];
         var foot = await (
-            await paz.GetAsync("/api/records/items/foot?filter=code:ALL-&columns=code,family,leadDays", Cancel)
+            await paz.GetAsync("/api/lists/items/foot?filter=code:ALL-&columns=code,family,leadDays", Cancel)
         ).JsonAsync();
         Assert.Equal(["", "", "2 to 4"], foot.GetProperty("cells").EnumerateArray().Select(c => c.GetString()));
 
@@ -116,7 +116,7 @@ public sealed class RecordsTogetherTests(House house) : RecordCalls(house)
         var paz = await House.AsAsync(Paz);
         var foot = await (
             await paz.GetAsync(
-                "/api/records/buyers/foot?filter=Havnlys&columns=name,creditLimit,currency,isProspect",
+                "/api/lists/buyers/foot?filter=Havnlys&columns=name,creditLimit,currency,isProspect",
                 Cancel
             )
         ).JsonAsync();
@@ -224,7 +224,7 @@ public sealed class RecordsTogetherTests(House house) : RecordCalls(house)
         await paz.PostAsync($"/api/imports/{id}/take", null, Cancel);
         Assert.Equal("taken", (await SettledAsync(paz, id)).GetProperty("state").GetString());
         var page = await (
-            await paz.GetAsync("/api/records/items?filter=IMP-00&columns=code,weightKg&sort=code", Cancel)
+            await paz.GetAsync("/api/lists/items?filter=IMP-00&columns=code,weightKg&sort=code", Cancel)
         ).JsonAsync();
         Assert.Equal(
             ["IMP-001 1250.5", "IMP-002 0.5"],

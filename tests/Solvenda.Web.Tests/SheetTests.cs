@@ -235,7 +235,7 @@ public sealed class SheetTests(House house) : SheetCalls(house)
             .GetProperty("totalWithTax")
             .GetDecimal();
 
-        var price = (await (await paz.GetAsync("/api/records/prices?filter=item:SWV-GV-10", Cancel)).JsonAsync())
+        var price = (await (await paz.GetAsync("/api/lists/prices?filter=item:SWV-GV-10", Cancel)).JsonAsync())
             .GetProperty("rows")[0]
             .GetProperty("id")
             .GetInt64();

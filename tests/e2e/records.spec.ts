@@ -129,7 +129,7 @@ test('a long list filters and sorts in the server; a file comes back as it went'
   await expect(page.getByRole('table', { name: 'Items' })).toContainText('PS3-16');
   await page.getByRole('button', { name: 'words' }).click();
   await accessible(page);
-  const file = await (await page.request.get('/api/records/items/export?format=csv')).body();
+  const file = await (await page.request.get('/api/lists/items/export?format=csv')).body();
   await page.goto('/records/items/import');
   await page.locator('input[type=file]').setInputFiles({ name: 'items.csv', mimeType: 'text/csv', buffer: file });
   await expect(page.getByLabel('the import')).toContainText(/0 new, 0 changed, \d+ the same/);

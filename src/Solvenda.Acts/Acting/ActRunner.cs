@@ -16,6 +16,7 @@ public sealed class ActRunner(
     IDbContextFactory<SolvendaDb> factory,
     HouseClock clock,
     OutboxSignal outbox,
+    PriceBooks books,
     IEnumerable<Act> acts
 ) : IDisposable
 {
@@ -45,7 +46,11 @@ public sealed class ActRunner(
         var runs = (IRuns<TAnswer>)act;
         object? prepared;
         await using (var ahead = await factory.CreateDbContextAsync(cancel))
+        {
+            // Where prices changed, the book is read anew by whoever comes next, and nobody else waits for it.
+            await books.BookAsync(ahead, cancel);
             prepared = await runs.PrepareAsync(new Ahead(ahead, actor, clock.UtcNow, clock.Today), input, cancel);
+        }
         await _writer.WaitAsync(cancel);
         try
         {

@@ -29,7 +29,7 @@ public sealed class ChangeRecordsAct : Act<ChangeRecords, int>
         ArgumentNullException.ThrowIfNull(input);
         var of = RecordKinds.Changeable(input.Kind, work.Actor);
         var ids = input.Filter is { } filter
-            ? await of.Reader.FittingAsync(work.Db, filter, Most, cancel)
+            ? await of.List.FittingAsync(work.Db, work.Actor.Roles, filter, Most, cancel)
             : [.. (input.Ids ?? []).Distinct()];
         if (ids.Count > Most)
             throw RefusedException.Bad(

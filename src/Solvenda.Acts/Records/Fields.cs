@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Linq.Expressions;
 using System.Reflection;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Acts.Records;

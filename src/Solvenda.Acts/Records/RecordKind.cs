@@ -1,3 +1,4 @@
+using Solvenda.Acts.Lists;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -8,15 +9,11 @@ namespace Solvenda.Acts.Records;
 /// A kind of master data: one file in Kinds/, one line in <see cref="RecordKinds"/>. Lists, forms, history, import and
 /// export follow from it.
 /// </summary>
-public abstract class RecordKind
+public abstract class RecordKind : ListKind
 {
-    /// <summary>As in addresses: "items".</summary>
-    public required string Name { get; init; }
+    public override string ActiveWord => "active";
 
-    public required string Title { get; init; }
-
-    /// <summary>What one of them is called.</summary>
-    public required string One { get; init; }
+    public override Roles ViewsForAllBy => ChangedBy;
 
     /// <summary>Names of the fields that tell one from another; an import finds what is there by them.</summary>
     public required IReadOnlyList<string> Key { get; init; }
@@ -35,16 +32,8 @@ public abstract class RecordKind
     /// <summary>Who may change what carries money or authority: never those who sell by it alone.</summary>
     public const Roles MoneyBy = Roles.Admin | Roles.Lead;
 
-    /// <summary>Who sees records of the kind; none: everybody.</summary>
-    public Roles SeenBy { get; init; }
-
     /// <summary>Whether the whole record carries money: an agreement, a cost.</summary>
     public bool Money { get; init; }
-
-    /// <summary>Whether somebody with these roles sees records of the kind.</summary>
-    public bool IsSeenBy(Roles roles) => SeenBy == Roles.None || (roles & SeenBy) != Roles.None;
-
-    public abstract IReadOnlyList<Field> AllFields { get; }
 
     /// <summary>The kinds that its fields refer to.</summary>
     public IEnumerable<string> Referred => AllFields.Where(f => f.Of is not null).Select(f => f.Of!).Distinct();
@@ -57,7 +46,7 @@ public abstract class RecordKind
 }
 
 /// <inheritdoc />
-public sealed class RecordKind<TRow> : RecordKind
+public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
     where TRow : class, IRecordRow
 {
     private readonly IReadOnlyList<Field<TRow>> _fields = [];
@@ -85,6 +74,10 @@ public sealed class RecordKind<TRow> : RecordKind
 
     public override IReadOnlyList<Field> AllFields => _fields;
 
+    public bool NewestFirst => false;
+
+    public override IListReader List => new ListReader<TRow>(this);
+
     public override IRecordReader Reader => new RecordReader<TRow>(this);
 
     public override IRecordWriter Writer => new RecordWriter<TRow>(this);
@@ -93,6 +86,9 @@ public sealed class RecordKind<TRow> : RecordKind
 
     /// <summary>What a record is called by.</summary>
     public string CallsOf(TRow row, References references) => Find(Calls)!.Get(row, references);
+
+    // Records have pages by their keys.
+    string IListOf<TRow>.Called(TRow row) => "";
 
     public Field<TRow>? Find(string name) => _fields.FirstOrDefault(f => f.Name == name);
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Data.Events;

@@ -17,7 +17,12 @@ public static class RequestSteps
     private const int MostLetters = 300;
 
     /// <summary>A request that is still to be dealt with, on the version that was seen.</summary>
-    public static async Task<RequestRow> FindAsync(SolvendaDb db, string number, long version, CancellationToken cancel)
+    public static async Task<RequestRow> FindAsync(
+        SolvendaDb db,
+        string number,
+        long? version,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         var request =
@@ -28,7 +33,7 @@ public static class RequestSteps
                 "request_done",
                 request.State == RequestState.Reading ? "It is still being read." : "It was dealt with already."
             );
-        return request.Version == version
+        return version is null || request.Version == version
             ? request
             : throw RefusedException.Clash(
                 "stale",

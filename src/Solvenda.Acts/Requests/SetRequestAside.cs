@@ -5,7 +5,8 @@ using Solvenda.Core.Documents.Events;
 namespace Solvenda.Acts.Requests;
 
 /// <summary>Puts a request aside, with the reason. Nothing is deleted.</summary>
-public sealed record SetRequestAside(string Request, long Version, string Reason) : IAct<string>;
+/// <param name="Version">As it was seen; null where many are put aside at once.</param>
+public sealed record SetRequestAside(string Request, long? Version, string Reason) : IAct<string>;
 
 [Leaves(typeof(RequestSetAside))]
 public sealed class SetRequestAsideAct : Act<SetRequestAside, string>

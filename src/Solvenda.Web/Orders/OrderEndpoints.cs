@@ -12,23 +12,6 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Orders;
 
-public sealed record OrderListRow(
-    string Number,
-    string Buyer,
-    string PoNumber,
-    DateOnly? Wanted,
-    TermsTrack Terms,
-    GoodsTrack Goods,
-    MoneyTrack Money,
-    string Currency,
-    decimal Total,
-    string Channel,
-    DateTime CreatedAt,
-    string Matter,
-    int Stops,
-    string FirstStop
-);
-
 /// <summary>Lets a stop pass, with the reason.</summary>
 /// <param name="Field">Which, where a check found more than one thing.</param>
 public sealed record Waive(string Check, long? Line, string Reason, string? Field = null);
@@ -38,58 +21,10 @@ public static class OrderEndpoints
     public static void MapOrders(this IEndpointRouteBuilder app)
     {
         var orders = app.MapGroup("/api/orders").WithTags("Orders");
-        orders.MapGet("", List).Needs(Rights.Look);
         orders.MapGet("/{number}", Get).Needs(Rights.Look);
         orders.MapPost("/{number}/ask", Ask).Needs<AskApproval>();
         orders.MapPost("/{number}/waive", WaiveIt).Needs<WaiveStop>();
         orders.MapPost("/{number}/confirm", Confirm).Needs<ConfirmOrder>();
-    }
-
-    /// <param name="open">Only those whose goods are not all gone.</param>
-    private static async Task<List<OrderListRow>> List(SolvendaDb db, bool? open, CancellationToken cancel)
-    {
-        var rows = await db
-            .Orders.Where(o => open != true || (o.Goods != GoodsTrack.Shipped && o.Terms != TermsTrack.Cancelled))
-            .OrderByDescending(o => o.CreatedAt)
-            .ThenByDescending(o => o.Id)
-            .Select(o => new
-            {
-                o.Number,
-                Buyer = o.Dossier.Buyer.Name,
-                o.Sheet.PoNumber,
-                o.Sheet.Wanted,
-                o.Terms,
-                o.Goods,
-                o.Money,
-                o.Sheet.Currency,
-                o.Sheet.TotalWithTaxMinor,
-                o.Channel,
-                o.CreatedAt,
-                o.Dossier.Matter,
-                o.Stops,
-                o.FirstStop,
-            })
-            .Take(2000)
-            .ToListAsync(cancel);
-        return
-        [
-            .. rows.Select(o => new OrderListRow(
-                o.Number,
-                o.Buyer,
-                o.PoNumber ?? "",
-                o.Wanted,
-                Tracks.Of(o.Terms, o.Goods, o.Money, o.Stops).Terms,
-                o.Goods,
-                o.Money,
-                o.Currency,
-                Amount.Major(o.TotalWithTaxMinor, o.Currency),
-                o.Channel,
-                o.CreatedAt,
-                o.Matter,
-                o.Stops,
-                o.FirstStop
-            )),
-        ];
     }
 
     private static Task<DocumentView> Get(

@@ -16,19 +16,6 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Quotes;
 
-public sealed record QuoteListRow(
-    string Number,
-    string Revision,
-    string Buyer,
-    string Matter,
-    string Seller,
-    QuoteState State,
-    DateOnly ValidUntil,
-    string Currency,
-    decimal Total,
-    DateTime CreatedAt
-);
-
 /// <summary>The covering letter, as proposed or as sent. The link stands in it as {link}.</summary>
 /// <param name="By">mail, or paper: printed and posted.</param>
 /// <param name="To">A mail address; the address on the envelope where it goes on paper.</param>
@@ -46,7 +33,6 @@ public static class QuoteEndpoints
     public static void MapQuotes(this IEndpointRouteBuilder app)
     {
         var quotes = app.MapGroup("/api/quotes").WithTags("Quotes");
-        quotes.MapGet("", List).Needs(Rights.Look);
         quotes.MapPost("", Begin).Needs<BeginQuote>();
         quotes.MapGet("/{number}", Get).Needs(Rights.Look);
         quotes.MapGet("/{number}/letter", Letter).Needs(Rights.Look);
@@ -57,56 +43,6 @@ public static class QuoteEndpoints
         quotes.MapPost("/{number}/revise", Revise).Needs<ReviseQuote>();
         quotes.MapPost("/{number}/withdraw", Withdraw).Needs<WithdrawQuote>();
         quotes.MapPost("/{number}/order", Turn).Needs<TurnQuote>();
-    }
-
-    /// <summary>The newest revision of every quote, newest first.</summary>
-    private static async Task<List<QuoteListRow>> List(SolvendaDb db, bool? open, CancellationToken cancel)
-    {
-        var rows = await (
-            from q in db.Quotes
-            join p in db.People on q.SellerId equals p.Id
-            where
-                q.State != QuoteState.Replaced
-                && (
-                    open != true
-                    || q.State == QuoteState.Drafting
-                    || q.State == QuoteState.InApproval
-                    || q.State == QuoteState.Cleared
-                    || q.State == QuoteState.WithCustomer
-                    || q.State == QuoteState.Accepted
-                )
-            orderby q.CreatedAt descending, q.Id descending
-            select new
-            {
-                q.Number,
-                q.Revision,
-                Buyer = q.Dossier.Buyer.Name,
-                q.Dossier.Matter,
-                p.Name,
-                q.State,
-                q.ValidUntil,
-                q.Sheet.Currency,
-                q.Sheet.TotalWithTaxMinor,
-                q.CreatedAt,
-            }
-        )
-            .Take(1000)
-            .ToListAsync(cancel);
-        return
-        [
-            .. rows.Select(q => new QuoteListRow(
-                q.Number,
-                Revision.Letter(q.Revision),
-                q.Buyer,
-                q.Matter,
-                q.Name,
-                q.State,
-                q.ValidUntil,
-                q.Currency,
-                Amount.Major(q.TotalWithTaxMinor, q.Currency),
-                q.CreatedAt
-            )),
-        ];
     }
 
     private static Task<DocumentRef> Begin(

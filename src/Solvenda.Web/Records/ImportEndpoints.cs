@@ -44,7 +44,6 @@ public static class ImportEndpoints
     public static void MapImports(this IEndpointRouteBuilder app)
     {
         var records = app.MapGroup("/api/records/{kind}").WithTags("Records");
-        records.MapGet("/export", Export).Needs(Rights.Look).Produces(200, contentType: "text/csv");
         records
             .MapPost("/imports", Begin)
             .Needs<BeginImport>()
@@ -54,55 +53,6 @@ public static class ImportEndpoints
         imports.MapPost("/columns", Columns).Needs<NameImportColumns>();
         imports.MapPost("/take", Take).Needs<StartImport>();
         imports.MapGet("/refused", Refused).Needs(Rights.Records).Produces(200, contentType: "text/csv");
-    }
-
-    private static IResult Export(
-        string kind,
-        ClaimsPrincipal user,
-        SolvendaDb db,
-        CancellationToken cancel,
-        string format = "csv",
-        string filter = ""
-    )
-    {
-        var roles = user.ActorOf().Roles;
-        var of = RecordKinds.Seen(kind, roles);
-        var fields = of.AllFields.Where(f => f.IsSeenBy(roles)).ToList();
-        var head = fields.ConvertAll(f => f.Label);
-        return format switch
-        {
-            "xlsx" => Results.Stream(
-                async to =>
-                {
-                    // A workbook is written back and forth, which an answer is not: through a file of its own.
-                    await using var file = new FileStream(
-                        Path.GetTempFileName(),
-                        FileMode.Create,
-                        FileAccess.ReadWrite,
-                        FileShare.None,
-                        64 * 1024,
-                        FileOptions.DeleteOnClose | FileOptions.Asynchronous
-                    );
-                    await TableWriter.XlsxAsync(
-                        file,
-                        head,
-                        [.. fields.Select(f => f.Type is FieldType.Number or FieldType.Whole)],
-                        of.Reader.ExportAsync(db, roles, filter, cancel),
-                        cancel
-                    );
-                    file.Position = 0;
-                    await file.CopyToAsync(to, cancel);
-                },
-                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-                $"{kind}.xlsx"
-            ),
-            "csv" => Results.Stream(
-                to => TableWriter.CsvAsync(to, head, of.Reader.ExportAsync(db, roles, filter, cancel), cancel),
-                "text/csv",
-                $"{kind}.csv"
-            ),
-            _ => throw RefusedException.Bad("field_unknown", "An export is csv or xlsx.", "format"),
-        };
     }
 
     private static async Task<ImportView> Begin(

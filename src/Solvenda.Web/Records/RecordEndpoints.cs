@@ -10,31 +10,6 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Records;
 
-/// <summary>A field as the form and the list need it.</summary>
-public sealed record RecordField(
-    string Name,
-    string Label,
-    FieldType Type,
-    bool Required,
-    string Hint,
-    IReadOnlyList<string> Choices,
-    string? Of,
-    bool InList,
-    bool CanSort,
-    bool MayChange,
-    bool Seldom
-);
-
-/// <summary>A kind of record, for this person.</summary>
-public sealed record KindView(
-    string Name,
-    string Title,
-    string One,
-    string Calls,
-    bool MayChange,
-    IReadOnlyList<RecordField> Fields
-);
-
 /// <summary>A record made.</summary>
 public sealed record RecordMade(long Id);
 
@@ -67,9 +42,6 @@ public sealed record RecordBulk(
     int Count = 0
 );
 
-/// <summary>What stands at the foot of each column asked for.</summary>
-public sealed record RecordFootView(IReadOnlyList<string> Cells);
-
 /// <summary>How many were changed.</summary>
 public sealed record RecordBulkDone(int Changed);
 
@@ -78,84 +50,11 @@ public static class RecordEndpoints
     public static void MapRecords(this IEndpointRouteBuilder app)
     {
         var records = app.MapGroup("/api/records").WithTags("Records");
-        records.MapGet("", Kinds).Needs(Rights.Look);
-        records.MapGet("/{kind}", List).Needs(Rights.Look);
-        records.MapGet("/{kind}/foot", Foot).Needs(Rights.Look);
         records.MapGet("/{kind}/{id:long}", Get).Needs(Rights.Look);
         records.MapPost("/{kind}", Create).Needs<CreateRecord>();
         records.MapPut("/{kind}/{id:long}", Change).Needs<ChangeRecord>();
         records.MapPost("/{kind}/{id:long}/switch", Switch).Needs<SwitchRecord>();
         records.MapPost("/{kind}/bulk", Bulk).Needs<ChangeRecords>();
-    }
-
-    private static List<KindView> Kinds(ClaimsPrincipal user)
-    {
-        var roles = user.ActorOf().Roles;
-        return [.. RecordKinds.All.Where(k => k.IsSeenBy(roles)).Select(k => KindOf(k, roles))];
-    }
-
-    private static KindView KindOf(RecordKind k, Roles roles)
-    {
-        var may = (roles & k.ChangedBy) != Roles.None;
-        return new KindView(
-            k.Name,
-            k.Title,
-            k.One,
-            k.Calls,
-            may,
-            [
-                .. k
-                    .AllFields.Where(f => f.IsSeenBy(roles))
-                    .Select(f => new RecordField(
-                        f.Name,
-                        f.Label,
-                        f.Type,
-                        f.Required,
-                        f.Hint,
-                        f.Choices,
-                        f.Of,
-                        f.InList,
-                        f.Property is not null,
-                        may && !f.ByHouse && (f.OnlyBy == Roles.None || (roles & f.OnlyBy) != Roles.None),
-                        k.Seldom.Contains(f.Name)
-                    )),
-            ]
-        );
-    }
-
-    /// <param name="filter">Words and conditions: rope family:hardware price&gt;5 active:no.</param>
-    /// <param name="columns">Names of fields, apart by commas; without it those that the list shows by itself.</param>
-    private static Task<RecordPage> List(
-        string kind,
-        ClaimsPrincipal user,
-        SolvendaDb db,
-        CancellationToken cancel,
-        string filter = "",
-        string? sort = null,
-        bool down = false,
-        int skip = 0,
-        int take = 100,
-        string columns = ""
-    )
-    {
-        var roles = user.ActorOf().Roles;
-        var question = new RecordQuestion(filter, sort, down, skip, take, Named(columns));
-        return RecordKinds.Seen(kind, roles).Reader.ListAsync(db, roles, question, cancel);
-    }
-
-    private static async Task<RecordFootView> Foot(
-        string kind,
-        ClaimsPrincipal user,
-        SolvendaDb db,
-        CancellationToken cancel,
-        string filter = "",
-        string columns = ""
-    )
-    {
-        var roles = user.ActorOf().Roles;
-        return new RecordFootView(
-            await RecordKinds.Seen(kind, roles).Reader.FootAsync(db, roles, filter, Named(columns), cancel)
-        );
     }
 
     private static Task<RecordView> Get(
@@ -255,6 +154,4 @@ public static class RecordEndpoints
             ]
         );
     }
-
-    private static string[] Named(string columns) => columns.Split(',', StringSplitOptions.RemoveEmptyEntries);
 }

@@ -58,7 +58,6 @@ public static class RequestEndpoints
     public static void MapRequests(this IEndpointRouteBuilder app)
     {
         var requests = app.MapGroup("/api/requests").WithTags("Requests");
-        requests.MapGet("", List).Needs(Rights.Look);
         requests.MapGet("/{number}", Get).Needs(Rights.Look);
         requests
             .MapGet("/{number}/original", Original)
@@ -77,28 +76,6 @@ public static class RequestEndpoints
         requests.MapPost("/{number}/leave-out/{line:int}", LeaveOut).Needs<LeaveOutLine>();
         requests.MapPost("/{number}/turn", Turn).Needs<TurnRequest>();
         requests.MapPost("/{number}/set-aside", SetAside).Needs<SetRequestAside>();
-    }
-
-    private static async Task<List<RequestListRow>> List(SolvendaDb db, bool? open, CancellationToken cancel)
-    {
-        var rows =
-            from r in db.Requests
-            join b in db.Buyers on r.BuyerId equals b.Id into found
-            from b in found.DefaultIfEmpty()
-            where open != true || r.State == RequestState.New || r.State == RequestState.NeedsYou
-            orderby r.ReceivedAt descending, r.Id descending
-            select new RequestListRow(
-                r.Number,
-                b == null ? "" : b.Name,
-                r.FromWords,
-                r.Subject,
-                r.Kind,
-                r.State,
-                r.Reason,
-                r.Channel,
-                r.ReceivedAt
-            );
-        return await rows.Take(500).ToListAsync(cancel);
     }
 
     private static Task<RequestView> Get(string number, SolvendaDb db, CancellationToken cancel) =>

@@ -9,19 +9,6 @@ using Solvenda.Formats;
 
 namespace Solvenda.Web.Requests;
 
-/// <summary>A row of the list of requests.</summary>
-public sealed record RequestListRow(
-    string Number,
-    string Buyer,
-    string From,
-    string Subject,
-    string Kind,
-    RequestState State,
-    string Reason,
-    string Channel,
-    DateTime ReceivedAt
-);
-
 /// <summary>A part of the original, as it is shown.</summary>
 /// <param name="Segments">For EDI: its segments with their names.</param>
 public sealed record PartShown(KeptPart Part, IReadOnlyList<LegiblePiece> Segments);

@@ -13,8 +13,12 @@ namespace Solvenda.Web.Workers;
 /// <summary>
 /// Looks at imports and takes them, one after the other. What was under way when the process ended is gone on with.
 /// </summary>
-public sealed class ImportWorker(IDbContextFactory<SolvendaDb> factory, ActRunner acts, Troubles troubles)
-    : Worker(Acts.House.Workers.Imports, troubles)
+public sealed class ImportWorker(
+    IDbContextFactory<SolvendaDb> factory,
+    ActRunner acts,
+    PriceBooks books,
+    Troubles troubles
+) : Worker(Acts.House.Workers.Imports, troubles)
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(5);
 
@@ -141,6 +145,8 @@ public sealed class ImportWorker(IDbContextFactory<SolvendaDb> factory, ActRunne
             }
             _progress[import.Id] = run.Outcome.Total;
         }
+        var ahead = await books.ReadAsync(db, cancel);
         await acts.RunAsync(actor, new TakeImport(import.Id, run, null), cancel);
+        await books.OfferAsync(db, ahead, cancel);
     }
 }

@@ -3,6 +3,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Data;
@@ -56,7 +57,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     where TRow : class, IRecordRow
 {
     // Rows are written in portions, so that a large import does not stand in memory as a whole twice.
-    private const int Portion = 2_000;
+    private const int Portion = 500;
 
     // A file that is wrong from end to end is told so without filling the memory.
     private const int MostRefused = 100_000;

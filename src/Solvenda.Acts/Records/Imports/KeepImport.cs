@@ -35,7 +35,12 @@ public sealed class KeepImportAct : Act<KeepImport, int>
             (row.State, row.Problem) = (ImportState.Looked, "");
         }
         if (input.Problem is { } problem)
+        {
+            // What was taken before it failed stays, and counts.
+            if (row.State == ImportState.Taking)
+                await work.Db.PricesChangedAsync(cancel);
             (row.State, row.Problem) = (ImportState.Failed, problem);
+        }
         if (input.Outcome is not null || input.Problem is not null)
             work.Leave(
                 new ImportMoved(

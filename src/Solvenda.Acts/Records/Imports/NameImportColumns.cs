@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data.Rows;
 

@@ -28,6 +28,7 @@ public sealed class TakeImportAct : Act<TakeImport, int>
             throw RefusedException.Clash("import_state", "It is not being taken.");
         if (input.Portion is { } portion)
         {
+            work.Db.CountsPricesLater = true;
             await input.Run.TakeAsync(work, portion, cancel);
             return input.Run.Outcome.Total;
         }
@@ -35,6 +36,7 @@ public sealed class TakeImportAct : Act<TakeImport, int>
         var row = await work.Db.Imports.FirstAsync(i => i.Id == input.Import, cancel);
         KeepImportAct.Write(row, outcome);
         row.State = ImportState.Taken;
+        await work.Db.PricesChangedAsync(cancel);
         work.Leave(
             new ImportMoved(row.Kind, row.FileName, "taken", outcome.New, outcome.Changed),
             Work.SubjectOf("imports", row.Id)

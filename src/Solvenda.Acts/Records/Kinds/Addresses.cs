@@ -1,3 +1,4 @@
+using Solvenda.Acts.Lists;
 using Solvenda.Core.People;
 using Solvenda.Data.Rows;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Data.Rows;

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.People;
 using Solvenda.Data.Rows;
 

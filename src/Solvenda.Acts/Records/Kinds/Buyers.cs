@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Acts.Lists;
 using Solvenda.Acts.Wordings;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;

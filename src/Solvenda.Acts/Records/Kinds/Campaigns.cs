@@ -1,3 +1,4 @@
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Pricing;
 using Solvenda.Data.Rows;
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets;

@@ -1,3 +1,4 @@
+using Solvenda.Acts.Lists;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;

@@ -1,2 +1,2 @@
 export { default as DocumentPage } from './DocumentPage.svelte';
-export { tracks, type Track } from './tracks';
+export { trackOf, tracks, type Track } from './tracks';

@@ -8,6 +8,12 @@ export interface Track {
   tone: string;
 }
 
+/** One track by the name of its state. */
+export function trackOf(name: string, state: string): Track {
+  const states = { terms: 'open', goods: 'waiting', money: 'notDue', [name]: state } as Schemas['Tracks'];
+  return tracks(states).find((t) => t.name.toLowerCase() === name)!;
+}
+
 /** The three tracks of an order in words and as bars: how far terms, goods and money are, each on its own. */
 export function tracks(t: Schemas['Tracks']): Track[] {
   const terms = {

@@ -1,74 +1,83 @@
-<script lang="ts" generics="Row">
+<script lang="ts">
   import type { Snippet } from 'svelte';
-  import { Problem } from '$lib/shared';
-  import { Refusal } from '$lib/api';
-  import List from './List.svelte';
-  import type { Column } from './types';
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { useKeys } from '$lib/keys';
+  import { plain, Problem } from '$lib/shared';
+  import FilterBar from './FilterBar.svelte';
+  import { ListState, loadKinds, type Field, type Kind, type Row } from './list.svelte';
+  import ListTable from './ListTable.svelte';
+  import Many from './Many.svelte';
 
   interface Props {
-    /** "Orders" */
-    title: string;
-    /** The question that the list answers, in italics, when only the open ones are shown. */
-    open: string;
-    /** The same for all. */
-    all: string;
-    columns: readonly Column<Row>[];
-    load: (onlyOpen: boolean) => Promise<Row[]>;
-    /** Everything that the words of the filter are sought in. */
-    words: (row: Row) => string;
+    /** Which list, as in addresses. */
+    name: string;
     path: (row: Row) => string;
-    key: (row: Row) => string;
-    cell: Snippet<[Row, Column<Row>]>;
-    foot?: Snippet<[readonly Row[]]>;
-    empty: string;
+    /** What will come here, and how to begin. */
+    empty: (kind: Kind) => string;
+    /** How a condition of this list looks. */
+    example: string;
+    /** The question that the list answers while only the open ones are shown, and when all are. */
+    open?: string;
+    all?: string;
+    cell?: Snippet<[Field, string, Row]>;
+    narrow?: readonly string[];
+    /** Where a new one is begun, for those who may. */
+    begin?: string;
+    /** What else can be begun here. */
+    actions?: Snippet<[Kind]>;
   }
-
-  let { title, open, all, columns, load, words, path, key, cell, foot, empty }: Props = $props();
-  let onlyOpen = $state(true);
-  let filter = $state('');
-  let rows = $state.raw<Row[] | null>(null);
+  let { name, path, empty, example, open, all, cell, narrow, begin, actions }: Props = $props();
+  let list = $state.raw<ListState | null>(null);
   let problem = $state('');
 
-  // Meets the server; the newest answer counts.
+  // Meets the server: another kind, another list; an answer for the one before is dropped.
   $effect(() => {
+    const wanted = name;
+    const filter = page.url.searchParams.get('filter') ?? '';
     let current = true;
-    load(onlyOpen).then(
-      (found) => {
-        if (current) rows = found;
+    list = null;
+    loadKinds(true).then(
+      (kinds) => {
+        if (!current) return;
+        const kind = kinds.find((k) => k.name === wanted);
+        if (!kind) problem = 'There is no such list.';
+        else {
+          list = new ListState(kind, filter);
+          void list.restart();
+          void list.loadViews();
+        }
       },
-      (reason: unknown) => {
-        problem = reason instanceof Refusal ? reason.message : 'The list could not be loaded.';
-      },
+      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'The list could not be loaded.'),
     );
     return () => (current = false);
   });
 
-  const shown = $derived.by(() => {
-    const parts = filter.toLowerCase().split(/\s+/).filter(Boolean);
-    return (rows ?? []).filter((row) => {
-      const text = words(row).toLowerCase();
-      return parts.every((p) => text.includes(p));
-    });
-  });
+  useKeys(() => (begin && list?.kind.mayChange ? [{ key: 'n', words: `new ${list.kind.one}`, run: () => void goto(begin) }] : []));
+
+  const sums = $derived(list?.fields.flatMap((f, c) => (f.type === 'money' ? (list?.foot[c] ?? '').split('; ').filter(Boolean) : [])) ?? []);
 </script>
 
-<svelte:head><title>{title} · Solvenda</title></svelte:head>
+<svelte:head><title>{list?.kind.title ?? 'List'} · Solvenda</title></svelte:head>
 
 <div class="flex min-h-0 flex-1 flex-col px-5 pt-3">
-  <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-3">
-    <h1 class="font-serif text-[25px] leading-tight">{title} <em class="text-second">{onlyOpen ? open : all}</em></h1>
-    <span class="ml-auto text-second">{rows ? `${shown.length} of ${rows.length}` : ''}</span>
-  </div>
-  <div class="flex items-center gap-3 pb-2">
-    <span class="text-second">show</span>
-    <button class="rounded-full border border-strong px-3 py-0.5 {onlyOpen ? 'bg-sheet' : ''}" aria-pressed={onlyOpen} onclick={() => (onlyOpen = !onlyOpen)}
-      >{open}</button
-    >
-    <input class="w-64 border-b border-hairline bg-transparent px-1 py-0.5" placeholder="and these words…" bind:value={filter} aria-label="filter by words" />
-  </div>
-  <Problem words={problem} />
-  {#if rows}
-    <List label={title} {columns} rows={shown} {path} {key} {cell} empty={filter ? 'Nothing has these words.' : empty} />
-    {#if foot}<div class="flex items-center gap-4 border-t-2 border-ink py-2">{@render foot(shown)}</div>{/if}
+  <Problem words={problem || (list?.problem ?? '')} onclose={() => (problem = '')} />
+  {#if list}
+    <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
+      <h1 class="font-serif text-[25px] leading-tight">
+        {list.kind.title}
+        {#if open}<em class="text-second">{list.everything ? all : open}</em>{/if}
+      </h1>
+      <span class="text-second" aria-live="polite">{list.total === null ? '' : plain(list.total)}{list.done ? ` · ${list.done}` : ''}</span>
+      {#if actions}<span class="ml-auto flex flex-wrap items-baseline gap-4">{@render actions(list.kind)}</span>{/if}
+    </div>
+    <FilterBar {list} {example} {open} />
+    <ListTable {list} {path} empty={empty(list.kind)} {cell} {narrow} />
+    {#if sums.length}
+      <div class="flex flex-wrap items-baseline justify-end gap-x-5 border-t border-ink py-2 font-semibold" aria-label="sums">
+        {#each sums as sum (sum)}<span>{sum}</span>{/each}
+      </div>
+    {/if}
+    {#if list.chosen}<Many {list} />{/if}
   {/if}
 </div>

@@ -1,3 +1,3 @@
-export { default as List } from './List.svelte';
 export { default as ListPage } from './ListPage.svelte';
-export type { Column } from './types';
+export { show } from './cells';
+export { ListState, loadKinds, type Field, type Kind, type Row } from './list.svelte';

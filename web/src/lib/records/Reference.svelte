@@ -21,8 +21,8 @@
   }
 
   async function records(words: string) {
-    const { rows } = await ask(api.GET('/api/records/{kind}', { params: { path: { kind: of }, query: { filter: words, take: 8 } } }));
-    return rows.map((r: Schemas['RecordListRow']) => ({ id: r.id, code: r.cells[0] ?? '', words: r.cells[1] ?? '' }));
+    const { rows } = await ask(api.GET('/api/lists/{kind}', { params: { path: { kind: of }, query: { filter: words, take: 8 } } }));
+    return rows.map((r: Schemas['ListRow']) => ({ id: r.id, code: r.cells[0] ?? '', words: r.cells[1] ?? '' }));
   }
 
   async function people(words: string) {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { api, ask, Refusal, type Schemas } from '$lib/api';
-  import { loadKinds } from '$lib/records';
+  import { loadKinds } from '$lib/list';
   import Reference from '$lib/records/Reference.svelte';
   import { day as shown, fixed, plain, Problem } from '$lib/shared';
 

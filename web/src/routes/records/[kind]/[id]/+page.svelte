@@ -3,7 +3,8 @@
   import { page } from '$app/state';
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
-  import { loadKinds, RecordForm, SwitchOff } from '$lib/records';
+  import { loadKinds } from '$lib/list';
+  import { RecordForm, SwitchOff } from '$lib/records';
   import { day, Problem } from '$lib/shared';
   import { BuyerAnswers, ItemAnswers } from '$lib/answers';
 

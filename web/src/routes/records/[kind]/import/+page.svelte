@@ -1,7 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { api, ask, type Schemas } from '$lib/api';
-  import { loadKinds } from '$lib/records';
+  import { loadKinds } from '$lib/list';
   import { plain, Problem } from '$lib/shared';
 
   let kind = $state.raw<Schemas['KindView'] | null>(null);

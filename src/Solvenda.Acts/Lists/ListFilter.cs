@@ -9,23 +9,23 @@ using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Records;
+namespace Solvenda.Acts.Lists;
 
 /// <summary>
 /// Filters in words: <c>rope family:hardware price&gt;5 to&lt;2026-12-31 active:no</c>. A condition is a field, a sign
 /// and a value, in quotes where it has blanks;
 /// what is none is looked for in every text and in the codes and names of what is referred to.
 /// </summary>
-public static partial class RecordFilter
+public static partial class ListFilter
 {
     public static IQueryable<TRow> Apply<TRow>(
-        RecordKind<TRow> kind,
+        IListOf<TRow> kind,
         SolvendaDb db,
         IQueryable<TRow> rows,
         string filter,
         Roles who
     )
-        where TRow : class, IRecordRow
+        where TRow : class, IListRow
     {
         ArgumentNullException.ThrowIfNull(kind);
         var active = (bool?)true;
@@ -34,11 +34,11 @@ public static partial class RecordFilter
             var value = token.Groups["quoted"].Success ? token.Groups["quoted"].Value : token.Groups["value"].Value;
             if (!token.Groups["field"].Success)
             {
-                rows = Words(kind, db, rows, value);
+                rows = Words(kind, db, rows, value, who);
                 continue;
             }
             var name = token.Groups["field"].Value;
-            if (name == "active")
+            if (name == kind.ActiveWord)
             {
                 active = value switch
                 {
@@ -67,7 +67,7 @@ public static partial class RecordFilter
                     );
             rows = rows.Where(Condition<TRow>(field, token.Groups["sign"].Value, value, db));
         }
-        return active is { } wanted ? rows.Where(r => r.Active == wanted) : rows;
+        return active is { } wanted ? rows.Where(Member.Is<TRow>(nameof(IListRow.Active), wanted)) : rows;
     }
 
     private static Expression<Func<TRow, bool>> Condition<TRow>(Field field, string sign, string value, SolvendaDb db)
@@ -103,6 +103,8 @@ public static partial class RecordFilter
             );
             return Expression.Lambda<Func<TRow, bool>>(like, row);
         }
+        if (plain == typeof(DateTime))
+            return Expression.Lambda<Func<TRow, bool>>(OfDay(held, type, sign, Day(value)), row);
         if (plain == typeof(long) && field.AddedBy is { } currency)
             return Expression.Lambda<Func<TRow, bool>>(Money(row, held, type, currency, sign, value), row);
         return Expression.Lambda<Func<TRow, bool>>(
@@ -111,30 +113,49 @@ public static partial class RecordFilter
         );
     }
 
+    private static DateOnly Day(string value) =>
+        DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+            ? day
+            : throw Bad(value, "date, as 2026-12-31");
+
+    // A moment is asked for by its day: after a day is from the next one on.
+    private static Expression OfDay(Expression held, Type type, string sign, DateOnly day)
+    {
+        var begins = day.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
+        var ends = day == DateOnly.MaxValue ? DateTime.MaxValue : begins.AddDays(1);
+        Expression Than(string by, DateTime moment) => Compare(held, Expression.Convert(Held(moment), type), by);
+        return sign switch
+        {
+            ">" => Than(">=", ends),
+            ">=" => Than(">=", begins),
+            "<" => Than("<", begins),
+            "<=" => Than("<", ends),
+            _ => Expression.AndAlso(Than(">=", begins), Than("<", ends)),
+        };
+    }
+
     private static object Parsed(Type plain, Field field, string value) =>
         plain switch
         {
             _ when plain == typeof(decimal) => Bounded(value),
             _ when plain == typeof(int) => (int)Math.Clamp(Bounded(value), int.MinValue, int.MaxValue),
-            _ when plain == typeof(DateOnly) => DateOnly.TryParseExact(
-                value,
-                "yyyy-MM-dd",
-                CultureInfo.InvariantCulture,
-                DateTimeStyles.None,
-                out var day
-            )
-                ? day
-                : throw Bad(value, "date, as 2026-12-31"),
+            _ when plain == typeof(DateOnly) => Day(value),
             _ when plain == typeof(bool) => value is "yes" or "true",
             _ when plain.IsEnum => Enum.GetNames(plain)
-                .FirstOrDefault(n =>
-                    n.Equals(value.Replace(" ", "", StringComparison.Ordinal), StringComparison.OrdinalIgnoreCase)
-                )
+                .FirstOrDefault(n => IsSame(n, value) || IsSame(field.States.GetValueOrDefault(n, n), value))
                 is { } name
                 ? Enum.Parse(plain, name)
                 : throw Bad(value, field.Label),
             _ => throw RefusedException.Bad("field_unknown", $"{field.Label} cannot be filtered by.", "filter"),
         };
+
+    // A state is typed without its blanks, or in quotes with them.
+    private static bool IsSame(string name, string typed) =>
+        string.Equals(
+            name.Replace(" ", "", StringComparison.Ordinal),
+            typed.Replace(" ", "", StringComparison.Ordinal),
+            StringComparison.OrdinalIgnoreCase
+        );
 
     // What the database can hold; beyond it nothing is.
     private static decimal Bounded(string value) =>
@@ -185,17 +206,18 @@ public static partial class RecordFilter
         };
 
     private static IQueryable<TRow> Words<TRow>(
-        RecordKind<TRow> kind,
+        IListOf<TRow> kind,
         SolvendaDb db,
         IQueryable<TRow> rows,
-        string word
+        string word,
+        Roles who
     )
-        where TRow : class, IRecordRow
+        where TRow : class, IListRow
     {
         var row = Expression.Parameter(typeof(TRow), "r");
         var like = Held($"%{Escape(word)}%");
         Expression any = Expression.Constant(false);
-        foreach (var field in kind.Fields.Where(f => f.Property is not null))
+        foreach (var field in kind.Fields.Where(f => f.Property is not null && f.IsSeenBy(who)))
         {
             var property = typeof(TRow).GetProperty(field.Property!)!;
             var held = Expression.Property(row, property);
@@ -213,9 +235,21 @@ public static partial class RecordFilter
                 );
             else if (field is { Type: FieldType.Reference, Of: "items" or "buyers" })
                 any = Expression.OrElse(any, IsOneOf(held, property.PropertyType, Matching(field.Of!, word, db)));
+            else
+                any = StatesCalled(field, word)
+                    .Select(name => Enum.Parse(property.PropertyType, name))
+                    .Aggregate(any, (or, state) => Expression.OrElse(or, Expression.Equal(held, Held(state))));
         }
         return rows.Where(Expression.Lambda<Func<TRow, bool>>(any, row));
     }
+
+    // "approv" finds what is "in approval"; two letters would find too much.
+    private static IEnumerable<string> StatesCalled(Field field, string word) =>
+        word.Length < 3
+            ? []
+            : field
+                .States.Where(s => s.Value.Split(' ').Any(w => w.StartsWith(word, StringComparison.OrdinalIgnoreCase)))
+                .Select(s => s.Key);
 
     private static IQueryable<long> Matching(string of, string word, SolvendaDb db)
     {

@@ -2,11 +2,12 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Records;
+using Solvenda.Acts.Lists;
+using Solvenda.Acts.Overviews;
 using Solvenda.Data;
 using Solvenda.Web.Security;
 
-namespace Solvenda.Web.Records;
+namespace Solvenda.Web.Lists;
 
 /// <summary>A saved view of a list.</summary>
 /// <param name="Mine">False for everybody's.</param>
@@ -36,7 +37,7 @@ public static class ViewEndpoints
 {
     public static void MapViews(this IEndpointRouteBuilder app)
     {
-        var views = app.MapGroup("/api/views/{kind}").WithTags("Records");
+        var views = app.MapGroup("/api/views/{kind}").WithTags("Lists");
         views.MapGet("", List).Needs(Rights.Look);
         views.MapPost("", Save).Needs<SaveView>();
         views.MapDelete("/{id:long}", Remove).Needs<RemoveView>();
@@ -50,7 +51,7 @@ public static class ViewEndpoints
     )
     {
         var me = user.ActorOf();
-        var all = SaveViewAct.MayForAll(RecordKinds.Find(kind), me);
+        var all = SaveViewAct.MayForAll(ListKinds.Find(kind), me);
         var rows = await db
             .Views.AsNoTracking()
             .Where(v => v.Kind == kind && (v.OwnerId == null || v.OwnerId == me.PersonId))

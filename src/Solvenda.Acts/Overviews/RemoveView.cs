@@ -1,8 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Documents.Events;
 
-namespace Solvenda.Acts.Records;
+namespace Solvenda.Acts.Overviews;
 
 /// <summary>Takes a saved view away.</summary>
 public sealed record RemoveView(string Kind, long View) : IAct<string>;
@@ -23,7 +24,7 @@ public sealed class RemoveViewAct : Act<RemoveView, string>
                 v => v.Id == input.View && v.Kind == input.Kind && (v.OwnerId == null || v.OwnerId == me),
                 cancel
             ) ?? throw RefusedException.NotFound("such view");
-        if (row.OwnerId is null && !SaveViewAct.MayForAll(RecordKinds.Find(input.Kind), work.Actor))
+        if (row.OwnerId is null && !SaveViewAct.MayForAll(ListKinds.Find(input.Kind), work.Actor))
             throw RefusedException.Forbidden("That view is everybody's.");
         work.Db.Views.Remove(row);
         work.Leave(new ViewSaved(input.Kind, row.Name, row.OwnerId is null, true), $"views:{input.Kind}");

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Data;
 
-namespace Solvenda.Acts.Records;
+namespace Solvenda.Acts.Lists;
 
 /// <summary>
 /// Codes of records and what they stand for: what a reference is typed and shown by. Loaded once for a request or an

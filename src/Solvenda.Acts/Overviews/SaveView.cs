@@ -1,10 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Lists;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Records;
+namespace Solvenda.Acts.Overviews;
 
 /// <summary>Saves a view of a list: one's own, or everybody's.</summary>
 /// <param name="ForAll">Everybody's; takes somebody who may change the records.</param>
@@ -32,7 +33,7 @@ public sealed class SaveViewAct : Act<SaveView, string>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var of = RecordKinds.Find(input.Kind);
+        var of = ListKinds.Find(input.Kind);
         var name = input.Name.Trim();
         if (name.Length is 0 or > MostLetters)
             throw RefusedException.Bad("name_missing", "A view takes a name of at most 60 letters.", "name");
@@ -40,7 +41,7 @@ public sealed class SaveViewAct : Act<SaveView, string>
             throw RefusedException.Bad("too_long", "That filter is too long; nothing was saved.", "filter");
         if (input.ForAll && !MayForAll(of, work.Actor))
             throw RefusedException.Forbidden(
-                $"A view for everybody takes somebody who may change {of.Title.ToLowerInvariant()}."
+                $"A view for everybody of {of.Title.ToLowerInvariant()} is not yours to save."
             );
         var owner = input.ForAll ? null : work.Actor.PersonId;
         var row = await work.Db.Views.FirstOrDefaultAsync(
@@ -76,10 +77,10 @@ public sealed class SaveViewAct : Act<SaveView, string>
     }
 
     /// <summary>Whether somebody may save and take away views that are everybody's.</summary>
-    public static bool MayForAll(RecordKind kind, Actor me)
+    public static bool MayForAll(ListKind kind, Actor me)
     {
         ArgumentNullException.ThrowIfNull(kind);
         ArgumentNullException.ThrowIfNull(me);
-        return (me.Roles & kind.ChangedBy) != Roles.None;
+        return (me.Roles & kind.ViewsForAllBy) != Roles.None;
     }
 }

@@ -1,6 +1,6 @@
 using Solvenda.Core.People;
 
-namespace Solvenda.Acts.Records;
+namespace Solvenda.Acts.Lists;
 
 /// <summary>How a field is typed and shown.</summary>
 public enum FieldType
@@ -20,6 +20,15 @@ public enum FieldType
 
     /// <summary>Words in several languages: "sv: …; de: …".</summary>
     ByLanguage,
+
+    /// <summary>An amount, with as many decimals as its currency has.</summary>
+    Money,
+
+    /// <summary>A moment, UTC, as 2026-12-31T14:05:00Z.</summary>
+    Moment,
+
+    /// <summary>How far one track of an order is, by the name of its state.</summary>
+    Track,
 }
 
 /// <summary>
@@ -40,6 +49,9 @@ public abstract class Field(string name, string label, FieldType type)
     public string Hint { get; init; } = "";
 
     public IReadOnlyList<string> Choices { get; init; } = [];
+
+    /// <summary>What the states that it is one of are called, by their names in code; empty for other fields.</summary>
+    public IReadOnlyDictionary<string, string> States { get; init; } = new Dictionary<string, string>();
 
     /// <summary>The kind that a reference is of.</summary>
     public string? Of { get; init; }

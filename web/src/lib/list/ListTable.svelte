@@ -1,10 +1,21 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import { goto } from '$app/navigation';
   import { useKeys } from '$lib/keys';
-  import { day, plain } from '$lib/shared';
-  import type { RecordListState } from './records.svelte';
+  import { isNumber, show, showFoot } from './cells';
+  import type { Field, ListState, Row } from './list.svelte';
 
-  let { list, path, empty }: { list: RecordListState; path: (id: number) => string; empty: string } = $props();
+  interface Props {
+    list: ListState;
+    /** Where a row opens. */
+    path: (row: Row) => string;
+    empty: string;
+    /** Draws a cell where its text alone would not do. */
+    cell?: Snippet<[Field, string, Row]>;
+    /** Columns that a narrow screen shows too; without it, all of them. */
+    narrow?: readonly string[];
+  }
+  let { list, path, empty, cell, narrow }: Props = $props();
 
   const height = 32;
   let box = $state<HTMLElement>();
@@ -13,6 +24,7 @@
   const from = $derived(Math.max(0, Math.floor(top / height) - 12));
   const to = $derived(Math.min((list.total ?? 0) - 1, Math.ceil((top + room) / height) + 12));
   const indexes = $derived(Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i));
+  const hidden = (field: Field) => (narrow && !narrow.includes(field.name) ? 'max-md:hidden' : '');
 
   // Meets the server: what comes into view is fetched.
   $effect(() => {
@@ -20,7 +32,7 @@
   });
 
   function go(step: number) {
-    list.at = Math.min(Math.max(0, list.at + step), Math.max(0, (list.total ?? 1) - 1));
+    list.go(step);
     const y = list.at * height;
     if (!box) return;
     if (y < box.scrollTop) box.scrollTop = y;
@@ -29,12 +41,12 @@
 
   function open() {
     const row = list.row(list.at);
-    if (row) void goto(path(row.id));
+    if (row) void goto(path(row));
   }
 
   function pick() {
     const row = list.row(list.at);
-    if (row && list.kind.mayChange) list.pick(row.id);
+    if (row) list.pick(row.id);
   }
 
   useKeys(() => [
@@ -45,25 +57,8 @@
     { key: 'PageDown', words: 'a page on', run: () => go(Math.floor(room / height) - 2) },
     { key: 'PageUp', words: 'a page back', run: () => go(2 - Math.floor(room / height)) },
     { key: 'Enter', words: 'open', run: open },
-    ...(list.kind.mayChange ? [{ key: 'x', words: 'choose the row', run: pick }] : []),
+    ...(list.mayChoose ? [{ key: 'x', words: 'choose the row', run: pick }] : []),
   ]);
-
-  function show(text: string, type: string) {
-    if (text === '') return '';
-    if (type === 'date') return day(text);
-    return type === 'number' || type === 'whole' ? plain(Number(text)) : text;
-  }
-
-  // Days of the foot in the same words as in the rows.
-  const foot = (text: string, type: string) =>
-    type === 'date'
-      ? text
-          .split(' to ')
-          .map((d) => (d ? day(d) : ''))
-          .join(' to ')
-      : text;
-
-  const isNumber = (type: string) => type === 'number' || type === 'whole';
 </script>
 
 <div class="min-h-0 flex-1 overflow-auto" bind:this={box} bind:clientHeight={room} onscroll={(e) => (top = e.currentTarget.scrollTop)}>
@@ -72,7 +67,7 @@
       <tr class="sticky top-0 z-10 bg-ground text-left text-[11.5px] text-second">
         {#each list.fields as field (field.name)}
           <th
-            class="border-b border-ink px-2 py-1.5 font-normal whitespace-nowrap {isNumber(field.type) ? 'text-right' : ''}"
+            class="border-b border-ink px-2 py-1.5 font-normal whitespace-nowrap {isNumber(field.type) ? 'text-right' : ''} {hidden(field)}"
             aria-sort={list.sort === field.name ? (list.down ? 'descending' : 'ascending') : undefined}
           >
             {#if field.canSort}<button class="hover:text-ink" onclick={() => list.sortBy(field.name)}
@@ -87,13 +82,13 @@
       {#each indexes as index (index)}
         {@const row = list.row(index)}
         {@const here = index === list.at}
+        {@const chosen = row !== undefined && (list.all || list.picked.includes(row.id))}
         <tr
-          class="h-8 cursor-pointer border-b border-hairline {here ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : 'hover:bg-focus-row'} {row &&
-          (list.all || list.picked.includes(row.id))
+          class="h-8 cursor-pointer border-b border-hairline {here ? 'bg-sheet shadow-[inset_3px_0_0_var(--ink)]' : 'hover:bg-focus-row'} {chosen
             ? 'bg-focus-row font-semibold'
             : ''}"
           aria-rowindex={index + 1}
-          aria-selected={row ? list.all || list.picked.includes(row.id) : undefined}
+          aria-selected={row ? chosen : undefined}
           onclick={(e) => {
             list.at = index;
             if (e.ctrlKey || e.metaKey || e.shiftKey) pick();
@@ -101,18 +96,16 @@
           }}
         >
           {#each list.fields as field, c (field.name)}
+            {@const text = row?.cells[c] ?? ''}
             <td
-              class="max-w-72 truncate px-2 {isNumber(field.type) ? 'text-right' : ''} {field.type === 'code' ? 'font-mono text-[12px]' : ''} {row?.active ===
-              false
-                ? 'text-third line-through'
-                : ''}"
+              class="max-w-72 truncate px-2 {isNumber(field.type) ? 'text-right' : ''} {field.type === 'code' ? 'font-mono text-[12px]' : ''} {hidden(
+                field,
+              )} {row ? '' : 'text-third'} {row?.active === false && list.kind.mayChange ? 'text-third line-through' : ''}"
             >
-              {#if row}
-                {#if c === 0}<a href={path(row.id)}>{show(row.cells[c] ?? '', field.type) || 'no ' + field.label}</a>{:else}{show(
-                    row.cells[c] ?? '',
-                    field.type,
-                  )}{/if}
-              {:else if c === 0}<span class="text-third">…</span>{/if}
+              {#if !row}{c === 0 ? '…' : ''}
+              {:else if c === 0}<a href={path(row)}>{show(text, field.type) || 'no ' + field.label}</a>
+              {:else if cell}{@render cell(field, text, row)}
+              {:else}{show(text, field.type)}{/if}
             </td>
           {/each}
         </tr>
@@ -121,12 +114,12 @@
         <tr style:height="{(list.total - 1 - to) * height}px" aria-hidden="true"><td colspan={list.fields.length}></td></tr>
       {/if}
     </tbody>
-    {#if list.foot.some((f) => f)}
+    {#if list.fields.some((f, c) => f.type !== 'money' && list.foot[c])}
       <tfoot>
         <tr class="sticky bottom-0 z-10 bg-ground text-[11.5px] text-second">
           {#each list.fields as field, c (field.name)}
-            <td class="max-w-48 px-2 py-1.5 align-top shadow-[0_-1px_0_var(--ink)] {isNumber(field.type) ? 'text-right' : ''}"
-              >{foot(list.foot[c] ?? '', field.type)}</td
+            <td class="max-w-48 px-2 py-1.5 align-top shadow-[0_-1px_0_var(--ink)] {isNumber(field.type) ? 'text-right' : ''} {hidden(field)}"
+              >{field.type === 'money' ? '' : showFoot(list.foot[c] ?? '', field.type)}</td
             >
           {/each}
         </tr>

@@ -3,13 +3,13 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Money;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Records;
+namespace Solvenda.Acts.Lists;
 
 /// <summary>
 /// The foot of a column over all rows that fit, not only those on the screen. Prices and factors of different things do
 /// not add up to anything, so only fields that say so are summed.
 /// </summary>
-public static class RecordFoot
+public static class ListFoot
 {
     private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
 
@@ -18,7 +18,7 @@ public static class RecordFoot
     /// where there is nothing.
     /// </summary>
     public static async Task<string> OfAsync<TRow>(IQueryable<TRow> rows, Field field, CancellationToken cancel)
-        where TRow : class, IRecordRow
+        where TRow : class, IListRow
     {
         ArgumentNullException.ThrowIfNull(field);
         var name = field.Property!;
@@ -28,36 +28,36 @@ public static class RecordFoot
         var plain = Nullable.GetUnderlyingType(type) ?? type;
         if (plain == typeof(decimal))
             return await RangeAsync(
-                rows.Select(r => EF.Property<decimal?>(r, name)),
+                rows.Select(Member.Of<TRow, decimal?>(name)),
                 v => v.ToString("#,0.####", Plain),
                 " to ",
                 cancel
             );
         if (plain == typeof(int))
             return await RangeAsync(
-                rows.Select(r => EF.Property<int?>(r, name)),
+                rows.Select(Member.Of<TRow, int?>(name)),
                 v => v.ToString("#,0", Plain),
                 " to ",
                 cancel
             );
         if (plain == typeof(DateOnly))
             return await RangeAsync(
-                rows.Select(r => EF.Property<DateOnly?>(r, name)),
+                rows.Select(Member.Of<TRow, DateOnly?>(name)),
                 v => v.ToString("yyyy-MM-dd", Plain),
                 " to ",
                 cancel
             );
         if (field.Type == FieldType.Flag)
-            return await rows.CountAsync(r => EF.Property<bool>(r, name), cancel) is var yes and > 0
+            return await rows.CountAsync(Member.Is<TRow>(name, true), cancel) is var yes and > 0
                 ? string.Create(Plain, $"{yes:#,0} yes")
                 : "none";
         if (field.Type is not (FieldType.Reference or FieldType.Choice))
             return "";
         var different = await (
             plain == typeof(long)
-                ? rows.Select(r => EF.Property<long?>(r, name)).Where(v => v != null).Distinct().CountAsync(cancel)
+                ? rows.Select(Member.Of<TRow, long?>(name)).Where(v => v != null).Distinct().CountAsync(cancel)
             : plain == typeof(string)
-                ? rows.Select(r => EF.Property<string?>(r, name))
+                ? rows.Select(Member.Of<TRow, string?>(name))
                     .Where(v => v != null && v != "")
                     .Distinct()
                     .CountAsync(cancel)
@@ -72,21 +72,23 @@ public static class RecordFoot
         string by,
         CancellationToken cancel
     )
-        where TRow : class, IRecordRow
+        where TRow : class, IListRow
     {
-        var sums = await rows.Where(r => EF.Property<long?>(r, name) != null)
-            .GroupBy(r => EF.Property<string>(r, by))
-            .Select(g => new { g.Key, Minor = g.Sum(r => EF.Property<long?>(r, name)) })
+        var sums = await rows.Where(Member.IsThere<TRow>(name))
+            .GroupBy(Member.Of<TRow, string>(by), Member.Of<TRow, long?>(name))
+            .Select(g => new { g.Key, Minor = g.Sum() })
             .OrderBy(g => g.Key)
             .ToListAsync(cancel);
         return string.Join(
             "; ",
             sums.Where(s => Currency.TryOf(s.Key, out _))
-                .Select(s =>
-                    string.Create(Plain, $"{s.Key} {Amount.FromMinor(s.Minor ?? 0, Currency.Of(s.Key)).Value:#,0.##}")
-                )
+                .Select(s => Say(Amount.FromMinor(s.Minor ?? 0, Currency.Of(s.Key))))
         );
     }
+
+    // Whole amounts without their noughts, so that limits and totals both read well.
+    private static string Say(Amount sum) =>
+        $"{sum.Currency.Code} {sum.Value.ToString(sum.Value == decimal.Truncate(sum.Value) ? "#,0" : $"N{sum.Currency.Decimals}", Plain)}";
 
     private static async Task<string> RangeAsync<T>(
         IQueryable<T?> values,

@@ -1,0 +1,91 @@
+// Fifty people at once, each with a second to think between desk, opening a quote and an edit of it, beside one person alone before them in
+// the same run. Run by `./solvenda bench load`; takes the address of a running demo, and how many seconds the fifty work.
+import fs from 'node:fs';
+
+const [base, seconds = '60', crowd = '50'] = process.argv.slice(2);
+const people = [1, 2, 3, 4, 5];
+const lines = 20;
+
+// One keep-alive connection each is what a browser holds; fetch keeps them for us.
+async function person(i) {
+  const stepped = await fetch(`${base}/api/demo/step-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ id: people[i % people.length] }),
+  });
+  const cookie = stepped.headers.get('set-cookie').split(';')[0];
+  const call = async (method, path, data, headers = {}) => {
+    const answer = await fetch(base + path, {
+      method,
+      headers: { cookie, ...(data ? { 'content-type': 'application/json' } : {}), ...headers },
+      body: data && JSON.stringify(data),
+    });
+    const body = await answer.json();
+    if (!answer.ok) throw new Error(`${method} ${path}: ${answer.status} ${JSON.stringify(body).slice(0, 300)}`);
+    return body;
+  };
+  return call;
+}
+
+async function quote(call, i, codes) {
+  const { number } = await call('POST', '/api/quotes', { buyerId: 1 + (i % 12), matter: `under load ${i}` });
+  const { sheet } = await call('GET', `/api/quotes/${number}`);
+  const edits = Array.from({ length: lines }, (_, n) => ({ kind: 'add', value: `x x ${n + 1}`, field: codes[(n + i) % codes.length] }));
+  await call('POST', `/api/sheets/${sheet.id}/edits`, edits, { 'if-match': `"${sheet.version}"` });
+  return number;
+}
+
+const think = () => new Promise((done) => setTimeout(done, 500 + Math.random() * 1000));
+
+async function work(call, number, until, times) {
+  const timed = async (name, run) => {
+    const began = performance.now();
+    const answer = await run();
+    const took = performance.now() - began; times[name].push(took); if (took > 120) console.log(Math.round(performance.now()), name, Math.round(took));
+    return answer;
+  };
+  for (let n = 1; performance.now() < until; n++) {
+    await think();
+    await timed('desk', () => call('GET', '/api/desk'));
+    await think();
+    const { sheet } = await timed('open', () => call('GET', `/api/quotes/${number}`));
+    await think();
+    const edit = [{ kind: 'set', line: sheet.lines[n % lines].key, field: 'quantity', value: String((n % 90) + 5) }];
+    await timed('edit', () => call('POST', `/api/sheets/${sheet.id}/edits`, edit, { 'if-match': `"${sheet.version}"` }));
+  }
+}
+
+const made = () => ({ desk: [], open: [], edit: [] });
+const at = (times, share) => [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))];
+
+const calls = await Promise.all(Array.from({ length: Number(crowd) }, (_, i) => person(i)));
+const codes = [];
+for (const q of ['rope', 'chain', 'shackle', 'fender', 'cleat', 'buoy'])
+  for (const item of (await calls[0]('GET', `/api/items?q=${q}`)).items) codes.push(item.code);
+const numbers = [];
+for (let i = 0; i < calls.length; i++) numbers.push(await quote(calls[i], i, codes));
+
+// Warm first: what a start costs is another figure.
+await Promise.all(calls.map((call, i) => work(call, numbers[i], performance.now() + 8000, made())));
+const alone = made();
+await work(calls[0], numbers[0], performance.now() + (Number(seconds) * 1000) / 2, alone);
+const many = made();
+await Promise.all(calls.map((call, i) => work(call, numbers[i], performance.now() + Number(seconds) * 1000, many)));
+
+const row = (words, name) => {
+  const f = (times, share) => at(times, share).toFixed(0);
+  const ratio = (at(many[name], 0.95) / at(alone[name], 0.95)).toFixed(1);
+  return `| ${words} | ${f(alone[name], 0.5)} / ${f(alone[name], 0.95)} | ${f(many[name], 0.5)} / ${f(many[name], 0.95)} / ${f(many[name], 0.99)} | ${ratio} |`;
+};
+const table = [
+  `| ${crowd} people, 1 s think, sheets of ${lines} lines | one alone, ms: median / p95 | all of them: median / p95 / p99 | p95, ratio |`,
+  '|---|---|---|---|',
+  row('the desk', 'desk'),
+  row('opening a quote', 'open'),
+  row('an edit', 'edit'),
+];
+console.log(table.join('\n'));
+const file = new URL('RESULTS.md', import.meta.url).pathname;
+const mark = '<!-- load -->';
+const [head, , tail = ''] = fs.readFileSync(file, 'utf8').split(mark);
+if (tail) fs.writeFileSync(file, `${head}${mark}\n${table.join('\n')}\n${mark}${tail}`);

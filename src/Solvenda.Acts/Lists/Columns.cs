@@ -1,0 +1,156 @@
+using System.Globalization;
+using System.Linq.Expressions;
+using System.Reflection;
+using System.Text.Json;
+using Solvenda.Core.Money;
+
+namespace Solvenda.Acts.Lists;
+
+/// <summary>Makes columns of lists of documents: shown, filtered and sorted by, and never typed.</summary>
+internal static class Columns
+{
+    private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
+
+    public static Field<TRow> Text<TRow>(
+        Expression<Func<TRow, string?>> property,
+        string label,
+        bool inList = true,
+        FieldType type = FieldType.Text
+    )
+    {
+        var p = Of(property);
+        return Make<TRow>(p, label, type, (row, _) => (string?)p.GetValue(row) ?? "", inList);
+    }
+
+    public static Field<TRow> Day<TRow>(Expression<Func<TRow, DateOnly?>> property, string label, bool inList = true)
+    {
+        var p = Of(property);
+        return Make<TRow>(
+            p,
+            label,
+            FieldType.Date,
+            (row, _) => p.GetValue(row) is DateOnly day ? day.ToString("yyyy-MM-dd", Plain) : "",
+            inList
+        );
+    }
+
+    public static Field<TRow> Moment<TRow>(Expression<Func<TRow, DateTime>> property, string label, bool inList = true)
+    {
+        var p = Of(property);
+        return Make<TRow>(
+            p,
+            label,
+            FieldType.Moment,
+            (row, _) => ((DateTime)p.GetValue(row)!).ToString("yyyy-MM-ddTHH:mm:ssZ", Plain),
+            inList
+        );
+    }
+
+    public static Field<TRow> Whole<TRow>(Expression<Func<TRow, int>> property, string label, bool inList = true)
+    {
+        var p = Of(property);
+        return Make<TRow>(p, label, FieldType.Whole, (row, _) => ((int)p.GetValue(row)!).ToString(Plain), inList);
+    }
+
+    /// <param name="minor">In minor units.</param>
+    /// <param name="currency">Of the row; sums stay apart by it.</param>
+    public static Field<TRow> Money<TRow>(
+        Expression<Func<TRow, long>> minor,
+        Expression<Func<TRow, string>> currency,
+        string label
+    )
+    {
+        var (m, c) = (Of(minor), Of(currency));
+        string Say(TRow row)
+        {
+            var amount = Amount.FromMinor((long)m.GetValue(row)!, Currency.Of((string)c.GetValue(row)!));
+            return amount.Value.ToString($"F{amount.Currency.Decimals}", Plain);
+        }
+        return new Field<TRow>(
+            Name(m).Replace("Minor", "", StringComparison.Ordinal),
+            label,
+            FieldType.Money,
+            (row, _) => Say(row),
+            NotTyped
+        )
+        {
+            InList = true,
+            ByHouse = true,
+            Property = m.Name,
+            AddedBy = c.Name,
+        };
+    }
+
+    /// <param name="words">What each state is called, by its name.</param>
+    public static Field<TRow> State<TRow, TState>(
+        Expression<Func<TRow, TState>> property,
+        string label,
+        IReadOnlyDictionary<string, string> words
+    )
+        where TState : struct, Enum
+    {
+        var p = Of(property);
+        string Say(TRow row) => words[p.GetValue(row)!.ToString()!];
+        return new Field<TRow>(Name(p), label, FieldType.Choice, (row, _) => Say(row), NotTyped)
+        {
+            InList = true,
+            ByHouse = true,
+            Property = p.Name,
+            Choices = [.. words.Values],
+            States = words,
+        };
+    }
+
+    /// <summary>One of the three tracks: the list draws it by the name of its state, a file says it in words.</summary>
+    public static Field<TRow> Track<TRow, TState>(
+        Expression<Func<TRow, TState>> property,
+        string label,
+        IReadOnlyDictionary<string, string> words
+    )
+        where TState : struct, Enum
+    {
+        var p = Of(property);
+        return new Field<TRow>(
+            Name(p),
+            label,
+            FieldType.Track,
+            (row, _) => words[p.GetValue(row)!.ToString()!],
+            NotTyped
+        )
+        {
+            InList = true,
+            ByHouse = true,
+            Property = p.Name,
+            Choices = [.. words.Values],
+            States = words,
+            Show = (row, _) => JsonNamingPolicy.CamelCase.ConvertName(p.GetValue(row)!.ToString()!),
+        };
+    }
+
+    private static Field<TRow> Make<TRow>(
+        PropertyInfo p,
+        string label,
+        FieldType type,
+        Func<TRow, References, string> say,
+        bool inList
+    ) =>
+        new(Name(p), label, type, say, NotTyped)
+        {
+            InList = inList,
+            ByHouse = true,
+            Property = p.Name,
+        };
+
+    private static string? NotTyped<TRow>(TRow row, string text, References references) =>
+        throw new InvalidOperationException("A column of documents is not typed.");
+
+    private static PropertyInfo Of<TRow, T>(Expression<Func<TRow, T>> property) =>
+        (PropertyInfo)
+            (
+                (MemberExpression)(
+                    property.Body is UnaryExpression { Operand: MemberExpression inner } ? inner : property.Body
+                )
+            ).Member;
+
+    private static string Name(PropertyInfo p) => JsonNamingPolicy.CamelCase.ConvertName(p.Name);
+}

@@ -1,0 +1,99 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Core.People;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Lists;
+
+/// <summary>
+/// A list of one kind of thing: documents, each a file in Kinds/, and records. Filter, sorting, columns, foot, views
+/// and export follow from its fields.
+/// </summary>
+public abstract class ListKind
+{
+    /// <summary>As in addresses: "orders".</summary>
+    public required string Name { get; init; }
+
+    public required string Title { get; init; }
+
+    /// <summary>What one of them is called.</summary>
+    public required string One { get; init; }
+
+    /// <summary>The word by which a filter asks for rows that are not shown by themselves: open:no.</summary>
+    public virtual string ActiveWord => "open";
+
+    /// <summary>Who sees it; none: everybody.</summary>
+    public Roles SeenBy { get; init; }
+
+    /// <summary>Who may save and take away views of it that are everybody's.</summary>
+    public abstract Roles ViewsForAllBy { get; }
+
+    /// <summary>Whether somebody with these roles sees it.</summary>
+    public bool IsSeenBy(Roles roles) => SeenBy == Roles.None || (roles & SeenBy) != Roles.None;
+
+    public abstract IReadOnlyList<Field> AllFields { get; }
+
+    public abstract IListReader List { get; }
+
+    /// <summary>What can be done to many of its rows at once, each on its own.</summary>
+    public virtual IReadOnlyList<Deed> Deeds => [];
+}
+
+/// <summary>A list, by what its rows are made of.</summary>
+public interface IListOf<TRow>
+    where TRow : class, IListRow
+{
+    string ActiveWord { get; }
+
+    IReadOnlyList<Field<TRow>> Fields { get; }
+
+    Func<SolvendaDb, IQueryable<TRow>> Rows { get; }
+
+    /// <summary>Whether the newest stand first, where nobody sorted them.</summary>
+    bool NewestFirst { get; }
+
+    /// <summary>What a row is known by: in titles, and in the address of its page.</summary>
+    string Called(TRow row);
+}
+
+/// <summary>Something that can be done to many documents, one after the other.</summary>
+/// <param name="Name">As in addresses: "set-aside".</param>
+/// <param name="Words">On its button: "set them aside".</param>
+/// <param name="Needs">Who may.</param>
+/// <param name="WithReason">Whether it takes a reason, which is kept.</param>
+/// <param name="RunAsync">Does it to one, by its number, as it stands when its turn comes.</param>
+public sealed record Deed(
+    string Name,
+    string Words,
+    Right Needs,
+    bool WithReason,
+    Func<DeedOf, CancellationToken, Task> RunAsync
+);
+
+/// <summary>One of the many that something is done to.</summary>
+public sealed record DeedOf(ActRunner Acts, SolvendaDb Db, Actor Actor, string Number, string Reason);
+
+/// <summary>A list of documents: rows made from several tables by one query.</summary>
+public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>
+    where TRow : class, IListRow
+{
+    public required IReadOnlyList<Field<TRow>> Fields { get; init; }
+
+    public required Func<SolvendaDb, IQueryable<TRow>> Rows { get; init; }
+
+    public required Func<TRow, string> Number { get; init; }
+
+    public IReadOnlyList<Deed> ManyAtOnce { get; init; } = [];
+
+    public bool NewestFirst => true;
+
+    public override Roles ViewsForAllBy => Roles.Admin | Roles.Lead;
+
+    public override IReadOnlyList<Field> AllFields => Fields;
+
+    public override IListReader List => new ListReader<TRow>(this);
+
+    public override IReadOnlyList<Deed> Deeds => ManyAtOnce;
+
+    public string Called(TRow row) => Number(row);
+}

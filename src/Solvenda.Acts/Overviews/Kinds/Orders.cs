@@ -1,0 +1,122 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Lists;
+using Solvenda.Acts.Orders;
+using Solvenda.Core.Documents;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Overviews.Kinds;
+
+/// <summary>An order as a list shows it.</summary>
+internal sealed class OrderEntry : IListRow
+{
+    public long Id { get; init; }
+    public bool Active { get; init; }
+    public string Number { get; init; } = "";
+    public string Buyer { get; init; } = "";
+    public string? Po { get; init; }
+    public string Matter { get; init; } = "";
+    public string Seller { get; init; } = "";
+    public DateOnly? Wanted { get; init; }
+    public TermsTrack Terms { get; init; }
+    public GoodsTrack Goods { get; init; }
+    public MoneyTrack Money { get; init; }
+    public int Stops { get; init; }
+    public string Stop { get; init; } = "";
+    public string Currency { get; init; } = "";
+    public long TotalMinor { get; init; }
+    public string Channel { get; init; } = "";
+    public DateTime Begun { get; init; }
+}
+
+internal static class Orders
+{
+    private static readonly Dictionary<string, string> Terms = new()
+    {
+        [nameof(TermsTrack.Open)] = "to confirm",
+        [nameof(TermsTrack.Held)] = "held",
+        [nameof(TermsTrack.Confirmed)] = "confirmed",
+        [nameof(TermsTrack.Cancelled)] = "cancelled",
+    };
+
+    private static readonly Dictionary<string, string> Goods = new()
+    {
+        [nameof(GoodsTrack.Waiting)] = "waits",
+        [nameof(GoodsTrack.Picking)] = "picking",
+        [nameof(GoodsTrack.PartShipped)] = "part shipped",
+        [nameof(GoodsTrack.Shipped)] = "shipped",
+    };
+
+    private static readonly Dictionary<string, string> Money = new()
+    {
+        [nameof(MoneyTrack.NotDue)] = "not due",
+        [nameof(MoneyTrack.ToInvoice)] = "to invoice",
+        [nameof(MoneyTrack.PartInvoiced)] = "part invoiced",
+        [nameof(MoneyTrack.Invoiced)] = "invoiced",
+        [nameof(MoneyTrack.PartPaid)] = "part paid",
+        [nameof(MoneyTrack.Paid)] = "paid",
+    };
+
+    private static async Task ConfirmAsync(DeedOf one, CancellationToken cancel)
+    {
+        var seen = await one
+            .Db.Orders.Where(o => o.Number == one.Number)
+            .Select(o => (long?)o.Sheet.Version)
+            .FirstOrDefaultAsync(cancel);
+        await one.Acts.RunAsync(one.Actor, new ConfirmOrder(one.Number, seen), cancel);
+    }
+
+    public static readonly DocumentList<OrderEntry> Kind = new()
+    {
+        Name = "orders",
+        Title = "Orders",
+        One = "order",
+        Number = o => o.Number,
+        Rows = db =>
+            from o in db.Orders
+            join p in db.People on o.SellerId equals p.Id
+            select new OrderEntry
+            {
+                Id = o.Id,
+                Active = o.Goods != GoodsTrack.Shipped && o.Terms != TermsTrack.Cancelled,
+                Number = o.Number,
+                Buyer = o.Dossier.Buyer.Name,
+                Po = o.Sheet.PoNumber,
+                Matter = o.Dossier.Matter,
+                Seller = p.Name,
+                Wanted = o.Sheet.Wanted,
+                // As Tracks.Of: open terms that something stops are held.
+                Terms = o.Terms == TermsTrack.Open && o.Stops > 0 ? TermsTrack.Held : o.Terms,
+                Goods = o.Goods,
+                Money = o.Money,
+                Stops = o.Stops,
+                Stop = o.FirstStop,
+                Currency = o.Sheet.Currency,
+                TotalMinor = o.Sheet.TotalWithTaxMinor,
+                Channel = o.Channel,
+                Begun = o.CreatedAt,
+            },
+        Fields =
+        [
+            Columns.Text<OrderEntry>(o => o.Number, "order", type: FieldType.Code),
+            Columns.Text<OrderEntry>(o => o.Buyer, "buyer"),
+            Columns.Text<OrderEntry>(o => o.Po, "their PO", type: FieldType.Code),
+            Columns.Text<OrderEntry>(o => o.Matter, "matter", inList: false),
+            Columns.Text<OrderEntry>(o => o.Seller, "seller", inList: false),
+            Columns.Day<OrderEntry>(o => o.Wanted, "wanted"),
+            Columns.Track<OrderEntry, TermsTrack>(o => o.Terms, "terms", Terms),
+            Columns.Track<OrderEntry, GoodsTrack>(o => o.Goods, "goods", Goods),
+            Columns.Track<OrderEntry, MoneyTrack>(o => o.Money, "money", Money),
+            Columns.Whole<OrderEntry>(o => o.Stops, "stops", inList: false),
+            Columns.Text<OrderEntry>(o => o.Stop, "what stops it", inList: false),
+            Columns.Moment<OrderEntry>(o => o.Begun, "begun", inList: false),
+            Columns.Money<OrderEntry>(o => o.TotalMinor, o => o.Currency, "with tax"),
+            Columns.Text<OrderEntry>(o => o.Currency, "in"),
+            Columns.Text<OrderEntry>(o => o.Channel, "via"),
+        ],
+        ManyAtOnce =
+        [
+            new Deed("confirm", "Confirm those that nothing stops", Rights.Write, WithReason: false, ConfirmAsync),
+        ],
+    };
+}
