@@ -25,6 +25,7 @@ public static class ActServices
             services.AddSingleton(typeof(Act), act);
         return services
             .AddSingleton<OutboxSignal>()
+            .AddSingleton<Pulse>()
             .AddSingleton<ActRunner>()
             .AddSingleton<SheetLoader>()
             .AddSingleton<Judge>()

@@ -150,6 +150,7 @@ public static partial class Startup
         app.MapOpenApi().AllowAnonymous();
         app.MapSession();
         app.MapDesk();
+        app.MapPulse();
         app.MapRequests();
         app.MapSheets();
         app.MapQuotes();

@@ -16,6 +16,7 @@ public sealed class ActRunner(
     IDbContextFactory<SolvendaDb> factory,
     HouseClock clock,
     OutboxSignal outbox,
+    Pulse pulse,
     PriceBooks books,
     IEnumerable<Act> acts
 ) : IDisposable
@@ -84,6 +85,7 @@ public sealed class ActRunner(
             }
             await transaction.CommitAsync(cancel);
             outbox.Wake();
+            pulse.Tell(work.Touched);
             return answer;
         }
         finally

@@ -12,10 +12,14 @@ namespace Solvenda.Acts.Acting;
 public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly today, Act act)
 {
     private readonly List<Leaving> _leaving = [];
+    private readonly HashSet<string> _touched = [];
 
     public SolvendaDb Db => db;
 
     public Actor Actor => actor;
+
+    /// <summary>What events were left about.</summary>
+    internal IReadOnlyCollection<string> Touched => _touched;
 
     /// <summary>UTC.</summary>
     public DateTime Now => now;
@@ -32,6 +36,7 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
             throw new InvalidOperationException(
                 $"{act.GetType().Name} does not say that it leaves {facts.GetType().Name}."
             );
+        _touched.Add(subject);
         _leaving.Add(new Leaving(facts, subject, dossier, why, actor.PersonId, actor.Name, now));
     }
 

@@ -5,12 +5,14 @@
   import { page } from '$app/state';
   import { Finder } from '$lib/finder';
   import { KeyHelp, provideKeys, useKeys } from '$lib/keys';
+  import { providePulse } from '$lib/pulse';
   import { provideSession } from '$lib/session';
   import { Problem } from '$lib/shared';
 
   let { children } = $props();
   const session = provideSession();
   const keys = provideKeys();
+  const pulse = providePulse();
   let ready = $state(false);
   let problem = $state('');
   let finder = $state<Finder>();
@@ -41,6 +43,9 @@
     ready = true;
     if (!session.person && !bare) await goto('/step-in');
   });
+
+  // Meets the server: what others do shows on the open page by itself.
+  $effect(() => (session.person ? pulse.start() : undefined));
 
   // Meets the document: the theme stands on its root.
   $effect(() => {

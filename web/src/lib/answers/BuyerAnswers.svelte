@@ -3,22 +3,21 @@
   import { api, ask, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
   import { useSession } from '$lib/session';
-  import { day, fixed, plain, Problem } from '$lib/shared';
+  import { day, fixed, Latest, plain, Problem } from '$lib/shared';
   import Months from './Months.svelte';
+  import Talks from './Talks.svelte';
 
   let { id, code }: { id: number; code: string } = $props();
   const session = useSession();
-  let view = $state.raw<Schemas['BuyerAnswersView'] | null>(null);
+  const latest = new Latest<Schemas['BuyerAnswersView']>();
+  const view = $derived(latest.value);
   let problem = $state('');
-  let talk = $state('');
 
   // Meets the server, for each buyer anew.
   $effect(() => {
-    view = null;
-    ask(api.GET('/api/buyers/{id}/answers', { params: { path: { id } } })).then(
-      (found) => (view = found),
-      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'What they bought could not be loaded.'),
-    );
+    const path = { id };
+    latest.take(null);
+    void latest.ask(() => ask(api.GET('/api/buyers/{id}/answers', { params: { path } })), 'What they bought could not be loaded.');
   });
 
   const mayWrite = $derived(session.person?.mayWrite ?? false);
@@ -35,17 +34,6 @@
     }
   }
 
-  async function keep(event: SubmitEvent) {
-    event.preventDefault();
-    try {
-      const kept = await ask(api.POST('/api/buyers/{id}/talks', { params: { path: { id } }, body: { words: talk } }));
-      if (view) view = { ...view, talks: [kept, ...view.talks] };
-      talk = '';
-    } catch (reason) {
-      problem = reason instanceof Error ? reason.message : 'It was not kept; your words are still here.';
-    }
-  }
-
   const pay = $derived(`/prices?buyer=${encodeURIComponent(code)}`);
 
   useKeys(() => [
@@ -59,7 +47,7 @@
   ]);
 </script>
 
-<Problem words={problem} onclose={() => (problem = '')} />
+<Problem words={problem || latest.problem} onclose={() => (problem = '')} />
 {#if view}
   {@const c = view.currency}
   <p class="flex flex-wrap items-center gap-3">
@@ -140,27 +128,5 @@
       {:else}<li class="py-1 text-second">Nothing yet.</li>{/each}
     </ul>
   </section>
-  <section aria-label="talks">
-    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Talks</h2>
-    {#if mayWrite}
-      <form class="flex gap-2 border-b border-hairline py-1" onsubmit={keep}>
-        <input
-          class="w-full bg-transparent outline-none placeholder:text-third"
-          placeholder="what was talked about"
-          aria-label="what was talked about"
-          bind:value={talk}
-          onkeydown={(e) => e.stopPropagation()}
-          required
-        />
-        <button class="btn btn-outline btn-xs">Keep</button>
-      </form>
-    {/if}
-    <ul>
-      {#each view.talks as t, i (i)}
-        <li class="border-b border-hairline py-1">
-          <span class="text-second">{day(t.at)} {t.who}</span> <span class="font-serif text-[15px]">{t.words}</span>
-        </li>
-      {/each}
-    </ul>
-  </section>
+  <Talks buyer={id} {mayWrite} talks={view.talks} onkept={(kept) => latest.take({ ...view, talks: [kept, ...view.talks] })} />
 {/if}

@@ -1,44 +1,42 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
-  import { day, fixed, plain, Problem } from '$lib/shared';
+  import { day, fixed, Latest, plain, Problem } from '$lib/shared';
   import Months from './Months.svelte';
 
   let { id, code, mayChange }: { id: number; code: string; mayChange: boolean } = $props();
-  let files = $state.raw<Schemas['ItemFileView'][]>([]);
-  let view = $state.raw<Schemas['ItemAnswersView'] | null>(null);
+  const held = new Latest<Schemas['ItemFileView'][]>();
+  const files = $derived(held.value ?? []);
+  const latest = new Latest<Schemas['ItemAnswersView']>();
+  const view = $derived(latest.value);
   let problem = $state('');
 
   // Meets the server, for each item anew.
   $effect(() => {
-    ask(api.GET('/api/items/{id}/files', { params: { path: { id } } })).then(
-      (found) => (files = found),
-      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'Its files could not be loaded.'),
-    );
-    view = null;
-    ask(api.GET('/api/items/{id}/answers', { params: { path: { id } } })).then(
-      (found) => (view = found),
-      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'Its stock could not be loaded.'),
-    );
+    const path = { id };
+    held.take(null);
+    latest.take(null);
+    void held.ask(() => ask(api.GET('/api/items/{id}/files', { params: { path } })), 'Its files could not be loaded.');
+    void latest.ask(() => ask(api.GET('/api/items/{id}/answers', { params: { path } })), 'Its stock could not be loaded.');
   });
 
   async function bring(file: File | undefined) {
     if (!file) return;
     const answer = await fetch(`/api/items/${id}/files?filename=${encodeURIComponent(file.name)}`, { method: 'POST', body: file });
-    if (answer.ok) files = (await answer.json()) as Schemas['ItemFileView'][];
+    if (answer.ok) held.take((await answer.json()) as Schemas['ItemFileView'][]);
     else problem = ((await answer.json()) as { title?: string }).title ?? 'The file was not kept.';
   }
 
   async function drop(file: number) {
     try {
       await ask(api.DELETE('/api/items/{id}/files/{file}', { params: { path: { id, file } } }));
-      files = files.filter((f) => f.id !== file);
+      held.take(files.filter((f) => f.id !== file));
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'The file is still there.';
     }
   }
 </script>
 
-<Problem words={problem} />
+<Problem words={problem || held.problem || latest.problem} />
 {#if view}
   <section aria-label="stock">
     <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Stock</h2>

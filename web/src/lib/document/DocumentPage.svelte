@@ -1,14 +1,17 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { api, ask, Refusal, type Schemas } from '$lib/api';
+  import type { Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
+  import { usePulse } from '$lib/pulse';
   import { useSession } from '$lib/session';
-  import { day, documentPath, fixed, Problem } from '$lib/shared';
-  import { HeadTerms, Sheet, SheetState, Tally, typed, Words } from '$lib/sheet';
+  import { documentPath, Problem } from '$lib/shared';
+  import { HeadTerms, NotTaken, Sheet, Tally, Words } from '$lib/sheet';
   import { Strip } from '$lib/strip';
+  import Asks from './Asks.svelte';
+  import { DocumentState } from './document.svelte';
+  import DocumentHead from './DocumentHead.svelte';
   import History from './History.svelte';
   import Letter from './Letter.svelte';
-  import Tracks from './Tracks.svelte';
 
   interface Props {
     view: Schemas['DocumentView'];
@@ -16,65 +19,37 @@
     load: () => Promise<Schemas['DocumentView']>;
   }
 
-  let { view: given, load }: Props = $props();
+  let { view, load }: Props = $props();
   const session = useSession();
   // A page is made anew for each document, so the first view is the one to begin with.
   // svelte-ignore state_referenced_locally
-  let doc = $state.raw(given);
-  // svelte-ignore state_referenced_locally
-  const sheet = new SheetState(given.sheet, reload, session.person?.mayWrite ?? false, ({ next, state, stateWords, tracks }) => {
-    doc = { ...doc, next, state, stateWords, tracks };
-  });
-  let problem = $state('');
+  const whole = new DocumentState(view, load, session.person?.mayWrite ?? false);
+  const { sheet } = whole;
   let terms = $state<HeadTerms>();
   let history = $state<History>();
   let letter = $state<Letter>();
   let askDialog = $state<Words>();
   let waiveDialog = $state<Words>();
   let withdrawDialog = $state<Words>();
-  let waived = $state.raw<Schemas['FindingView'] | null>(null);
   let waiveReason = $state('');
+  const { doc, number, next, isOrder } = $derived(whole);
 
-  const isOrder = $derived(doc.kind === 'order');
-  const number = $derived(doc.number);
-  const d = $derived(sheet.view.decimals);
-  const next = $derived(doc.next);
-
-  async function reload() {
-    take(await load());
-  }
-
-  function take(fresh: Schemas['DocumentView']) {
-    doc = fresh;
-    sheet.view = fresh.sheet;
-  }
-
-  async function run(act: () => Promise<void>) {
-    problem = '';
-    try {
-      await act();
-    } catch (reason) {
-      problem = reason instanceof Refusal ? reason.message : 'Something went wrong here; nothing was changed.';
-    }
-  }
-
-  // What cannot be undone names the version that was looked at.
-  const withVersion = () => ({ params: { path: { number }, header: { 'If-Match': `"${sheet.view.version}"` } } });
+  usePulse(
+    (subject) => subject === number,
+    () => void whole.follow(),
+  );
 
   function act() {
     if (!next.possible) return;
-    const path = { params: { path: { number } } };
-    const seen = withVersion();
     const moves: Record<string, () => void> = {
       ask: () => askDialog?.open(),
       send: () => void letter?.open(number),
-      confirm: () => void run(async () => take(await ask(api.POST('/api/orders/{number}/confirm', seen)))),
-      revise: () => void run(async () => take(await ask(api.POST('/api/quotes/{number}/revise', path)))),
-      turn: () =>
-        void run(async () => {
-          const made = await ask(api.POST('/api/quotes/{number}/order', path));
-          await goto(documentPath(made));
-        }),
+      confirm: () => void whole.confirm(),
+      revise: () => void whole.revise(),
+      turn: async () => {
+        const made = await whole.turn();
+        if (made) await goto(documentPath(made));
+      },
       open: () => void (next.opens && goto(documentPath(next.opens))),
     };
     moves[next.code]?.();
@@ -90,21 +65,13 @@
 
   function waive(finding: Schemas['FindingView'], reason = '') {
     if (!finding.mayWaive) {
-      problem = finding.whyNot;
+      whole.problem = finding.whyNot;
       return;
     }
-    [waived, waiveReason] = [finding, reason];
+    [whole.waived, waiveReason] = [finding, reason];
     waiveDialog?.open();
   }
 
-  const focusFindings = $derived(sheet.view.findings.filter((f) => f.line === sheet.line || f.line === null));
-  const waivable = $derived(isOrder && sheet.view.editable ? focusFindings.find((f) => f.mayWaive) : undefined);
-  // Two findings may have the same way out; its key is the first one's until that is cured.
-  const cures = $derived(
-    focusFindings
-      .flatMap((f) => f.cures.map((c) => ({ key: c.key.toLowerCase(), words: c.words, run: () => cure(c, f) })))
-      .filter((c, i, all) => all.findIndex((o) => o.key === c.key) === i),
-  );
   useKeys(() => [
     ...(next.key && sheet.mayWrite ? [{ key: next.key.toLowerCase(), words: next.words, run: act }] : []),
     ...(sheet.editable
@@ -112,10 +79,10 @@
           { key: 'Ctrl+z', words: 'undo', run: () => void sheet.undo() },
           { key: 'n', words: 'add a line', run: addLine },
           { key: 'i', words: 'offer the line only if wanted, or for good', run: sheet.toggleOptional },
-          ...cures,
+          ...whole.cures.map((c) => ({ key: c.key, words: c.cure.words, run: () => cure(c.cure, c.finding) })),
         ]
       : []),
-    ...(waivable ? [{ key: 'w', words: 'let it pass', run: () => waive(waivable) }] : []),
+    ...(whole.waivable ? [{ key: 'w', words: 'let it pass', run: () => whole.waivable && waive(whole.waivable) }] : []),
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
     ...(isOrder ? [] : [{ key: 'p', words: 'as it would print', run: () => void window.open(`/api/quotes/${number}/print`, '_blank') }]),
     { key: 'ArrowDown', words: 'next line', run: () => enter(1) },
@@ -137,58 +104,11 @@
 <svelte:head><title>{number} {doc.buyer.name} · Solvenda</title></svelte:head>
 
 <div class="flex min-h-0 flex-1 flex-col px-5 pt-2.5">
-  <div class="flex flex-wrap items-end gap-x-6 gap-y-2">
-    <div class="min-w-0 flex-1 basis-80">
-      <h1 class="truncate font-serif text-[25px] leading-tight">{doc.buyer.name} <em class="text-second">{doc.matter}</em></h1>
-      <p class="text-second">
-        <span class="font-mono text-[12px] text-ink">{number}</span>
-        {#if doc.revision}· revision {doc.revision},{:else}·{/if}
-        {doc.stateWords} · <span class="font-mono text-[12px]">{doc.dossier}</span> · {doc.seller}
-        {#each doc.related as other (other.kind + other.number)}
-          · <a class="underline" href={documentPath(other)}>{other.kind} {other.number}</a>
-        {/each}
-      </p>
-    </div>
-    {#if doc.tracks}<Tracks tracks={doc.tracks} />{/if}
-    <p class="text-right">
-      <span class="font-serif text-[25px] leading-none">{fixed(sheet.view.tally.totalWithTax, d)}</span>
-      <span class="text-second">{sheet.view.currency} with tax</span>
-    </p>
-    <div class="flex items-center gap-2">
-      {#if next.words && sheet.mayWrite}
-        <button class="btn btn-primary btn-sm" disabled={!next.possible} aria-describedby={next.why ? 'why-not' : undefined} onclick={act}>
-          {next.words}{#if next.key && next.possible}<KeyCap>{next.key}</KeyCap>{/if}
-        </button>
-      {/if}
-    </div>
-  </div>
-  {#if next.why && !next.possible}<p id="why-not" class="mt-1 text-right text-second">{next.why}</p>{/if}
+  <DocumentHead state={whole} onact={act} />
   <Strip marks={doc.strip} />
-  <Problem words={problem || sheet.problem} onclose={() => ((problem = ''), sheet.letGo())} />
-  {#if sheet.refused}
-    <div class="mb-2 border border-strong bg-sheet px-3 py-2" role="group" aria-label="not taken yet">
-      {#each sheet.refused.theirs as theirs, i (i)}<p class="text-second">{theirs}</p>{/each}
-      <p>
-        You typed {sheet.refused.edits.map(typed).join('; ')}.
-        <button class="ml-2 underline" onclick={sheet.again}>put it in now</button>
-        <button class="ml-2 underline" onclick={sheet.letGo}>let it go</button>
-      </p>
-    </div>
-  {/if}
-  {#if doc.asks.length}
-    <ul class="pb-1">
-      {#each doc.asks as round (round.id)}
-        <li>
-          <span class="text-second">{day(round.askedAt)}</span>
-          {round.askedBy} asked {round.approver}{round.hand === round.askedBy ? '' : ` about what ${round.hand} typed`}:
-          <em class="font-serif text-[15px]">“{round.why}”</em>
-          <b>{{ waiting: 'waits', granted: 'granted', sentBack: 'sent back', withdrawn: 'withdrawn' }[round.outcome]}</b>{#if round.note}: <em
-              class="font-serif text-[15px]">“{round.note}”</em
-            >{/if}
-        </li>
-      {/each}
-    </ul>
-  {/if}
+  <Problem words={whole.problem || sheet.problem} onclose={() => ((whole.problem = ''), sheet.letGo())} />
+  <NotTaken {sheet} />
+  <Asks asks={doc.asks} />
   <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
   <Sheet {sheet} oncure={cure} onwaive={waive} />
   <Tally {sheet} />
@@ -201,38 +121,23 @@
 </div>
 
 <History bind:this={history} />
-<Letter bind:this={letter} take={async (l) => take(await ask(api.POST('/api/quotes/{number}/send', { ...withVersion(), body: l })))} />
+<Letter bind:this={letter} take={whole.send} />
 <Words
   bind:this={askDialog}
   title="Ask {sheet.view.approval.approvers.join(' and ')}"
   says={sheet.view.approval.why.join('; ')}
   label="why?"
   button="Ask"
-  take={async (why) =>
-    take(
-      await (isOrder
-        ? ask(api.POST('/api/orders/{number}/ask', { ...withVersion(), body: { why } }))
-        : ask(api.POST('/api/quotes/{number}/ask', { ...withVersion(), body: { why } }))),
-    )}
+  take={whole.ask}
 />
 <Words
   bind:this={waiveDialog}
   title="Let it pass?"
-  says={waived?.words ?? ''}
+  says={whole.waived?.words ?? ''}
   label="why may it pass? The reason is kept."
   button="Let it pass"
   start={waiveReason}
-  take={async (reason) => {
-    if (waived)
-      take(
-        await ask(
-          api.POST('/api/orders/{number}/waive', {
-            params: { path: { number } },
-            body: { check: waived.check, line: waived.line, field: waived.field, reason },
-          }),
-        ),
-      );
-  }}
+  take={whole.waive}
 />
 <Words
   bind:this={withdrawDialog}
@@ -240,5 +145,5 @@
   says="The buyer’s link will say that it was withdrawn. This cannot be undone; a new quote can be made."
   label="why?"
   button="Withdraw"
-  take={async (reason) => take(await ask(api.POST('/api/quotes/{number}/withdraw', { params: { path: { number } }, body: { reason } })))}
+  take={whole.withdraw}
 />

@@ -3,6 +3,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { useKeys } from '$lib/keys';
+  import { usePulse } from '$lib/pulse';
   import { plain, Problem } from '$lib/shared';
   import FilterBar from './FilterBar.svelte';
   import { ListState, loadKinds, type Field, type Kind, type Row } from './list.svelte';
@@ -52,6 +53,12 @@
     );
     return () => (current = false);
   });
+
+  // Documents have numbers, records are known by their kind.
+  usePulse(
+    (subject) => (open ? /^[A-Z]\d/.test(subject) : subject.startsWith(`${name}:`)),
+    () => void list?.refresh(),
+  );
 
   useKeys(() => (begin && list?.kind.mayChange ? [{ key: 'n', words: `new ${list.kind.one}`, run: () => void goto(begin) }] : []));
 

@@ -1,3 +1,6 @@
-export type { Chosen } from './parts';
 export { default as Original } from './Original.svelte';
 export { default as ReadingPane } from './ReadingPane.svelte';
+export { RequestState } from './request.svelte';
+export { default as RequestFoot } from './RequestFoot.svelte';
+export { default as RequestHead } from './RequestHead.svelte';
+export { default as Thread } from './Thread.svelte';

@@ -2,3 +2,4 @@ export { default as Mark } from './Mark.svelte';
 export { default as Problem } from './Problem.svelte';
 export { default as Ruler } from './Ruler.svelte';
 export * from './format';
+export { Latest } from './latest.svelte';

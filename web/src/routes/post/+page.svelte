@@ -1,37 +1,34 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
   import { useKeys } from '$lib/keys';
-  import { Problem, since } from '$lib/shared';
+  import { Latest, Problem, since } from '$lib/shared';
 
-  let rows = $state.raw<Schemas['PostListRow'][] | null>(null);
-  let one = $state.raw<Schemas['PostView'] | null>(null);
+  const list = new Latest<Schemas['PostListRow'][]>();
+  const rows = $derived(list.value);
+  const letter = new Latest<Schemas['PostView']>();
+  const one = $derived(letter.value);
   let raw = $state(false);
   let at = $state(0);
-  let problem = $state('');
 
   // Meets the server every few seconds: what goes out appears by itself.
   $effect(() => {
-    const load = () =>
-      ask(api.GET('/api/demo/post')).then(
-        (found) => (rows = found),
-        () => (problem = 'The post room could not be loaded.'),
-      );
-    void load();
+    const load = () => void list.ask(() => ask(api.GET('/api/demo/post')), 'The post room could not be loaded.');
+    load();
     const timer = setInterval(load, 3000);
     return () => clearInterval(timer);
   });
 
-  async function open(index: number) {
+  function open(index: number) {
     const row = rows?.[index];
     if (!row) return;
     at = index;
     raw = false;
-    one = await ask(api.GET('/api/demo/post/{name}', { params: { path: { name: row.name } } }));
+    void letter.ask(() => ask(api.GET('/api/demo/post/{name}', { params: { path: { name: row.name } } })));
   }
 
   useKeys(() => [
-    { key: 'j', words: 'next', run: () => void open(Math.min(at + 1, (rows?.length ?? 1) - 1)) },
-    { key: 'k', words: 'before', run: () => void open(Math.max(at - 1, 0)) },
+    { key: 'j', words: 'next', run: () => open(Math.min(at + 1, (rows?.length ?? 1) - 1)) },
+    { key: 'k', words: 'before', run: () => open(Math.max(at - 1, 0)) },
     { key: 'r', words: 'exactly as it went', run: () => (raw = !raw) },
   ]);
 
@@ -42,7 +39,7 @@
 <svelte:head><title>Post room · Solvenda</title></svelte:head>
 <div class="flex min-h-0 flex-1 flex-col px-5 pt-3">
   <h1 class="font-serif text-[25px] leading-tight">Post room <em class="text-second">what went out, exactly as it went</em></h1>
-  <Problem words={problem} />
+  <Problem words={list.problem || letter.problem} />
   <div class="mt-3 grid min-h-0 flex-1 gap-4 pb-4 lg:grid-cols-[2fr_3fr]">
     <ul class="min-h-0 overflow-auto border-t border-ink" aria-label="messages">
       {#each rows ?? [] as row, i (row.name)}

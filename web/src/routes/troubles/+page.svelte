@@ -1,20 +1,17 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
-  import { Problem, since } from '$lib/shared';
+  import { Latest, Problem, since } from '$lib/shared';
 
-  let view = $state.raw<Schemas['TroublesView'] | null>(null);
+  const latest = new Latest<Schemas['TroublesView']>();
+  const view = $derived(latest.value);
   let problem = $state('');
   let at = $state(0);
 
   // Meets the server every few seconds: what goes wrong, and what is over, shows by itself.
   $effect(() => {
-    const load = () =>
-      ask(api.GET('/api/troubles')).then(
-        (found) => ([view, problem] = [found, '']),
-        (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'It could not be loaded.'),
-      );
-    void load();
+    const load = () => void latest.ask(() => ask(api.GET('/api/troubles')));
+    load();
     const timer = setInterval(load, 5000);
     return () => clearInterval(timer);
   });
@@ -25,7 +22,7 @@
   async function settle(again: boolean) {
     if (!chosen) return;
     try {
-      view = await ask(api.POST('/api/troubles/{id}/settle', { params: { path: { id: chosen.id } }, body: { again } }));
+      latest.take(await ask(api.POST('/api/troubles/{id}/settle', { params: { path: { id: chosen.id } }, body: { again } })));
       problem = '';
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'It could not be done.';
@@ -43,7 +40,7 @@
 <svelte:head><title>House · Solvenda</title></svelte:head>
 <div class="px-5 pt-3">
   <h1 class="font-serif text-[25px] leading-tight">House <em class="text-second">what did not work by itself</em></h1>
-  <Problem words={problem} />
+  <Problem words={problem || latest.problem} />
   {#if rows.length}
     <ul class="mt-3 border-t border-ink" aria-label="what did not work">
       {#each rows as row, i (row.id)}

@@ -2,11 +2,14 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { api, ask, Refusal, type Schemas } from '$lib/api';
+  import { AskLine } from '$lib/asks';
   import { KeyCap, useKeys } from '$lib/keys';
-  import { day, fixed, plain, Problem, Ruler } from '$lib/shared';
+  import { usePulse } from '$lib/pulse';
+  import { fixed, Latest, Problem, Ruler } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
-  let view = $state.raw<Schemas['AskView'] | null>(null);
+  const latest = new Latest<Schemas['AskView']>();
+  const view = $derived(latest.value);
   let problem = $state('');
   let busy = $state(false);
   let back = $state<Words>();
@@ -14,12 +17,14 @@
 
   // Meets the server, for each ask anew.
   $effect(() => {
-    view = null;
-    ask(api.GET('/api/asks/{id}', { params: { path: { id } } })).then(
-      (found) => (view = found),
-      (reason: unknown) => (problem = reason instanceof Refusal ? reason.message : 'It could not be opened.'),
-    );
+    const path = { id };
+    latest.take(null);
+    void latest.ask(() => ask(api.GET('/api/asks/{id}', { params: { path } })), 'It could not be opened.');
   });
+  usePulse(
+    (subject) => subject === view?.subject,
+    () => void latest.ask(() => ask(api.GET('/api/asks/{id}', { params: { path: { id } } }))),
+  );
 
   async function onwards() {
     await goto(view?.next ? `/asks/${view.next}` : '/');
@@ -54,7 +59,7 @@
 </script>
 
 <svelte:head><title>{view ? `${view.handFirst} asks` : 'Ask'} · Solvenda</title></svelte:head>
-<Problem words={problem} />
+<Problem words={problem || latest.problem} />
 {#if view}
   <div class="mx-auto flex w-full max-w-[560px] flex-1 flex-col gap-3 px-4 pt-3 pb-4 text-[14px] lg:max-w-[1020px]">
     {#if view.waiting}<p class="text-right text-second">{view.position || '–'} of {view.waiting}</p>{/if}
@@ -97,29 +102,7 @@
         <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
       </section>
       {#each view.lines as line, i (i)}
-        <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="line {line.code}">
-          <h2 class="font-semibold"><span class="font-mono text-[12px] font-normal text-second">{line.code}</span> {line.words}</h2>
-          <p class="text-second">
-            {line.quantity} at {line.netPrice === null ? '–' : fixed(line.netPrice, 4)}, was {line.basePrice === null ? '–' : fixed(line.basePrice, 4)}; floor {line.floor ===
-            null
-              ? 'none'
-              : fixed(line.floor, 4)}, margin
-            {line.marginPercent === null ? 'unknown' : `${fixed(line.marginPercent, 1)} %`}
-          </p>
-          <h3 class="mt-2 font-semibold">Sold before</h3>
-          {#each [...line.toThisBuyer, ...line.toOthers] as sale (sale.document + sale.quantity)}
-            <div class="grid grid-cols-[64px_1fr_auto_76px] gap-2 text-second">
-              <span>{day(sale.day)}</span><span class="truncate">{sale.buyer}</span><span>{plain(sale.quantity)} {sale.unitWord}</span><span class="text-right"
-                >{fixed(sale.netPrice, 4)}</span
-              >
-            </div>
-          {:else}<p class="text-second">never</p>{/each}
-          {#if line.stock !== null}<p class="mt-2 flex justify-between">
-              <span class="text-second">in stock</span><span
-                >{`${plain(line.stock)} ${line.unitWord}`.trim()}{line.monthsOfStock !== null ? `, ${plain(line.monthsOfStock)} months’ worth` : ''}</span
-              >
-            </p>{/if}
-        </section>
+        <AskLine {line} currency={view.currency} />
       {/each}
     </div>
     {#if view.mine}

@@ -2,10 +2,11 @@
   import { page } from '$app/state';
   import { api, ask, type Schemas } from '$lib/api';
   import { PrintedQuote } from '$lib/printed';
-  import { fill, fixedIn } from '$lib/shared';
+  import { fill, fixedIn, Latest } from '$lib/shared';
 
-  let offer = $state.raw<Schemas['OfferView'] | null>(null);
-  let problem = $state('');
+  const latest = new Latest<Schemas['OfferView']>();
+  const offer = $derived(latest.value);
+  const problem = $derived(latest.problem);
   let answer = $state<'accept' | 'decline' | null>(null);
   let name = $state('');
   let po = $state('');
@@ -16,10 +17,8 @@
 
   // Meets the server: the link is all that a buyer has.
   $effect(() => {
-    ask(api.GET('/api/offers/{token}', { params: { path: { token } } })).then(
-      (found) => (offer = found),
-      (why: unknown) => (problem = why instanceof Error ? why.message : 'The quote could not be opened.'),
-    );
+    const path = { token };
+    void latest.ask(() => ask(api.GET('/api/offers/{token}', { params: { path } })), 'The quote could not be opened.');
   });
 
   async function send(event: SubmitEvent) {
@@ -28,10 +27,11 @@
     refused = '';
     try {
       const path = { params: { path: { token } } };
-      offer =
+      latest.take(
         answer === 'accept'
           ? await ask(api.POST('/api/offers/{token}/accept', { ...path, body: { name, poNumber: po || null } }))
-          : await ask(api.POST('/api/offers/{token}/decline', { ...path, body: { name: name || null, reason } }));
+          : await ask(api.POST('/api/offers/{token}/decline', { ...path, body: { name: name || null, reason } })),
+      );
       answer = null;
     } catch (why) {
       refused = why instanceof Error ? why.message : (w['offer.lost'] ?? '');

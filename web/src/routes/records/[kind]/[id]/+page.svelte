@@ -23,10 +23,12 @@
   $effect(() => {
     const [of, which, fresh] = [name, id, isNew];
     [record, draft, refused, problem] = [null, Object.fromEntries(page.url.searchParams), {}, ''];
+    let current = true;
     Promise.all([loadKinds(), fresh ? null : ask(api.GET('/api/records/{kind}/{id}', { params: { path: { kind: of, id: which } } }))]).then(
-      ([kinds, found]) => ([kind, record] = [kinds.find((k) => k.name === of) ?? null, found]),
-      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'It could not be opened.'),
+      ([kinds, found]) => current && ([kind, record] = [kinds.find((k) => k.name === of) ?? null, found]),
+      (reason: unknown) => current && (problem = reason instanceof Error ? reason.message : 'It could not be opened.'),
     );
+    return () => (current = false);
   });
 
   function refuse(reason: unknown) {

@@ -1,0 +1,52 @@
+import { afterEach, expect, test, vi } from 'vitest';
+import { api } from '$lib/api';
+import { placed, top } from './day';
+import { DeskState } from './desk.svelte';
+
+const item = (number: string, urgency = 'atOnce') => ({ kind: 'order', number, path: `/orders/${number}`, urgency });
+const desk = async (...items: object[]) => {
+  const get = vi.spyOn(api, 'GET').mockResolvedValue({ data: { today: '2026-03-05', items, day: [] }, response: new Response() } as never);
+  const state = new DeskState();
+  await state.load();
+  return { state, get };
+};
+afterEach(() => vi.restoreAllMocks());
+
+test('what is urgent stands first, whatever order it comes in, and the count is said', async () => {
+  const { state } = await desk(item('S3', 'whenThereIsTime'), item('S1'), item('S2', 'today'));
+  expect(state.items.map((i) => i.number)).toEqual(['S1', 'S2', 'S3']);
+  expect([state.count, state.today]).toEqual(['Three things need you.', 'Thursday, 5 March']);
+  expect((await desk()).state.count).toBe('Nothing needs you.');
+  expect((await desk(item('S1'))).state.count).toBe('One thing needs you.');
+});
+
+test('the keys stay on what they were on when something comes in above it', async () => {
+  const { state, get } = await desk(item('S1'), item('S2'));
+  state.go(1);
+  get.mockResolvedValue({ data: { today: '2026-03-05', items: [item('S0'), item('S1'), item('S2')], day: [] }, response: new Response() } as never);
+  await state.load();
+  expect([state.chosen?.number, state.at]).toEqual(['S2', 2]);
+  state.go(9);
+  expect(state.chosen?.number).toBe('S2');
+  get.mockResolvedValue({ data: { today: '2026-03-05', items: [item('S0')], day: [] }, response: new Response() } as never);
+  await state.load();
+  expect(state.chosen?.number).toBe('S0');
+});
+
+test('a pointer that rests chooses nothing; one that moves does', async () => {
+  const { state } = await desk(item('S1'), item('S2'));
+  state.point(state.items[1]!, 5, 5);
+  expect(state.at).toBe(0);
+  state.point(state.items[1]!, 5, 5);
+  expect(state.at).toBe(0);
+  state.point(state.items[1]!, 5, 6);
+  expect(state.at).toBe(1);
+});
+
+test('marks of the same hour stand below one another, and none falls off the day', () => {
+  const at = (hour: number) => new Date(2026, 2, 5, hour).toISOString();
+  const tops = placed([{ at: at(9) }, { at: at(9) }, { at: at(22) }, { at: at(23) }]).map((m) => m.top);
+  expect(tops[1]! - tops[0]!).toBeCloseTo(8);
+  expect(tops.slice(2)).toEqual([97, 97]);
+  expect([top(3), top(8), top(18.5), top(24)]).toEqual([0, 0, 100, 100]);
+});

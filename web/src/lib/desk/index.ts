@@ -1,0 +1,2 @@
+export { default as Day } from './Day.svelte';
+export { DeskState } from './desk.svelte';

@@ -1,0 +1,96 @@
+import { api, ask, Refusal, type Schemas } from '$lib/api';
+import { SheetState } from '$lib/sheet';
+
+type View = Schemas['DocumentView'];
+type Finding = Schemas['FindingView'];
+
+/** A quote or an order with its sheet: where it stands, what comes next, and what can be done to the whole of it. */
+export class DocumentState {
+  doc = $state.raw<View>()!;
+  readonly sheet: SheetState;
+  problem = $state('');
+  /** The stop that somebody is about to let pass. */
+  waived = $state.raw<Finding | null>(null);
+  #load: () => Promise<View>;
+
+  /** @param load fetches the document anew. */
+  constructor(view: View, load: () => Promise<View>, mayWrite: boolean) {
+    this.doc = view;
+    this.#load = load;
+    this.sheet = new SheetState(view.sheet, this.reload, mayWrite, ({ next, state, stateWords, tracks }) => {
+      this.doc = { ...this.doc, next, state, stateWords, tracks };
+    });
+  }
+
+  isOrder = $derived.by(() => this.doc.kind === 'order');
+  number = $derived.by(() => this.doc.number);
+  next = $derived.by(() => this.doc.next);
+  /** What is wrong where the keys are, and with the whole. */
+  findings = $derived.by(() => this.sheet.view.findings.filter((f) => f.line === this.sheet.line || f.line === null));
+  /** The first of them that this person may let pass. */
+  waivable = $derived.by(() => (this.isOrder && this.sheet.view.editable ? this.findings.find((f) => f.mayWaive) : undefined));
+  /** The ways out of them. Two findings may have the same one; its key is the first one's until that is cured. */
+  cures = $derived.by(() =>
+    this.findings
+      .flatMap((finding) => finding.cures.map((cure) => ({ key: cure.key.toLowerCase(), cure, finding })))
+      .filter((c, i, all) => all.findIndex((o) => o.key === c.key) === i),
+  );
+
+  take = (fresh: View) => {
+    this.doc = fresh;
+    this.sheet.view = fresh.sheet;
+  };
+
+  reload = async () => this.take(await this.#load());
+
+  /** Takes what others did, unless what is shown came later than that. */
+  follow = async () => {
+    try {
+      const fresh = await this.#load();
+      if (fresh.sheet.version >= this.sheet.view.version) this.take(fresh);
+    } catch {
+      // The next change, or whatever is done here, says what is wrong.
+    }
+  };
+
+  confirm = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/confirm', this.#seen()))));
+  revise = () => this.#run(async () => this.take(await ask(api.POST('/api/quotes/{number}/revise', this.#path()))));
+
+  /** Makes an order of an accepted quote; null where it was refused. */
+  turn = async () => {
+    let made: Schemas['DocumentRef'] | null = null;
+    await this.#run(async () => void (made = await ask(api.POST('/api/quotes/{number}/order', this.#path()))));
+    return made as Schemas['DocumentRef'] | null;
+  };
+
+  // What dialogs do throws, so that the dialog says it and keeps what was typed.
+  ask = async (why: string) => {
+    const seen = { ...this.#seen(), body: { why } };
+    this.take(await (this.isOrder ? ask(api.POST('/api/orders/{number}/ask', seen)) : ask(api.POST('/api/quotes/{number}/ask', seen))));
+  };
+
+  send = async (letter: Schemas['LetterView']) => this.take(await ask(api.POST('/api/quotes/{number}/send', { ...this.#seen(), body: letter })));
+
+  withdraw = async (reason: string) => this.take(await ask(api.POST('/api/quotes/{number}/withdraw', { ...this.#path(), body: { reason } })));
+
+  waive = async (reason: string) => {
+    const { waived } = this;
+    if (!waived) return;
+    const body = { check: waived.check, line: waived.line, field: waived.field, reason };
+    this.take(await ask(api.POST('/api/orders/{number}/waive', { ...this.#path(), body })));
+  };
+
+  #path = () => ({ params: { path: { number: this.number } } });
+
+  // What cannot be undone names the version that was looked at.
+  #seen = () => ({ params: { path: { number: this.number }, header: { 'If-Match': `"${this.sheet.view.version}"` } } });
+
+  async #run(act: () => Promise<void>) {
+    this.problem = '';
+    try {
+      await act();
+    } catch (reason) {
+      this.problem = reason instanceof Refusal ? reason.message : 'Something went wrong here; nothing was changed.';
+    }
+  }
+}

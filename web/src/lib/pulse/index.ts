@@ -1,0 +1,1 @@
+export { providePulse, usePulse, Pulse, type Moved } from './pulse.svelte';

@@ -1,0 +1,125 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { api, type Schemas } from '$lib/api';
+import { RequestState } from './request.svelte';
+
+type View = Schemas['RequestView'];
+
+const line = (no: number, needsYou = false, part = 0) => ({ no, needsYou, evidence: [{ part }], itemCode: `I${no}`, quantity: 1, unit: 'C62' });
+const request = (number: string, version = 1, lines = [line(1), line(2, true)], extra: object = {}) =>
+  ({ number, version, state: 'needsYou', parts: [{}, {}], reading: { kind: 'order', lines }, ...extra }) as unknown as View;
+
+interface Call {
+  url: string;
+  init: { params: { path: { number: string } }; body?: { version: number; [name: string]: unknown } };
+  give: (body: unknown, status?: number) => void;
+}
+let calls: Call[];
+const wait = (url: string, init: Call['init']) =>
+  new Promise((done) =>
+    calls.push({
+      url,
+      init,
+      give: (body, status = 200) => {
+        const response = new Response(null, { status });
+        done(response.ok ? { data: body, response } : { error: body, response });
+      },
+    }),
+  );
+beforeEach(() => {
+  calls = [];
+  vi.spyOn(api, 'GET').mockImplementation(wait as unknown as typeof api.GET);
+  vi.spyOn(api, 'POST').mockImplementation(wait as unknown as typeof api.POST);
+});
+afterEach(() => vi.restoreAllMocks());
+const settle = () => new Promise((done) => setTimeout(done));
+
+async function opened(view = request('R1')) {
+  const state = new RequestState(() => true);
+  void state.load(view.number);
+  calls.shift()!.give(view);
+  await settle();
+  return state;
+}
+
+test('pressing J twice shows the one that was asked for last, whatever comes first', async () => {
+  const state = new RequestState(() => true);
+  void state.load('R1');
+  void state.load('R2');
+  const [one, two] = calls;
+  two!.give(request('R2'));
+  await settle();
+  one!.give(request('R1'));
+  await settle();
+  expect(state.view?.number).toBe('R2');
+});
+
+test('the keys begin on the first line that is in doubt, and the part that most was read from is shown', async () => {
+  const state = await opened(request('R1', 1, [line(1, false, 1), line(2, true, 1), line(3, false, 0)]));
+  expect([state.line, state.part]).toEqual([2, 1]);
+  state.move(1);
+  state.move(1);
+  expect(state.line).toBe(3);
+  state.move(-9);
+  expect(state.line).toBe(1);
+});
+
+test('keys go one after the other, each on the version that came back', async () => {
+  const state = await opened();
+  void state.correct('poNumber', 'A');
+  void state.correct('poNumber', 'B');
+  await settle();
+  expect(calls).toHaveLength(1);
+  calls[0]!.give(request('R1', 2));
+  await settle();
+  expect(calls.map((c) => c.init.body?.version)).toEqual([1, 2]);
+});
+
+test('a key that was pressed on a request that was left touches no other one', async () => {
+  const state = await opened();
+  void state.correct('poNumber', 'A');
+  void state.correct('poNumber', 'B');
+  await settle();
+  void state.load('R2');
+  calls[0]!.give(request('R1', 2));
+  calls[1]!.give(request('R2', 7));
+  await settle();
+  expect([state.view?.number, state.view?.version, calls.length]).toEqual(['R2', 7, 2]);
+});
+
+test('a refusal is said in its own words, and what was there stays', async () => {
+  const state = await opened();
+  void state.correct('wanted', 'soon');
+  await settle();
+  calls[0]!.give({ title: '“soon” is no day.', code: 'date' }, 422);
+  await settle();
+  expect([state.problem, state.view?.version]).toEqual(['“soon” is no day.', 1]);
+});
+
+test('what was chosen becomes words for a line or a value of the head, once', async () => {
+  const state = await opened();
+  state.chosen = { part: 0, start: 4, length: 7, text: ' PO 881 ' };
+  void state.use('poNumber');
+  void state.use('poNumber');
+  await settle();
+  expect(calls.map((c) => c.init.body)).toMatchObject([{ field: 'poNumber', value: 'PO 881', where: { part: 0, start: 4, length: 7 } }]);
+});
+
+test('a change of an order is turned into nothing new, and nothing is turned by who may only look', async () => {
+  const change = await opened(request('R1', 1, [line(1)], { reading: { kind: 'change', lines: [line(1)] } }));
+  expect([change.turns, await change.turn(true)]).toEqual([false, null]);
+  const looks = new RequestState(() => false);
+  void looks.load('R1');
+  calls.shift()!.give(request('R1'));
+  await settle();
+  expect([looks.open, await looks.turn(true)]).toEqual([false, null]);
+});
+
+test('a refresh keeps the keys where they are', async () => {
+  const state = await opened();
+  state.move(-1);
+  void state.refresh();
+  await settle();
+  calls[0]!.give(request('R1', 3));
+  await settle();
+  expect([state.line, state.view?.version]).toEqual([1, 3]);
+});
