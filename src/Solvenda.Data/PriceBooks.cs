@@ -55,8 +55,8 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         await ReadAsync(db, await CountAsync(db, cancel), cancel);
 
     /// <summary>
-    /// Takes a book that was read ahead into use, so that nobody waits for it: only where exactly one change was counted
-    /// since, the one that it was read for.
+    /// Takes a book that was read ahead into use, so that nobody waits for it: only where exactly one change was
+    /// counted since, the one that it was read for.
     /// </summary>
     public async Task OfferAsync(SolvendaDb db, LoadedBook ahead, CancellationToken cancel)
     {

@@ -1,6 +1,8 @@
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Solvenda.Acts.Acting;
+using Solvenda.Core.Reading;
 
 namespace Solvenda.Web;
 
@@ -27,6 +29,12 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
                 StatusCodes.Status422UnprocessableEntity,
                 "too_large_a_number",
                 "An amount would be larger than can be reckoned with; nothing was changed."
+            ),
+            // What was typed or chosen is still on the screen; a busy machine is no fault of theirs.
+            TookTooLongException or RegexMatchTimeoutException => Of(
+                503,
+                "took_too_long",
+                "Reading that took too long; nothing was changed. Try again in a while."
             ),
             _ => null,
         };

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.IO.Compression;
 using System.Text;
@@ -15,11 +14,9 @@ public sealed class HostileTests
 
     private static readonly string[] Names = [.. Directory.GetFiles(Path.Combine(AppContext.BaseDirectory, "Samples"))];
 
-    // Two seconds on a machine of its own; tests run beside each other on two cores, so the bound here is only against
-    // what never ends.
+    // What it costs stands in bench/RESULTS.md; here nothing may fail, whatever the machine is busy with.
     private static void Reads(byte[] raw, string? name)
     {
-        var clock = Stopwatch.StartNew();
         foreach (var message in FileReader.Open(raw, name, Shelf.Today).Messages)
         {
             var (reading, problem) = MessageReader.Read(message, Shelf.Today, Context);
@@ -29,7 +26,6 @@ public sealed class HostileTests
             foreach (var e in reading.Lines.SelectMany(l => l.Evidence))
                 Assert.InRange(e.Start + e.Length, 0, message.Parts[e.Part].Text.Length);
         }
-        Assert.True(clock.Elapsed < TimeSpan.FromSeconds(10), $"{name} took {clock.Elapsed}");
     }
 
     [Fact]

@@ -2,6 +2,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
@@ -105,8 +106,15 @@ public sealed class House : WebApplicationFactory<Program>
         return await db.Requests.AnyAsync(r => r.State == RequestState.Reading, TestContext.Current.CancellationToken);
     }
 
+    /// <summary>
+    /// The house's clock: it begins on a Thursday morning and runs on from there, so that no test meets a weekend, the
+    /// end of a month or 15:00, whatever day it is; a test can turn it on.
+    /// </summary>
+    public HouseTime Time { get; } = new();
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
+        builder.ConfigureTestServices(services => services.AddSingleton<TimeProvider>(Time));
         builder.UseSetting("demo", "true");
         builder.UseSetting("data", _data);
         builder.UseSetting("doorLimit", "100000");
@@ -121,6 +129,21 @@ public sealed class House : WebApplicationFactory<Program>
         if (Directory.Exists(_data))
             Directory.Delete(_data, recursive: true);
     }
+}
+
+/// <summary>A clock of the tests' own.</summary>
+public sealed class HouseTime : TimeProvider
+{
+    private static readonly DateTimeOffset Begin = new(2026, 11, 26, 9, 30, 0, TimeSpan.Zero);
+
+    private readonly long _started = TimeProvider.System.GetTimestamp();
+    private long _turnedOn;
+
+    public override DateTimeOffset GetUtcNow() =>
+        Begin + TimeProvider.System.GetElapsedTime(_started) + TimeSpan.FromTicks(Interlocked.Read(ref _turnedOn));
+
+    /// <summary>Turns it on by so much.</summary>
+    public void TurnOn(TimeSpan by) => Interlocked.Add(ref _turnedOn, by.Ticks);
 }
 
 internal static class Answers

@@ -130,7 +130,7 @@ public sealed class RecordsTogetherTests(House house) : RecordCalls(house)
     public async Task A_new_agreement_is_in_the_next_price_and_a_rise_only_from_its_day()
     {
         var paz = await House.AsAsync(Paz);
-        var day = DateOnly.FromDateTime(DateTime.UtcNow);
+        var day = DateOnly.FromDateTime(House.Time.GetUtcNow().UtcDateTime);
         var next = new DateOnly(day.Year, day.Month, 1).AddMonths(1);
         async Task<decimal> PayAsync(DateOnly on, int quantity) =>
             (

@@ -121,7 +121,11 @@ public sealed class SecurityTests(House house) : IClassFixture<House>
         )
         {
             db.OneTimeLinks.Add(
-                new OneTimeLink { Hash = Tokens.Sha256("first"), ExpiresAt = DateTime.UtcNow.AddHours(1) }
+                new OneTimeLink
+                {
+                    Hash = Tokens.Sha256("first"),
+                    ExpiresAt = house.Time.GetUtcNow().UtcDateTime.AddHours(1),
+                }
             );
             await db.SaveChangesAsync(Cancel);
         }

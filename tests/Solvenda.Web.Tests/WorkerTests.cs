@@ -117,7 +117,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
             return await db.SaveChangesAsync(Cancel);
         });
         var paz = await house.AsAsync(Paz);
-        var day = DateOnly.FromDateTime(DateTime.UtcNow).ToString("yyyy-MM-dd", null);
+        var day = DateOnly.FromDateTime(house.Time.GetUtcNow().UtcDateTime).ToString("yyyy-MM-dd", null);
         var answer = await paz.GetAsync(
             $"/api/prices/question?buyer=B-0014&item=CHN-SL-10&quantity=300&day={day}",
             Cancel
@@ -266,8 +266,8 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
                         Payload = Encoding.ASCII.GetBytes(
                             $"From: us@x.example\r\nTo: {to}\r\nSubject: s\r\n\r\ntext\r\n"
                         ),
-                        CreatedAt = DateTime.UtcNow,
-                        NextTryAt = DateTime.UtcNow.AddYears(1),
+                        CreatedAt = house.Time.GetUtcNow().UtcDateTime,
+                        NextTryAt = house.Time.GetUtcNow().UtcDateTime.AddYears(1),
                     }
                 );
             return await db.SaveChangesAsync(Cancel);

@@ -36,7 +36,9 @@ test('a pointer that rests chooses nothing when the list moves under it', async 
   await page.keyboard.press('k');
   await expect(items.nth(0)).toHaveClass(/bg-sheet/);
   await page.mouse.wheel(0, 1);
-  await page.waitForResponse((r) => r.url().endsWith('/api/desk'));
+  const again = page.waitForResponse((r) => r.url().endsWith('/api/desk'));
+  await page.request.post('/api/quotes', { data: { buyerId: 1, matter: 'something moves' } });
+  await again;
   await expect(items.nth(0)).toHaveClass(/bg-sheet/);
 });
 
@@ -82,4 +84,53 @@ test('what the house could not do by itself is on its administrator’s desk alo
   }
   await stepIn(page, 'Sorcha Quill');
   await expect(page.getByRole('link', { name: 'House' })).toHaveCount(0);
+});
+
+test('an open page follows what somebody else does, without a reload and without losing what is typed', async ({ browser }) => {
+  const [mine, theirs] = [await browser.newPage(), await browser.newPage()];
+  await stepIn(mine, 'Sorcha Quill');
+  await stepIn(theirs, 'Leandro Paz');
+  const { number } = await (await mine.request.post('/api/quotes', { data: { buyerId: 1, matter: 'two of us' } })).json();
+  await mine.goto(`/quotes/${number}`);
+  const entry = mine.getByRole('combobox', { name: 'add a line' });
+  await entry.fill('half typed');
+  await theirs.goto(`/quotes/${number}`);
+  const add = theirs.getByRole('combobox', { name: 'add a line' });
+  await add.fill('SHK-BOW-10 x 4');
+  await add.press('Enter');
+  await expect(mine.locator('tr[data-line]').filter({ hasText: 'SHK-BOW-10' })).toBeVisible();
+  await expect(entry).toHaveValue('half typed');
+  // A list follows too: what is new stands in it by itself.
+  await theirs.goto('/quotes');
+  await expect(theirs.getByRole('row').filter({ hasText: number })).toBeVisible();
+  const made = await (await mine.request.post('/api/quotes', { data: { buyerId: 2, matter: 'newer' } })).json();
+  await expect(theirs.getByRole('row').filter({ hasText: made.number })).toBeVisible();
+  await Promise.all([mine.close(), theirs.close()]);
+});
+
+test('a list of documents is narrowed, sorted, chosen from and kept as a view', async ({ page }) => {
+  await stepIn(page, 'Leandro Paz');
+  await page.goto('/orders');
+  const count = async () => Number(((await page.locator('h1 + span').textContent()) ?? '').split(' ')[0]!.replace(',', ''));
+  await expect.poll(count).toBeGreaterThan(5);
+  const open = await count();
+  await page.getByRole('button', { name: 'that are not done' }).click();
+  await expect.poll(count).toBeGreaterThan(open);
+  await page.getByRole('button', { name: 'that are not done' }).click();
+  await page.getByLabel('filter').fill('currency:GBP');
+  await expect.poll(count).toBeLessThan(open);
+  await expect(page.getByLabel('sums')).toContainText('GBP');
+  await expect(page.getByLabel('sums')).not.toContainText('EUR');
+  await page.getByLabel('filter').press('Enter');
+  await page.keyboard.press('x');
+  await page.keyboard.press('j');
+  await page.keyboard.press('x');
+  await expect(page.getByText('2 chosen')).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: 'keep this view…' }).click();
+  await page.getByLabel('as', { exact: true }).fill('in pounds');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.goto('/orders');
+  await page.getByRole('button', { name: 'in pounds', exact: true }).click();
+  await expect(page.getByLabel('sums')).not.toContainText('EUR');
 });

@@ -45,13 +45,7 @@ public sealed class ActRunner(
         if (!act.Needs.Allows(actor))
             throw RefusedException.Forbidden("That is not yours to do.");
         var runs = (IRuns<TAnswer>)act;
-        object? prepared;
-        await using (var ahead = await factory.CreateDbContextAsync(cancel))
-        {
-            // Where prices changed, the book is read anew by whoever comes next, and nobody else waits for it.
-            await books.BookAsync(ahead, cancel);
-            prepared = await runs.PrepareAsync(new Ahead(ahead, actor, clock.UtcNow, clock.Today), input, cancel);
-        }
+        var prepared = await PrepareAsync(runs, actor, input, cancel);
         await _writer.WaitAsync(cancel);
         try
         {
@@ -92,6 +86,19 @@ public sealed class ActRunner(
         {
             _writer.Release();
         }
+    }
+
+    private async Task<object?> PrepareAsync<TAnswer>(
+        IRuns<TAnswer> act,
+        Actor actor,
+        IAct<TAnswer> input,
+        CancellationToken cancel
+    )
+    {
+        await using var ahead = await factory.CreateDbContextAsync(cancel);
+        // Where prices changed, the book is read anew by whoever comes next, and nobody else waits for it.
+        await books.BookAsync(ahead, cancel);
+        return await act.PrepareAsync(new Ahead(ahead, actor, clock.UtcNow, clock.Today), input, cancel);
     }
 
     public void Dispose() => _writer.Dispose();

@@ -10,7 +10,7 @@ public sealed record Moved(long At, IReadOnlyList<string> Subjects, bool Everyth
 /// What acts changed a moment ago, so that open pages follow what others do. Held in memory only: who asks from before
 /// the process began, or from too long ago, is told that anything may have changed.
 /// </summary>
-public sealed class Pulse
+public sealed class Pulse(TimeProvider time)
 {
     private const int Kept = 2_000;
     private const int MostSubjects = 200;
@@ -19,7 +19,7 @@ public sealed class Pulse
     private readonly Queue<string> _subjects = new();
 
     // Begins at the clock, so that no process counts on from where one before it was.
-    private long _at = TimeProvider.System.GetUtcNow().ToUnixTimeMilliseconds();
+    private long _at = time.GetUtcNow().ToUnixTimeMilliseconds();
 
     /// <summary>Something was changed, and is committed.</summary>
     public void Tell(IReadOnlyCollection<string> subjects)

@@ -86,7 +86,7 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
         {
             return read();
         }
-        catch (Exception e) when (e is not OutOfMemoryException)
+        catch (Exception e) when (e is not (OutOfMemoryException or TookTooLongException))
         {
             Stumbled(log, e, filename);
             return otherwise("our reader stumbled over it. It is kept as it came.");

@@ -278,7 +278,7 @@ public static class DateWords
                 + @"|(?<a>\d{1,2})(?<sep>\.)(?<b>\d{1,2})\.(?!\d)"
                 + @")(?!\w)",
             RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-            TimeSpan.FromSeconds(1)
+            TookTooLongException.OfPatterns
         );
     }
 }

@@ -51,7 +51,7 @@ internal sealed record Grammar(
         var inches = Language.InchPattern;
         const string currency = @"EUR|SEK|NOK|DKK|USD|GBP|CHF|PLN|€|£|\$|kr\.?";
         Regex Matching(string pattern) =>
-            new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+            new(pattern, RegexOptions.IgnoreCase | RegexOptions.CultureInvariant, TookTooLongException.OfPatterns);
         return new Grammar(
             language,
             Matching(

@@ -223,7 +223,7 @@ public sealed class Language
                 any => new Regex(
                     $@"(?<!\w)(?:{any})(?!\w)",
                     RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-                    TimeSpan.FromSeconds(1)
+                    TookTooLongException.OfPatterns
                 )
             )
             .IsMatch(text);

@@ -36,7 +36,7 @@ public static class Letters
         new Regex(
             $@"^\s*(?:[-_*=]{{2,}}\s*)?(?:.{{0,160}}\b(?:{Language.AnyOf(Language.All.SelectMany(l => l.Wrote))})\b\s*:?\s*(?:[-_*=]{{2,}}\s*)?$|(?:{Language.AnyOf(Language.All.SelectMany(l => l.From))})\s*:\s.*@)",
             RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Multiline,
-            TimeSpan.FromSeconds(1)
+            TookTooLongException.OfPatterns
         )
     );
 
@@ -44,7 +44,7 @@ public static class Letters
         new Regex(
             $@"^\s*(?:{Language.AnyOf(Language.All.SelectMany(l => l.Closing))})\s*[,.!]*\s*(?:\w+\s*)?[,.!]*\s*$",
             RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-            TimeSpan.FromSeconds(1)
+            TookTooLongException.OfPatterns
         )
     );
 
@@ -103,7 +103,7 @@ public static class Letters
     private static readonly Regex Name = new(
         @"^\p{Lu}[\p{L}.'’-]*(?: (?:de|van|von|der|den|la|\p{Lu}[\p{L}.'’-]*)){1,3}$",
         RegexOptions.CultureInvariant,
-        TimeSpan.FromSeconds(1)
+        TookTooLongException.OfPatterns
     );
 
     // A name and how to reach them; a postscript is still the letter.

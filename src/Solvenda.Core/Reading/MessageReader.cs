@@ -33,9 +33,9 @@ public static partial class MessageReader
                 null
             );
         }
-        catch (RegexMatchTimeoutException)
+        catch (RegexMatchTimeoutException e)
         {
-            return (null, "It takes too long to read by rules; it is kept as it came.");
+            throw new TookTooLongException("Reading it by rules took too long; it is tried again later.", e);
         }
     }
 

@@ -1,4 +1,5 @@
 using System.Text;
+using Solvenda.Core.Reading;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 
@@ -31,33 +32,31 @@ public static class PdfText
 
     private const int MostWords = 60_000;
 
-    // A file that is made to go round in circles is given up after this.
-    private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(1_600);
-
-    // The first one after a start waits for the parser itself to be made ready.
-    private static readonly TimeSpan FirstPatience = TimeSpan.FromSeconds(8);
+    // Work is bounded by bytes, pages and words; the clock only stops what goes round in circles, and a busy machine
+    // makes no honest file late.
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
 
     private const string TooMuch = "The PDF unpacks to more than is read; it is kept as it came.";
 
     // So many parsers may go on by themselves before others have to wait.
     private const int MostLeft = 4;
 
-    private static volatile bool _ready;
     private static int _left;
 
-    public static PdfPages Read(byte[] raw)
+    /// <exception cref="TookTooLongException">It does not come to an end; or others do not, and this one has to
+    /// wait.</exception>
+    public static PdfPages Read(byte[] raw) => Read(raw, Patience);
+
+    /// <summary>The same with another patience, for tests.</summary>
+    public static PdfPages Read(byte[] raw, TimeSpan patience)
     {
         if (_left >= MostLeft)
-            return new PdfPages(
-                [],
-                [],
-                0,
-                "Other PDFs that do not come to an end are being given up; this one is kept, and can be read later."
+            throw new TookTooLongException(
+                "Other PDFs that do not come to an end are being given up; this one is read later."
             );
-        var late = new PdfPages([], [], 0, "The PDF takes too long to open; it is kept as it came.");
         if (HasLongPlainStream(raw))
-            return late with { Problem = TooMuch };
-        var (found, ended) = (late, 0);
+            return new PdfPages([], [], 0, TooMuch);
+        var (found, ended) = (new PdfPages([], [], 0, null), 0);
         // On a thread of its own, since a parser that loops cannot be told to stop.
         var work = new Thread(
             () =>
@@ -73,14 +72,12 @@ public static class PdfText
             Priority = ThreadPriority.BelowNormal,
         };
         work.Start();
-        var done = work.Join(_ready ? Patience : FirstPatience);
-        _ready = true;
-        if (done)
+        if (work.Join(patience))
             return found;
         // It goes on by itself, and is counted until it ends.
         if (Interlocked.Exchange(ref ended, 1) == 0)
             Interlocked.Increment(ref _left);
-        return late;
+        throw new TookTooLongException("The PDF does not come to an end; it is tried again later.");
     }
 
     // What a page draws takes thirty times its bytes when it is parsed. Packed streams are bounded where they are

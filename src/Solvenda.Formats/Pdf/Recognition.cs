@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Globalization;
 using SkiaSharp;
+using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Pdf;
 
@@ -17,13 +18,15 @@ public static class Recognition
     // A page at 600 dots an inch has 35 million; a few bytes can say that there are a billion.
     private const long MostDots = 40_000_000;
 
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    // A page takes a second or two; the clock stops only what does not come to an end.
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(3);
 
     public static bool IsInstalled => File.Exists(Program);
 
     /// <summary>
     /// The words with their places; null where it is not installed, or nothing could be made of the picture.
     /// </summary>
+    /// <exception cref="TookTooLongException">It does not come to an end.</exception>
     public static PageText? Read(byte[] picture)
     {
         ArgumentNullException.ThrowIfNull(picture);
@@ -47,7 +50,9 @@ public static class Recognition
         if (!process.WaitForExit(Patience))
         {
             process.Kill(entireProcessTree: true);
-            return null;
+            throw new TookTooLongException(
+                "Recognising the words of a picture took too long; it is tried again later."
+            );
         }
         given.Wait(Patience);
         _ = errors.Result;

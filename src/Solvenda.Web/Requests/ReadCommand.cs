@@ -100,14 +100,22 @@ public static class ReadCommand
         long? preset
     )
     {
-        var result = await reader.ReadAsync(
-            db,
-            await File.ReadAllBytesAsync(file),
-            Path.GetFileName(file),
-            DateOnly.FromDateTime(DateTime.Now),
-            CancellationToken.None,
-            preset
-        );
+        ReadResult result;
+        try
+        {
+            result = await reader.ReadAsync(
+                db,
+                await File.ReadAllBytesAsync(file),
+                Path.GetFileName(file),
+                DateOnly.FromDateTime(DateTime.Now),
+                CancellationToken.None,
+                preset
+            );
+        }
+        catch (TookTooLongException e)
+        {
+            return (new JsonObject { ["file"] = file, ["problem"] = e.Message }, 1);
+        }
         return (
             new JsonObject
             {
