@@ -176,3 +176,32 @@ test('an item goes, and what follows it is said in the same step', async () => {
   await expect(page.getByLabel('successor')).toHaveValue('CHN-SL-10');
   await expect(page.getByRole('region', { name: 'history' })).toContainText('no longer made');
 });
+
+test('every page is open to everybody: axe finds nothing on any of them', async ({ page }) => {
+  test.setTimeout(180_000);
+  await stepIn(page, 'Leandro Paz');
+  const { items } = await (await page.request.get('/api/desk')).json();
+  const ask = items.find((i: { kind: string }) => i.kind === 'ask');
+  const quote = (await (await page.request.get('/api/lists/quotes?take=1')).json()).rows[0].calls;
+  const paths = [
+    '/quotes',
+    '/requests',
+    `/quotes/${quote}`,
+    '/records/items',
+    '/records/items/1',
+    '/records/items/new',
+    '/records/items/import',
+    '/records/buyers/1',
+    '/records/agreements/1',
+    '/records/buyer-codes?filter=active:no',
+    '/prices',
+    '/post',
+    ...(ask ? [ask.path] : []),
+  ];
+  for (const path of paths) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await accessible(page);
+  }
+});

@@ -13,6 +13,9 @@ public sealed class References
     private readonly Dictionary<string, Dictionary<long, string>> _codes = [];
     private readonly Dictionary<string, Dictionary<long, string>> _shown = [];
 
+    /// <summary>None at all, for fields that refer to nothing.</summary>
+    public static readonly References None = new();
+
     /// <summary>All codes of some kinds: for what may be typed.</summary>
     public static async Task<References> LoadAsync(SolvendaDb db, IEnumerable<string> kinds, CancellationToken cancel)
     {

@@ -1,3 +1,6 @@
+using System.Linq.Expressions;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Core.People;
 using Solvenda.Data;
@@ -71,6 +74,32 @@ public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
 
     /// <summary>Everything that is wrong with a row as a whole, and at which field.</summary>
     public Func<TRow, References, IEnumerable<(string Field, string Words)>> Check { get; init; } = (_, _) => [];
+
+    /// <summary>
+    /// Which others a row in use cannot stand beside: rates of one class whose days overlap. Null: it stands beside
+    /// any.
+    /// </summary>
+    public Func<TRow, Expression<Func<TRow, bool>>>? Overlapping { get; init; }
+
+    /// <summary>Refuses a row, saved in this transaction, that overlaps another one in use.</summary>
+    internal async Task StandsAloneAsync(SolvendaDb db, TRow row, CancellationToken cancel)
+    {
+        if (Overlapping is not { } overlapping || !row.Active)
+            return;
+        var other = await db.Set<TRow>()
+            .AsNoTracking()
+            .Where(overlapping(row))
+            .Where(r => r.Id != row.Id && r.Active)
+            .FirstOrDefaultAsync(cancel);
+        if (other is null)
+            return;
+        var key = string.Join(", ", Key.Select(k => Find(k)!.Get(other, References.None)).Where(v => v.Length > 0));
+        throw RefusedException.Bad(
+            "record_field",
+            $"Its days overlap those of the {One} “{key}”; end that one the day before first. Nothing was changed.",
+            "from"
+        );
+    }
 
     public override IReadOnlyList<Field> AllFields => _fields;
 

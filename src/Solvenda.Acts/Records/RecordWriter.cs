@@ -64,6 +64,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         Whole(row, references);
         work.Db.Set<TRow>().Add(row);
         await SaveAsync(work, row, references, cancel);
+        await kind.StandsAloneAsync(work.Db, row, cancel);
         work.Leave(
             new RecordMade(
                 kind.Name,
@@ -88,6 +89,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
         await ChangeAsync(work, row, references, values, cancel);
         await SaveAsync(work, row, references, cancel);
+        await kind.StandsAloneAsync(work.Db, row, cancel);
     }
 
     public async Task ChangeAllAsync(
@@ -106,6 +108,8 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
             foreach (var row in rows)
                 await ChangeAsync(work, row, references, values, cancel);
             await SaveAsync(work, rows[0], references, cancel);
+            foreach (var row in rows)
+                await kind.StandsAloneAsync(work.Db, row, cancel);
         }
     }
 
@@ -153,6 +157,8 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         row.Active = on;
         row.Version++;
         var references = await References.LoadAsync(work.Db, [], cancel);
+        await work.Db.SaveChangesAsync(cancel);
+        await kind.StandsAloneAsync(work.Db, row, cancel);
         work.Leave(new RecordSwitched(kind.Name, kind.CallsOf(row, references), on), Subject(id), null, why);
     }
 

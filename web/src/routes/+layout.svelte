@@ -5,6 +5,7 @@
   import { page } from '$app/state';
   import { Finder } from '$lib/finder';
   import { KeyHelp, provideKeys, useKeys } from '$lib/keys';
+  import { loadKinds } from '$lib/list';
   import { providePulse } from '$lib/pulse';
   import { provideSession } from '$lib/session';
   import { Problem } from '$lib/shared';
@@ -57,8 +58,19 @@
     localStorage.setItem('theme', session.theme);
   }
 
+  // Every list there is can be gone to by its name, also those that have no place of their own.
+  let lists = $state.raw<{ path: string; name: string }[]>([]);
+  $effect(() => {
+    if (!session.person) return;
+    loadKinds(true).then(
+      (kinds) => (lists = kinds.filter((k) => k.calls).map((k) => ({ path: `/records/${k.name}`, name: k.title }))),
+      () => (lists = []),
+    );
+  });
+
   const actions = $derived([
     ...places.map((p) => ({ words: `go to ${p.name}`, run: () => void goto(p.path) })),
+    ...lists.filter((l) => places.every((p) => p.path !== l.path)).map((l) => ({ words: `go to ${l.name}`, quiet: true, run: () => void goto(l.path) })),
     { words: session.theme === 'paper' ? 'night shift: dark' : 'day shift: light', run: turn },
     { words: session.view?.demo ? 'step in as somebody else' : 'sign out', run: leave },
   ]);

@@ -189,6 +189,8 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                 await BulkWriter.InsertAsync(db, _made, cancel);
                 await LeaveAsync(work, cancel);
                 await db.SaveChangesAsync(cancel);
+                foreach (var row in _made.Concat(_written.Select(w => w.Row)))
+                    await kind.StandsAloneAsync(db, row, cancel);
                 await work.ChainAsync(cancel);
                 await db.SaveChangesAsync(cancel);
             }

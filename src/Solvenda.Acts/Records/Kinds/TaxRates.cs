@@ -14,6 +14,13 @@ internal static class TaxRates
         Calls = "class",
         Make = () => new TaxRateRow(),
         Check = (t, _) => Checks.Order(t.From, t.To),
+        // One rate a class, country and day: of two, nobody could say which is taken.
+        Overlapping = t =>
+            other =>
+                other.Class == t.Class
+                && other.Country == t.Country
+                && (t.To == null || other.From <= t.To)
+                && (other.To == null || other.To >= t.From),
         Fields =
         [
             Fields.Text<TaxRateRow>(

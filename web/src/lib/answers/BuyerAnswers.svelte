@@ -34,6 +34,11 @@
     }
   }
 
+  const kept = [
+    ['addresses', 'their addresses'],
+    ['contacts', 'their people'],
+    ['buyer-codes', 'what they call our items'],
+  ] as const;
   const pay = $derived(`/prices?buyer=${encodeURIComponent(code)}`);
 
   useKeys(() => [
@@ -88,6 +93,9 @@
   </dl>
   <Months months={view.months.map((m) => ({ month: m.month, value: m.net }))} unit={c} />
 
+  <p class="flex flex-wrap gap-x-4 text-second" aria-label="kept of them">
+    {#each kept as [kind, words] (kind)}<a class="underline" href="/records/{kind}?filter={encodeURIComponent(`buyer:${code}`)}">{words}</a>{/each}
+  </p>
   <section aria-label="what is open">
     <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Open</h2>
     <ul>

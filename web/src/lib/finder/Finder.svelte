@@ -6,6 +6,8 @@
   interface Action {
     words: string;
     run: () => void;
+    /** Offered only to who types some of its words. */
+    quiet?: boolean;
   }
 
   /** What can be done from anywhere, beside going to what was found. */
@@ -27,7 +29,7 @@
 
   const rows = $derived.by((): Row[] => {
     const doable = actions
-      .filter((a) => a.words.toLowerCase().includes(text.trim().toLowerCase()))
+      .filter((a) => (text.trim() || !a.quiet) && a.words.toLowerCase().includes(text.trim().toLowerCase()))
       .map((a) => ({ kind: 'do', number: '', words: a.words, rest: '', run: a.run }));
     const records = found.flatMap((f): Row[] => {
       const row = { kind: f.kind, number: f.number, words: f.words, rest: f.rest, run: () => void goto(f.path ?? '/') };
