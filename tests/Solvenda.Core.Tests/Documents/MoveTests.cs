@@ -51,6 +51,42 @@ public sealed class MoveTests
             Words(AskMoves.Table)
         );
 
+    [Fact]
+    public void Every_move_of_a_request_is_as_approved()
+    {
+        string[] approved =
+        [
+            "Reading Settle New",
+            "Reading Doubt NeedsYou",
+            "New Settle New",
+            "New Doubt NeedsYou",
+            "New Turn Turned",
+            "New SetAside SetAside",
+            "NeedsYou Settle New",
+            "NeedsYou Doubt NeedsYou",
+            "NeedsYou Turn Turned",
+            "NeedsYou SetAside SetAside",
+            "NeedsYou ReadAgain Reading",
+        ];
+        Assert.Equal(approved.Order(), Words(RequestMoves.Table).Order());
+        // What was dealt with moves no more, and what is open is what waits for somebody.
+        foreach (var state in Enum.GetValues<RequestState>())
+            Assert.Equal(RequestMoves.IsOpen(state), RequestMoves.Table.After(state, RequestDoing.Turn) is not null);
+    }
+
+    [Fact]
+    public void Terms_of_an_order_are_confirmed_once_and_only_open_ones()
+    {
+        Assert.Equal(["Open Confirm Confirmed"], Words(Tracks.TermsTable));
+        Assert.Equal(TermsTrack.Held, Tracks.Of(TermsTrack.Open, GoodsTrack.Waiting, MoneyTrack.NotDue, 1).Terms);
+        Assert.Equal(TermsTrack.Open, Tracks.Of(TermsTrack.Open, GoodsTrack.Waiting, MoneyTrack.NotDue, 0).Terms);
+        // A stop that comes later holds nothing that was confirmed.
+        Assert.Equal(
+            TermsTrack.Confirmed,
+            Tracks.Of(TermsTrack.Confirmed, GoodsTrack.Picking, MoneyTrack.NotDue, 3).Terms
+        );
+    }
+
     [Theory]
     [InlineData(1, "A"), InlineData(26, "Z"), InlineData(27, "AA"), InlineData(53, "BA")]
     public void Revisions_have_letters(int revision, string letter) => Assert.Equal(letter, Revision.Letter(revision));
