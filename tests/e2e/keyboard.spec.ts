@@ -130,6 +130,7 @@ test('a list of documents is narrowed, sorted, chosen from and kept as a view', 
   await page.getByRole('button', { name: 'keep this view…' }).click();
   await page.getByLabel('as', { exact: true }).fill('in pounds');
   await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('button', { name: 'in pounds', exact: true })).toBeVisible();
   await page.goto('/orders');
   await page.getByRole('button', { name: 'in pounds', exact: true }).click();
   await expect(page.getByLabel('sums')).not.toContainText('EUR');

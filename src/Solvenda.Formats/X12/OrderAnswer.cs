@@ -35,7 +35,7 @@ internal sealed class OrderAnswer : IOrderAnswer
                 order.PoNumber,
                 PoDate(theirs),
                 order.Number,
-                lines.Any(l => l.Change != "IA"),
+                lines.Count != po1.Count || lines.Any(l => l.Change != "IA"),
                 order.Currency,
                 lines.ToImmutable()
             )
@@ -69,11 +69,29 @@ internal sealed class OrderAnswer : IOrderAnswer
             unit,
             price,
             basis,
-            theirs is not null && asked.Price is { } p && price != p ? "IP" : "IA",
+            Change(
+                theirs is not null && asked.Price is { } p && price != p,
+                theirs is not null && Number(theirs[2]) is { } n && quantity != n
+            ),
             confirmed.Ready,
             [.. codes]
         );
     }
+
+    // ACK01, line item status (X12 element 668).
+    private static string Change(bool price, bool quantity) =>
+        (price, quantity) switch
+        {
+            (true, true) => "IC",
+            (true, false) => "IP",
+            (false, true) => "IQ",
+            _ => "IA",
+        };
+
+    private static decimal? Number(string text) =>
+        decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)
+            ? number
+            : null;
 
     // By the code and quantity that they wrote, since lines may have been left out, split or added; else by its place,
     // as long as there are as many.
@@ -81,9 +99,7 @@ internal sealed class OrderAnswer : IOrderAnswer
     {
         bool Names(Segment s) =>
             asked.Code is { } code && Enumerable.Range(6, Math.Max(0, s.Elements - 5)).Any(e => s.Says(e, code));
-        bool AsMany(Segment s) =>
-            decimal.TryParse(s[2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var quantity)
-            && quantity == asked.Quantity;
+        bool AsMany(Segment s) => Number(s[2]) is { } quantity && quantity == asked.Quantity;
         return po1.FirstOrDefault(s => Names(s) && AsMany(s))
             ?? po1.FirstOrDefault(Names)
             ?? (place is { } at ? po1[at] : null);
