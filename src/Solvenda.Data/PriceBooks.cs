@@ -43,6 +43,13 @@ public sealed class PriceBooks(Seller seller) : IDisposable
     public async Task<PriceBook> BookAsync(SolvendaDb db, CancellationToken cancel) =>
         (await LoadedAsync(db, cancel)).Book;
 
+    /// <summary>
+    /// Reads the book anew where it is in use and old, before somebody holds what others wait for; one that nobody
+    /// needed yet is not read.
+    /// </summary>
+    public Task FreshenAsync(SolvendaDb db, CancellationToken cancel) =>
+        _loaded is null ? Task.CompletedTask : LoadedAsync(db, cancel);
+
     public async Task<ItemFinder> ItemsAsync(SolvendaDb db, CancellationToken cancel) =>
         (await LoadedAsync(db, cancel)).Items;
 

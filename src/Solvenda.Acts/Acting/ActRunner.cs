@@ -97,7 +97,7 @@ public sealed class ActRunner(
     {
         await using var ahead = await factory.CreateDbContextAsync(cancel);
         // Where prices changed, the book is read anew by whoever comes next, and nobody else waits for it.
-        await books.BookAsync(ahead, cancel);
+        await books.FreshenAsync(ahead, cancel);
         return await act.PrepareAsync(new Ahead(ahead, actor, clock.UtcNow, clock.Today), input, cancel);
     }
 
