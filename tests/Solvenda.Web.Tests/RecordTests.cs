@@ -339,4 +339,56 @@ public sealed class RecordTests(House house) : RecordCalls(house)
         var kept = await (await paz.GetAsync($"/api/records/prices/{id}", Cancel)).Content.ReadAsStringAsync(Cancel);
         Assert.Contains("MTR", kept, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public async Task Two_tax_rates_of_one_class_never_hold_on_the_same_day()
+    {
+        var paz = await House.AsAsync(Paz);
+        Task<HttpResponseMessage> MakeAsync(string from, string? to, string of = "standard") =>
+            paz.PostAsJsonAsync(
+                "/api/records/tax-rates",
+                new
+                {
+                    values = new
+                    {
+                        country = "FR",
+                        @class = of,
+                        percent = "20",
+                        from,
+                        to = to ?? "",
+                    },
+                },
+                Cancel
+            );
+        Assert.Equal(HttpStatusCode.OK, (await MakeAsync("2030-01-01", "2030-12-31")).StatusCode);
+        foreach (
+            var (from, to) in new (string, string?)[]
+            {
+                ("2030-12-31", null),
+                ("2029-01-01", "2030-01-01"),
+                ("2030-03-01", "2030-04-01"),
+                ("2029-01-01", null),
+            }
+        )
+        {
+            var refused = await MakeAsync(from, to);
+            Assert.Equal("record_field", await refused.CodeAsync());
+            Assert.Contains("overlap", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        }
+        // The day after, another class, and one that is switched off stand in nobody's way.
+        Assert.Equal(HttpStatusCode.OK, (await MakeAsync("2031-01-01", null)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await MakeAsync("2030-01-01", null, "reduced")).StatusCode);
+        Assert.Equal("record_field", await (await MakeAsync("2040-01-01", null)).CodeAsync());
+        // A file is held to the same.
+        var looked = await LookAsync(
+            paz,
+            "tax-rates",
+            "rates.csv",
+            System.Text.Encoding.UTF8.GetBytes("country,class,percent,from,to\nFR,standard,21,2035-01-01,\n")
+        );
+        var id = looked.GetProperty("id").GetInt64();
+        (await paz.PostAsync($"/api/imports/{id}/take", null, Cancel)).EnsureSuccessStatusCode();
+        var problem = (await SettledAsync(paz, id)).GetProperty("problem").GetString();
+        Assert.Contains("overlap", problem, StringComparison.Ordinal);
+    }
 }

@@ -20,6 +20,7 @@
   usePulse(
     () => true,
     () => void desk.load(),
+    5_000,
   );
 
   function go(step: number) {

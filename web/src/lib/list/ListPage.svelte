@@ -58,6 +58,7 @@
   usePulse(
     (subject) => (open ? /^[A-Z]\d/.test(subject) : subject.startsWith(`${name}:`)),
     () => void list?.refresh(),
+    5_000,
   );
 
   useKeys(() => (begin && list?.kind.mayChange ? [{ key: 'n', words: `new ${list.kind.one}`, run: () => void goto(begin) }] : []));

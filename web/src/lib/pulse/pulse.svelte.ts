@@ -44,10 +44,41 @@ export class Pulse {
 
 export const providePulse = (): Pulse => setContext(context, new Pulse());
 
-/** Tells a screen, for as long as it is open, that something it shows was changed. */
-export function usePulse(concerns: (subject: string) => boolean, hear: () => void) {
+/** Calls at once, and then again only after a while, however often it is rung: the last ring is never lost. */
+export function atMostEvery(milliseconds: number, call: () => void) {
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let rung = false;
+  const ring = () => {
+    if (timer !== null) {
+      rung = true;
+      return;
+    }
+    call();
+    timer = setTimeout(() => {
+      timer = null;
+      if (rung) {
+        rung = false;
+        ring();
+      }
+    }, milliseconds);
+  };
+  return { ring, stop: () => timer !== null && clearTimeout(timer) };
+}
+
+/**
+ * Tells a screen, for as long as it is open, that something it shows was changed.
+ * @param every so many milliseconds at most: for what costs the server something, in a house where much happens.
+ */
+export function usePulse(concerns: (subject: string) => boolean, hear: () => void, every = 0) {
   const pulse = getContext<Pulse | undefined>(context);
   if (!pulse) throw new Error('usePulse needs a layout that provided Pulse.');
   // Meets the server through the layout's pulse.
-  $effect(() => pulse.listen(({ everything, subjects }) => (everything || subjects.some(concerns)) && hear()));
+  $effect(() => {
+    const bell = atMostEvery(every, hear);
+    const deaf = pulse.listen(({ everything, subjects }) => (everything || subjects.some(concerns)) && bell.ring());
+    return () => {
+      deaf();
+      bell.stop();
+    };
+  });
 }

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { api } from '$lib/api';
-import { Pulse, type Moved } from './pulse.svelte';
+import { atMostEvery, Pulse, type Moved } from './pulse.svelte';
 
 const get = vi.fn();
 beforeEach(() => {
@@ -52,4 +52,25 @@ test('a server that is away is asked again at the next beat, and who stopped lis
   for (let i = 0; i < 3; i++) await pulse.beat();
   expect(heard).toHaveBeenCalledTimes(1);
   expect(silent).not.toHaveBeenCalled();
+});
+
+test('a bell that is rung often calls at once, then once in a while, and never loses the last ring', () => {
+  vi.useFakeTimers();
+  const call = vi.fn();
+  const bell = atMostEvery(5_000, call);
+  bell.ring();
+  expect(call).toHaveBeenCalledTimes(1);
+  for (let i = 0; i < 9; i++) bell.ring();
+  expect(call).toHaveBeenCalledTimes(1);
+  vi.advanceTimersByTime(5_000);
+  expect(call).toHaveBeenCalledTimes(2);
+  vi.advanceTimersByTime(20_000);
+  expect(call).toHaveBeenCalledTimes(2);
+  bell.ring();
+  expect(call).toHaveBeenCalledTimes(3);
+  bell.ring();
+  bell.stop();
+  vi.advanceTimersByTime(20_000);
+  expect(call).toHaveBeenCalledTimes(3);
+  vi.useRealTimers();
 });
