@@ -5,7 +5,9 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>What goes back to a buyer by EDI says what became of each of their lines, and what was added to them.</summary>
+/// <summary>
+/// What goes back to a buyer by EDI says what became of each of their lines, and what was added to them.
+/// </summary>
 public sealed class AcknowledgementTests(House house) : MoneyCalls(house)
 {
     private const string Order =
