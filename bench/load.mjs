@@ -45,7 +45,7 @@ async function work(call, number, until, times) {
     times[name].push(performance.now() - began);
     return answer;
   };
-  for (let n = 1; performance.now() < (typeof until === 'function' ? until() : until); n++) {
+  for (let n = 1; performance.now() < until(); n++) {
     await think();
     await timed('desk', () => call('GET', '/api/desk'));
     await think();
@@ -56,6 +56,11 @@ async function work(call, number, until, times) {
   }
 }
 
+/** A moment that many seconds from now. */
+const after = (seconds) => {
+  const end = performance.now() + seconds * 1000;
+  return () => end;
+};
 const made = () => ({ desk: [], open: [], edit: [] });
 const at = (times, share) => [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * share))];
 
@@ -67,11 +72,11 @@ const numbers = [];
 for (let i = 0; i < calls.length; i++) numbers.push(await quote(calls[i], i, codes));
 
 // Warm first: what a start costs is another figure.
-await Promise.all(calls.map((call, i) => work(call, numbers[i], performance.now() + 8000, made())));
+await Promise.all(calls.map((call, i) => work(call, numbers[i], after(8), made())));
 const alone = made();
-await work(calls[0], numbers[0], performance.now() + (Number(seconds) * 1000) / 2, alone);
+await work(calls[0], numbers[0], after(seconds / 2), alone);
 const many = made();
-await Promise.all(calls.map((call, i) => work(call, numbers[i], performance.now() + Number(seconds) * 1000, many)));
+await Promise.all(calls.map((call, i) => work(call, numbers[i], after(seconds), many)));
 
 
 // And while a file of 200,000 prices is taken: ten of them work on until the last row is in.

@@ -2,9 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Core.Documents;
-using Solvenda.Data;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -24,14 +22,6 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
                 .EnumerateArray()
                 .Select(r => r.GetProperty("cells").EnumerateArray().Select(c => c.GetString()!).ToArray()),
         ];
-
-    private async Task<T> DbAsync<T>(Func<SolvendaDb, Task<T>> ask)
-    {
-        await using var db = await House
-            .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
-            .CreateDbContextAsync(Cancel);
-        return await ask(db);
-    }
 
     [Theory]
     [InlineData("requests")]
@@ -60,7 +50,7 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
     public async Task A_list_shows_what_is_open_and_the_rest_when_asked_newest_first()
     {
         var paz = await House.AsAsync(Paz);
-        var (open, all) = await DbAsync(async db =>
+        var (open, all) = await House.DbAsync(async db =>
             (
                 await db
                     .Orders.Where(o => o.Goods != GoodsTrack.Shipped && o.Terms != TermsTrack.Cancelled)
@@ -85,7 +75,7 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
         var paz = await House.AsAsync(Paz);
         var confirmed = await ListAsync(paz, "orders", "filter=open:any+terms:confirmed&columns=terms,goods&take=500");
         Assert.All(Cells(confirmed), c => Assert.Equal("confirmed", c[0]));
-        var count = await DbAsync(db => db.Orders.CountAsync(o => o.Terms == TermsTrack.Confirmed, Cancel));
+        var count = await House.DbAsync(db => db.Orders.CountAsync(o => o.Terms == TermsTrack.Confirmed, Cancel));
         Assert.Equal(count, confirmed.GetProperty("total").GetInt32());
 
         var dear = Cells(await ListAsync(paz, "orders", "filter=open:any+total>1000&columns=total,currency&take=500"));
@@ -139,7 +129,7 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
     public async Task The_foot_adds_up_by_currency_over_all_that_fits()
     {
         var paz = await House.AsAsync(Paz);
-        var sums = await DbAsync(async db =>
+        var sums = await House.DbAsync(async db =>
             await db
                 .Orders.Where(o => o.Goods != GoodsTrack.Shipped && o.Terms != TermsTrack.Cancelled)
                 .GroupBy(o => o.Sheet.Currency)
@@ -258,13 +248,17 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
         {
             var (number, sheet) = await OrderAsync(quill, line);
             await SetAsync(quill, sheet, "poNumber", $"MANY-{ids.Count}");
-            ids.Add(await DbAsync(db => db.Orders.Where(o => o.Number == number).Select(o => o.Id).FirstAsync(Cancel)));
+            ids.Add(
+                await House.DbAsync(db => db.Orders.Where(o => o.Number == number).Select(o => o.Id).FirstAsync(Cancel))
+            );
         }
         var done = await (
             await quill.PostAsJsonAsync("/api/lists/orders/deeds", new { deed = "confirm", ids }, Cancel)
         ).JsonAsync();
         Assert.Equal((1, 1), (done.GetProperty("done").GetInt32(), done.GetProperty("notDone").GetInt32()));
-        var stopped = await DbAsync(db => db.Orders.Where(o => o.Id == ids[1]).Select(o => o.Terms).FirstAsync(Cancel));
+        var stopped = await House.DbAsync(db =>
+            db.Orders.Where(o => o.Id == ids[1]).Select(o => o.Terms).FirstAsync(Cancel)
+        );
         Assert.Equal(TermsTrack.Open, stopped);
     }
 

@@ -81,6 +81,27 @@ public sealed class House : WebApplicationFactory<Program>
         return client;
     }
 
+    /// <summary>Asks the database of the house, or writes into it.</summary>
+    public async Task<T> DbAsync<T>(Func<SolvendaDb, Task<T>> ask)
+    {
+        await using var db = await Services
+            .GetRequiredService<IDbContextFactory<SolvendaDb>>()
+            .CreateDbContextAsync(TestContext.Current.CancellationToken);
+        return await ask(db);
+    }
+
+    /// <summary>The buyer's link in a letter that left, by words that stand in its subject.</summary>
+    public async Task<string> LinkAsync(string subject)
+    {
+        var mail = await Answers.EventuallyAsync(() =>
+            Directory
+                .GetFiles(Path.Combine(_data, "outside", "post"), "*.eml")
+                .Select(File.ReadAllText)
+                .FirstOrDefault(t => t.Contains(subject, StringComparison.Ordinal))
+        );
+        return mail.Split("/offer/")[1].Split('\r', '\n', ' ', '=')[0];
+    }
+
     /// <summary>Waits until the messages that the demo world begins with are taken in.</summary>
     public async Task TakenInAsync()
     {
@@ -98,13 +119,10 @@ public sealed class House : WebApplicationFactory<Program>
         throw new TimeoutException("The demo's messages are not taken in.");
     }
 
-    private async Task<bool> IsReadingAsync()
-    {
-        await using var db = await Services
-            .GetRequiredService<IDbContextFactory<SolvendaDb>>()
-            .CreateDbContextAsync(TestContext.Current.CancellationToken);
-        return await db.Requests.AnyAsync(r => r.State == RequestState.Reading, TestContext.Current.CancellationToken);
-    }
+    private Task<bool> IsReadingAsync() =>
+        DbAsync(db =>
+            db.Requests.AnyAsync(r => r.State == RequestState.Reading, TestContext.Current.CancellationToken)
+        );
 
     /// <summary>
     /// The house's clock: it begins on a Thursday morning and runs on from there, so that no test meets a weekend, the
@@ -138,9 +156,14 @@ public sealed class HouseTime : TimeProvider
 
     private readonly long _started = TimeProvider.System.GetTimestamp();
     private long _turnedOn;
+    private DateTimeOffset? _stands;
 
     public override DateTimeOffset GetUtcNow() =>
-        Begin + TimeProvider.System.GetElapsedTime(_started) + TimeSpan.FromTicks(Interlocked.Read(ref _turnedOn));
+        _stands
+        ?? Begin + TimeProvider.System.GetElapsedTime(_started) + TimeSpan.FromTicks(Interlocked.Read(ref _turnedOn));
+
+    /// <summary>Lets it stand still: what is due later never is.</summary>
+    public void StandStill() => _stands = GetUtcNow();
 
     /// <summary>Turns it on by so much.</summary>
     public void TurnOn(TimeSpan by) => Interlocked.Add(ref _turnedOn, by.Ticks);

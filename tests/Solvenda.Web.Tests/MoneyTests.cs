@@ -148,13 +148,7 @@ public sealed class MoneyTests(House house) : MoneyCalls(house)
             text = "{link}",
         };
         Assert.Equal(HttpStatusCode.OK, (await quill.ActAsync($"/api/quotes/{number}/send", sheet, letter)).StatusCode);
-        var mail = await Answers.EventuallyAsync(() =>
-            Directory
-                .GetFiles(Path.Combine(House.DataFolder, "outside", "post"), "*.eml")
-                .Select(File.ReadAllText)
-                .FirstOrDefault(t => t.Contains(subject, StringComparison.Ordinal))
-        );
-        var link = mail.Split("/offer/")[1].Split('\r', '\n', ' ', '=')[0];
+        var link = await House.LinkAsync(subject);
         var accept = await House
             .CreateClient()
             .PostAsJsonAsync($"/api/offers/{link}/accept", new { name = "F", poNumber = "TV-" + number }, Cancel);

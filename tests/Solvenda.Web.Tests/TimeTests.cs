@@ -7,7 +7,6 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Quotes;
 using Solvenda.Core.Documents;
-using Solvenda.Data;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -21,14 +20,6 @@ public sealed class TimeTests : IDisposable
 
     public void Dispose() => _house.Dispose();
 
-    private async Task<T> DbAsync<T>(Func<SolvendaDb, Task<T>> ask)
-    {
-        await using var db = await _house
-            .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
-            .CreateDbContextAsync(Cancel);
-        return await ask(db);
-    }
-
     private Task<int> LapseAsync() =>
         _house.Services.GetRequiredService<ActRunner>().RunAsync(Actor.House, new LapseQuotes(), Cancel);
 
@@ -36,7 +27,7 @@ public sealed class TimeTests : IDisposable
     public async Task A_quote_lapses_the_day_after_its_last_and_not_on_it()
     {
         await LapseAsync();
-        var (number, last) = await DbAsync(async db =>
+        var (number, last) = await _house.DbAsync(async db =>
         {
             var first = await db
                 .Quotes.Where(q => q.State == QuoteState.WithCustomer)
@@ -55,12 +46,14 @@ public sealed class TimeTests : IDisposable
         Assert.Equal(0, await LapseAsync());
         Assert.Equal(
             1,
-            await DbAsync(db => db.Events.CountAsync(e => e.Subject == number && e.Code.Contains("lapse"), Cancel))
+            await _house.DbAsync(db =>
+                db.Events.CountAsync(e => e.Subject == number && e.Code.Contains("lapse"), Cancel)
+            )
         );
     }
 
     private Task<QuoteState> StateAsync(string number) =>
-        DbAsync(db =>
+        _house.DbAsync(db =>
             db.Quotes.Where(q => q.Number == number)
                 .OrderByDescending(q => q.Revision)
                 .Select(q => q.State)
@@ -82,13 +75,7 @@ public sealed class TimeTests : IDisposable
             text = "{link}",
         };
         Assert.Equal(HttpStatusCode.OK, (await quill.ActAsync($"/api/quotes/{number}/send", sheet, letter)).StatusCode);
-        var mail = await Answers.EventuallyAsync(() =>
-            Directory
-                .GetFiles(Path.Combine(_house.DataFolder, "outside", "post"), "*.eml")
-                .Select(File.ReadAllText)
-                .FirstOrDefault(t => t.Contains("late " + number, StringComparison.Ordinal))
-        );
-        var link = mail.Split("/offer/")[1].Split('\r', '\n', ' ', '=')[0];
+        var link = await _house.LinkAsync("late " + number);
         _house.Time.TurnOn(TimeSpan.FromDays(400));
         var late = await _house
             .CreateClient()
@@ -96,7 +83,7 @@ public sealed class TimeTests : IDisposable
         Assert.InRange((int)late.StatusCode, 400, 499);
         Assert.Equal(
             0,
-            await DbAsync(db =>
+            await _house.DbAsync(db =>
                 (
                     from o in db.Orders
                     join q in db.Quotes on o.QuoteId equals q.Id
@@ -135,12 +122,12 @@ public sealed class TimeTests : IDisposable
             sheet = await quill.EditAsync(sheet, edit);
         var id = sheet.GetProperty("id").GetInt64();
         async Task<int> StopsAsync() =>
-            await DbAsync(db => db.Orders.Where(o => o.SheetId == id).Select(o => o.Stops).FirstAsync(Cancel));
+            await _house.DbAsync(db => db.Orders.Where(o => o.SheetId == id).Select(o => o.Stops).FirstAsync(Cancel));
         Assert.Equal(0, await StopsAsync());
         _house.Time.TurnOn(TimeSpan.FromDays(21));
         await _house.Services.GetRequiredService<ActRunner>().RunAsync(Actor.House, new RecheckOrder(id), Cancel);
         Assert.True(await StopsAsync() > 0);
-        var first = await DbAsync(db =>
+        var first = await _house.DbAsync(db =>
             db.Orders.Where(o => o.SheetId == id).Select(o => o.FirstStop).FirstAsync(Cancel)
         );
         Assert.NotEmpty(first);

@@ -2,10 +2,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
-using Solvenda.Data;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -15,14 +13,6 @@ namespace Solvenda.Web.Tests;
 /// </summary>
 public sealed class TogetherTests(House house) : MoneyCalls(house)
 {
-    private async Task<T> DbAsync<T>(Func<SolvendaDb, Task<T>> ask)
-    {
-        await using var db = await House
-            .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
-            .CreateDbContextAsync(Cancel);
-        return await ask(db);
-    }
-
     /// <summary>Does the same many times at once; answers with how often it was done, and the codes of the
     /// others.</summary>
     private static async Task<(int Done, List<string> Codes)> AllAtOnceAsync(
@@ -72,7 +62,7 @@ public sealed class TogetherTests(House house) : MoneyCalls(house)
         Assert.InRange(now.GetProperty("lines")[0].GetProperty("quantity").GetDecimal(), 10m, 15m);
         Assert.Equal(
             1,
-            await DbAsync(db =>
+            await House.DbAsync(db =>
                 db.Events.CountAsync(e => e.Subject == number && e.Facts.Contains("\"quantity\""), Cancel)
             )
         );
@@ -87,7 +77,7 @@ public sealed class TogetherTests(House house) : MoneyCalls(house)
         var (done, codes) = await AllAtOnceAsync(5, _ => quill.ActAsync($"/api/orders/{number}/confirm", sheet));
         Assert.Equal(1, done);
         Assert.All(codes, c => Assert.True(c is "sheet_closed" or "stale", c));
-        var committed = await DbAsync(db =>
+        var committed = await House.DbAsync(db =>
             (
                 from c in db.Commitments
                 join o in db.Orders on c.OrderId equals o.Id
@@ -98,7 +88,7 @@ public sealed class TogetherTests(House house) : MoneyCalls(house)
         Assert.Equal([2m], committed);
         Assert.Equal(
             1,
-            await DbAsync(db => db.Outbox.CountAsync(o => EF.Functions.Like(o.Key, $"%{number}%"), Cancel))
+            await House.DbAsync(db => db.Outbox.CountAsync(o => EF.Functions.Like(o.Key, $"%{number}%"), Cancel))
         );
     }
 
@@ -124,7 +114,7 @@ public sealed class TogetherTests(House house) : MoneyCalls(house)
         Assert.All(codes, c => Assert.True(c is "request_done" or "stale", c));
         Assert.Equal(
             1,
-            await DbAsync(db =>
+            await House.DbAsync(db =>
                 (
                     from q in db.Quotes
                     join r in db.Requests on q.RequestId equals r.Id
@@ -151,9 +141,11 @@ public sealed class TogetherTests(House house) : MoneyCalls(house)
         );
         Assert.Equal(1, done);
         Assert.Equal(3, codes.Count);
-        var outcome = await DbAsync(db => db.Asks.Where(a => a.Id == id).Select(a => a.Outcome).FirstAsync(Cancel));
+        var outcome = await House.DbAsync(db =>
+            db.Asks.Where(a => a.Id == id).Select(a => a.Outcome).FirstAsync(Cancel)
+        );
         Assert.True(outcome is AskOutcome.Granted or AskOutcome.SentBack);
-        var decided = await DbAsync(db =>
+        var decided = await House.DbAsync(db =>
             db.Events.CountAsync(
                 e => e.Subject == number && (e.Code == "ask.granted" || e.Code == "ask.sent_back"),
                 Cancel

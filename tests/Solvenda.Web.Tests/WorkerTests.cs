@@ -26,16 +26,8 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
 
     private static readonly string[] _recipients = ["login@x.example", "nobody@x.example"];
 
-    private async Task<T> LookAsync<T>(Func<SolvendaDb, Task<T>> look)
-    {
-        await using var db = await house
-            .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
-            .CreateDbContextAsync(Cancel);
-        return await look(db);
-    }
-
     private Task<string> UntilAsync(Func<SolvendaDb, Task<string?>> look) =>
-        Answers.EventuallyAsync(() => LookAsync(look).GetAwaiter().GetResult());
+        Answers.EventuallyAsync(() => house.DbAsync(look).GetAwaiter().GetResult());
 
     // Fails at one of two things in every round.
     private sealed class Stumbler(Troubles troubles) : Worker("stumbler", troubles)
@@ -99,7 +91,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
     [Fact]
     public async Task A_record_that_no_price_can_be_made_from_stops_no_price()
     {
-        await LookAsync(async db =>
+        await house.DbAsync(async db =>
         {
             db.Agreements.Add(
                 new AgreementRow
@@ -163,7 +155,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
     public async Task What_ended_the_program_again_and_again_is_set_apart_and_read_when_somebody_says_so()
     {
         await house.TakenInAsync();
-        var number = await LookAsync(async db =>
+        var number = await house.DbAsync(async db =>
         {
             var raw = new RawMessage
             {
@@ -193,7 +185,9 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
         );
         Assert.Equal(
             RequestState.NeedsYou,
-            await LookAsync(db => db.Requests.Where(r => r.Number == number).Select(r => r.State).SingleAsync(Cancel))
+            await house.DbAsync(db =>
+                db.Requests.Where(r => r.Number == number).Select(r => r.State).SingleAsync(Cancel)
+            )
         );
         var whitlock = await house.AsAsync(Whitlock);
         (
@@ -209,7 +203,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
     [Fact]
     public async Task An_import_that_a_crash_left_half_taken_is_taken_to_its_end()
     {
-        var id = await LookAsync(async db =>
+        var id = await house.DbAsync(async db =>
         {
             // The first row was taken before the crash; the second was not.
             db.Families.Add(
@@ -243,7 +237,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
                 : null
         );
         Assert.Equal("Taken 1 1 ", outcome);
-        Assert.True(await LookAsync(db => db.Families.AnyAsync(f => f.Code == "other", Cancel)));
+        Assert.True(await house.DbAsync(db => db.Families.AnyAsync(f => f.Code == "other", Cancel)));
     }
 
     [Fact]
@@ -253,7 +247,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
         await using var other = house.WithWebHostBuilder(b => b.UseSetting("smtp", $"127.0.0.1:{server.Port}"));
         // The same file: the workers of both houses are at it, as two processes would be.
         var acts = other.Services.GetRequiredService<ActRunner>();
-        await LookAsync(async db =>
+        await house.DbAsync(async db =>
         {
             foreach (var to in _recipients)
                 db.Outbox.Add(
@@ -275,7 +269,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
         var channel = other.Services.GetServices<Solvenda.Web.Channels.IChannel>().Single(c => c.Sends("mail"));
         foreach (var to in _recipients)
         {
-            var row = await LookAsync(db =>
+            var row = await house.DbAsync(db =>
                 db.Outbox.AsNoTracking().SingleAsync(o => o.Key == $"refused.{to}", Cancel)
             );
             Solvenda.Web.Channels.Departed departed;
@@ -289,13 +283,13 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
             }
             await acts.RunAsync(Actor.House, new Acts.Post.KeepSent(row.Id, departed.Problem, departed.Never), Cancel);
         }
-        var apart = await LookAsync(db =>
+        var apart = await house.DbAsync(db =>
             db.Outbox.Where(o => _recipients.Contains(o.To)).ToDictionaryAsync(o => o.To, o => o.Apart, Cancel)
         );
         Assert.Equal((false, true), (apart["login@x.example"], apart["nobody@x.example"]));
         Assert.Equal(
             2,
-            await LookAsync(db =>
+            await house.DbAsync(db =>
                 db.Troubles.CountAsync(
                     t => t.Worker == Acts.House.Workers.Post && t.Subject.Contains("@x.example"),
                     Cancel

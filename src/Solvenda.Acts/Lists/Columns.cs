@@ -82,48 +82,25 @@ internal static class Columns
     }
 
     /// <param name="words">What each state is called, by its name.</param>
+    /// <param name="type">A track is drawn by the name of its state; a file says it in words all the same.</param>
     public static Field<TRow> State<TRow, TState>(
         Expression<Func<TRow, TState>> property,
         string label,
-        IReadOnlyDictionary<string, string> words
+        IReadOnlyDictionary<string, string> words,
+        FieldType type = FieldType.Choice
     )
         where TState : struct, Enum
     {
         var p = Of(property);
-        string Say(TRow row) => words[p.GetValue(row)!.ToString()!];
-        return new Field<TRow>(Name(p), label, FieldType.Choice, (row, _) => Say(row), NotTyped)
+        string NameOf(TRow row) => p.GetValue(row)!.ToString()!;
+        return new Field<TRow>(Name(p), label, type, (row, _) => words[NameOf(row)], NotTyped)
         {
             InList = true,
             ByHouse = true,
             Property = p.Name,
             Choices = [.. words.Values],
             States = words,
-        };
-    }
-
-    /// <summary>One of the three tracks: the list draws it by the name of its state, a file says it in words.</summary>
-    public static Field<TRow> Track<TRow, TState>(
-        Expression<Func<TRow, TState>> property,
-        string label,
-        IReadOnlyDictionary<string, string> words
-    )
-        where TState : struct, Enum
-    {
-        var p = Of(property);
-        return new Field<TRow>(
-            Name(p),
-            label,
-            FieldType.Track,
-            (row, _) => words[p.GetValue(row)!.ToString()!],
-            NotTyped
-        )
-        {
-            InList = true,
-            ByHouse = true,
-            Property = p.Name,
-            Choices = [.. words.Values],
-            States = words,
-            Show = (row, _) => JsonNamingPolicy.CamelCase.ConvertName(p.GetValue(row)!.ToString()!),
+            Show = type == FieldType.Track ? (row, _) => JsonNamingPolicy.CamelCase.ConvertName(NameOf(row)) : null,
         };
     }
 

@@ -36,7 +36,7 @@ public abstract class ListKind
     public abstract IListReader List { get; }
 
     /// <summary>What can be done to many of its rows at once, each on its own.</summary>
-    public virtual IReadOnlyList<Deed> Deeds => [];
+    public IReadOnlyList<Deed> Deeds { get; init; } = [];
 }
 
 /// <summary>A list, by what its rows are made of.</summary>
@@ -83,8 +83,6 @@ public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>
 
     public required Func<TRow, string> Number { get; init; }
 
-    public IReadOnlyList<Deed> ManyAtOnce { get; init; } = [];
-
     public bool NewestFirst => true;
 
     public override Roles ViewsForAllBy => Roles.Admin | Roles.Lead;
@@ -92,8 +90,6 @@ public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>
     public override IReadOnlyList<Field> AllFields => Fields;
 
     public override IListReader List => new ListReader<TRow>(this);
-
-    public override IReadOnlyList<Deed> Deeds => ManyAtOnce;
 
     public string Called(TRow row) => Number(row);
 }

@@ -104,9 +104,9 @@ internal static class Orders
             Columns.Text<OrderEntry>(o => o.Matter, "matter", inList: false),
             Columns.Text<OrderEntry>(o => o.Seller, "seller", inList: false),
             Columns.Day<OrderEntry>(o => o.Wanted, "wanted"),
-            Columns.Track<OrderEntry, TermsTrack>(o => o.Terms, "terms", Terms),
-            Columns.Track<OrderEntry, GoodsTrack>(o => o.Goods, "goods", Goods),
-            Columns.Track<OrderEntry, MoneyTrack>(o => o.Money, "money", Money),
+            Columns.State<OrderEntry, TermsTrack>(o => o.Terms, "terms", Terms, FieldType.Track),
+            Columns.State<OrderEntry, GoodsTrack>(o => o.Goods, "goods", Goods, FieldType.Track),
+            Columns.State<OrderEntry, MoneyTrack>(o => o.Money, "money", Money, FieldType.Track),
             Columns.Whole<OrderEntry>(o => o.Stops, "stops", inList: false),
             Columns.Text<OrderEntry>(o => o.Stop, "what stops it", inList: false),
             Columns.Moment<OrderEntry>(o => o.Begun, "begun", inList: false),
@@ -114,7 +114,7 @@ internal static class Orders
             Columns.Text<OrderEntry>(o => o.Currency, "in"),
             Columns.Text<OrderEntry>(o => o.Channel, "via"),
         ],
-        ManyAtOnce =
+        Deeds =
         [
             new Deed("confirm", "Confirm those that nothing stops", Rights.Write, WithReason: false, ConfirmAsync),
         ],

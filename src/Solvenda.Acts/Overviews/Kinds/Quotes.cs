@@ -84,7 +84,7 @@ internal static class Quotes
             Columns.Money<QuoteEntry>(q => q.TotalMinor, q => q.Currency, "with tax"),
             Columns.Text<QuoteEntry>(q => q.Currency, "in"),
         ],
-        ManyAtOnce =
+        Deeds =
         [
             new Deed(
                 "withdraw",

@@ -71,7 +71,7 @@ internal static class Requests
             Columns.Text<RequestEntry>(r => r.Channel, "via"),
             Columns.Moment<RequestEntry>(r => r.Received, "waits"),
         ],
-        ManyAtOnce =
+        Deeds =
         [
             new Deed(
                 "set-aside",

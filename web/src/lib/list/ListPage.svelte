@@ -37,7 +37,7 @@
     const wanted = name;
     const filter = page.url.searchParams.get('filter') ?? '';
     let current = true;
-    list = null;
+    [list, problem] = [null, ''];
     loadKinds(true).then(
       (kinds) => {
         if (!current) return;
@@ -49,7 +49,7 @@
           void list.loadViews();
         }
       },
-      (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'The list could not be loaded.'),
+      (reason: unknown) => current && (problem = reason instanceof Error ? reason.message : 'The list could not be loaded.'),
     );
     return () => (current = false);
   });

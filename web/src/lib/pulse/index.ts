@@ -1,1 +1,1 @@
-export { providePulse, usePulse, Pulse, type Moved } from './pulse.svelte';
+export { providePulse, usePulse } from './pulse.svelte';
