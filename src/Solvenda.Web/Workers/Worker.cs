@@ -4,8 +4,10 @@ namespace Solvenda.Web.Workers;
 /// Something that goes on by itself, round after round. Whatever one thing throws, it is kept for the administrator and
 /// the next is taken up; the host never stops for it.
 /// </summary>
-public abstract class Worker(string name, Troubles troubles) : BackgroundService
+public abstract class Worker(string name, Troubles troubles) : BackgroundService, IHostedLifecycleService
 {
+    private readonly TaskCompletionSource _answers = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
     /// <summary>Does what is to be done now.</summary>
     protected abstract Task RoundAsync(CancellationToken cancel);
 
@@ -14,10 +16,22 @@ public abstract class Worker(string name, Troubles troubles) : BackgroundService
 
     protected Troubles Troubles { get; } = troubles;
 
+    public Task StartingAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+
+    public Task StartedAsync(CancellationToken cancellationToken)
+    {
+        _answers.TrySetResult();
+        return Task.CompletedTask;
+    }
+
+    public Task StoppingAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+
+    public Task StoppedAsync(CancellationToken cancellationToken) => Task.CompletedTask;
+
     protected sealed override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        // The host goes on starting while the first round runs.
-        await Task.Yield();
+        // Whoever waits for the house to answer comes first.
+        await _answers.Task.WaitAsync(stoppingToken);
         while (!stoppingToken.IsCancellationRequested)
         {
             await TryAsync("", () => RoundAsync(stoppingToken), stoppingToken);
