@@ -45,13 +45,16 @@ public sealed class ActRunner(
         if (!act.Needs.Allows(actor))
             throw RefusedException.Forbidden("That is not yours to do.");
         var runs = (IRuns<TAnswer>)act;
+        var repeat = key is null ? null : Repeat(actor, key, act, input);
+        // What was done already is not made ready again, nor refused for being done.
+        if (repeat is not null && await BeforeAsync(repeat, cancel) is { } done)
+            return JsonSerializer.Deserialize<TAnswer>(done)!;
         var prepared = await PrepareAsync(runs, actor, input, cancel);
         await _writer.WaitAsync(cancel);
         try
         {
             await using var db = await factory.CreateDbContextAsync(cancel);
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-            var repeat = key is null ? null : Repeat(actor, key, act, input);
             if (repeat is not null && await BeforeAsync(db, repeat, cancel) is { } before)
                 return JsonSerializer.Deserialize<TAnswer>(before)!;
             var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
@@ -112,6 +115,12 @@ public sealed class ActRunner(
             Input = Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(input, input.GetType()))),
             Answer = "",
         };
+
+    private async Task<string?> BeforeAsync(RepeatRow now, CancellationToken cancel)
+    {
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        return await BeforeAsync(db, now, cancel);
+    }
 
     private static async Task<string?> BeforeAsync(SolvendaDb db, RepeatRow now, CancellationToken cancel)
     {

@@ -12,6 +12,7 @@ using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats;
+using Solvenda.Formats.Pdf;
 
 namespace Solvenda.Acts.Orders;
 
@@ -22,34 +23,47 @@ namespace Solvenda.Acts.Orders;
 /// <param name="Seen">Version of the sheet.</param>
 public sealed record ConfirmOrder(string Order, long? Seen) : IAct<DocumentRef>;
 
+/// <summary>The acknowledgement, printed ahead; null where it goes in the buyer's own form.</summary>
+public sealed record PrintedAcknowledgement(Printed? Paper);
+
 [Leaves(typeof(OrderConfirmed))]
-public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller seller) : Act<ConfirmOrder, DocumentRef>
+public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller seller)
+    : PreparedAct<ConfirmOrder, PrintedAcknowledgement, DocumentRef>
 {
     public override Right Needs => Rights.Write;
 
-    public override async Task<DocumentRef> RunAsync(Work work, ConfirmOrder input, CancellationToken cancel)
+    protected override async Task<PrintedAcknowledgement> PrepareAsync(
+        Ahead ahead,
+        ConfirmOrder input,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(ahead);
+        ArgumentNullException.ThrowIfNull(input);
+        var judged = await MayConfirmAsync(ahead.Db, ahead.Actor, input, cancel);
+        return new PrintedAcknowledgement(Writer(judged.Open) is null ? Printed.Of(Paper(judged, ahead.Today)) : null);
+    }
+
+    protected override async Task<DocumentRef> RunAsync(
+        Work work,
+        ConfirmOrder input,
+        PrintedAcknowledgement prepared,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(work);
-        ArgumentNullException.ThrowIfNull(input);
-        var open = await loader.OrderAsync(work.Db, input.Order, cancel);
+        var judged = await MayConfirmAsync(work.Db, work.Actor, input, cancel);
+        var open = judged.Open;
         var order = open.Order!;
-        if (Tracks.TermsTable.After(order.Terms, OrderDoing.Confirm) is not { } confirmed)
-            throw RefusedException.Clash(
-                "sheet_closed",
-                order.Terms == TermsTrack.Held ? $"It is held: {order.HeldWhy}" : "It is confirmed already."
-            );
-        await Versions.MatchAsync(work.Db, open, input.Seen, cancel);
-        var judged = await judge.JudgeAsync(work.Db, open, work.Actor.Hand, cancel);
-        if (judged.Stops.FirstOrDefault() is { } stop)
-            throw RefusedException.Clash("stopped", stop.Words);
         open.Sheet.Keep(judged.Priced);
         open.Sheet.Kept = KeptLines.Write(judged.Priced);
         foreach (var line in judged.Priced.Sold.Where(l => !l.Line.Optional))
             Commit(work, open, judged, line);
         var before = order.Terms;
+        var confirmed = Tracks.TermsTable.After(before, OrderDoing.Confirm)!.Value;
         (order.Terms, order.ConfirmedAt, order.Stops, order.FirstStop) = (confirmed, work.Now, 0, "");
         open.Sheet.Version++;
-        var (by, to) = await AcknowledgeAsync(work, judged, cancel);
+        var (by, to) = await AcknowledgeAsync(work, judged, prepared.Paper, cancel);
         var total = judged.Priced.Tally.TotalWithTax;
         work.Leave(
             new OrderConfirmed(by, to, total.Value, total.Currency.Code, before, confirmed),
@@ -57,6 +71,21 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
             open.Dossier.Id
         );
         return open.Ref;
+    }
+
+    // Asked when it is printed, and again when it is confirmed.
+    private async Task<Judged> MayConfirmAsync(SolvendaDb db, Actor actor, ConfirmOrder input, CancellationToken cancel)
+    {
+        var open = await loader.OrderAsync(db, input.Order, cancel);
+        var order = open.Order!;
+        if (Tracks.TermsTable.After(order.Terms, OrderDoing.Confirm) is null)
+            throw RefusedException.Clash(
+                "sheet_closed",
+                order.Terms == TermsTrack.Held ? $"It is held: {order.HeldWhy}" : "It is confirmed already."
+            );
+        await Versions.MatchAsync(db, open, input.Seen, cancel);
+        var judged = await judge.JudgeAsync(db, open, actor.Hand, cancel);
+        return judged.Stops.FirstOrDefault() is { } stop ? throw RefusedException.Clash("stopped", stop.Words) : judged;
     }
 
     private static void Commit(Work work, OpenSheet open, Judged judged, PricedLine line)
@@ -85,39 +114,58 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
     }
 
     // By which way it went, and to whom.
-    private async Task<(string By, string To)> AcknowledgeAsync(Work work, Judged judged, CancellationToken cancel)
+    private async Task<(string By, string To)> AcknowledgeAsync(
+        Work work,
+        Judged judged,
+        Printed? ahead,
+        CancellationToken cancel
+    )
     {
         var open = judged.Open;
         var key = $"{open.Order!.Number}.acknowledgement".ToLowerInvariant();
-        if (await InTheirFormAsync(work, judged, cancel) is { } written)
+        if (Writer(open) is { } writer && await InTheirFormAsync(work, judged, writer, cancel) is { } written)
         {
             work.Send(DocumentsBy.Edi, key, written.To, written.Name, written.Bytes);
             return (DocumentsBy.Edi, written.To);
         }
-        var letter = BuyerLetters.Acknowledgement(open, seller);
-        if (HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Paper)
+        var document = Paper(judged, work.Today);
+        var pdf = ahead is null ? PdfWriter.Write(document) : ahead.For(document);
+        if (GoesOnPaper(open))
         {
-            var address = open.Buyer.Address;
-            Outgoing.Addressed(DocumentsBy.Paper, address);
-            var printed = SheetPrint.Letter(open, address, letter.Text);
-            Outgoing.Post(work, key, address, SheetPrint.Acknowledgement(judged, seller, work.Today, printed));
-            return (DocumentsBy.Paper, address);
+            Outgoing.Addressed(DocumentsBy.Paper, open.Buyer.Address);
+            Outgoing.Post(work, key, open.Buyer.Address, pdf);
+            return (DocumentsBy.Paper, open.Buyer.Address);
         }
         var to = open.Buyer.ContactMail ?? "";
+        var letter = BuyerLetters.Acknowledgement(open, seller);
         Outgoing.Addressed(DocumentsBy.Mail, to);
-        var pdf = SheetPrint.Acknowledgement(judged, seller, work.Today);
         Outgoing.Mail(work, seller, key, to, letter, ($"{letter.Subject}.pdf", pdf));
         return (DocumentsBy.Mail, to);
     }
 
-    private static async Task<WrittenMessage?> InTheirFormAsync(Work work, Judged judged, CancellationToken cancel)
+    private static bool GoesOnPaper(OpenSheet open) => HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Paper;
+
+    private PrintedDocument Paper(Judged judged, DateOnly today)
     {
         var open = judged.Open;
-        if (
-            HeadTerms.By.In(open.Sheet.Head) != DocumentsBy.Edi
-            || Writers.OrderAnswer(open.RequestSyntax) is not { } writer
-        )
-            return null;
+        var letter = GoesOnPaper(open)
+            ? SheetPrint.Letter(open, open.Buyer.Address, BuyerLetters.Acknowledgement(open, seller).Text)
+            : null;
+        return SheetPrint.Acknowledgement(judged, seller, today, letter);
+    }
+
+    // What may write it in the form in which the order came; null where it goes as a document for people.
+    private static IOrderAnswer? Writer(OpenSheet open) =>
+        HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi ? Writers.OrderAnswer(open.RequestSyntax) : null;
+
+    private static async Task<WrittenMessage?> InTheirFormAsync(
+        Work work,
+        Judged judged,
+        IOrderAnswer writer,
+        CancellationToken cancel
+    )
+    {
+        var open = judged.Open;
         var original = await work
             .Db.Requests.Where(r => r.Id == open.Order!.RequestId)
             .Select(r => r.Raw.Bytes)

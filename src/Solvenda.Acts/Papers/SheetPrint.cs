@@ -16,14 +16,18 @@ namespace Solvenda.Acts.Papers;
 /// </summary>
 public static class SheetPrint
 {
-    /// <summary>A quote as a PDF.</summary>
+    /// <summary>A quote, ready to be set.</summary>
     /// <param name="letter">The letter to print in front of it; null where it goes another way.</param>
-    public static byte[] Quote(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null) =>
+    public static PrintedDocument Quote(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null) =>
         Of(judged, seller, today, "quote", letter);
 
-    /// <summary>An order acknowledgement as a PDF, with the date of each line.</summary>
-    public static byte[] Acknowledgement(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null) =>
-        Of(judged, seller, today, "acknowledgement", letter);
+    /// <summary>An order acknowledgement, ready to be set, with the date of each line.</summary>
+    public static PrintedDocument Acknowledgement(
+        Judged judged,
+        Seller seller,
+        DateOnly today,
+        PrintedLetter? letter = null
+    ) => Of(judged, seller, today, "acknowledgement", letter);
 
     /// <summary>The words of a tax category; categories without tax name why (EN 16931, BT-120).</summary>
     public static string TaxWords(Tax tax, Wording wording) =>
@@ -37,46 +41,44 @@ public static class SheetPrint
     public static string ChargeWords(SheetCharge charge, Wording wording) =>
         wording.Or("charge." + charge.Kind, charge.Words);
 
-    private static byte[] Of(Judged judged, Seller seller, DateOnly today, string title, PrintedLetter? letter)
+    private static PrintedDocument Of(Judged judged, Seller seller, DateOnly today, string title, PrintedLetter? letter)
     {
         ArgumentNullException.ThrowIfNull(judged);
         var open = judged.Open;
         var wording = open.Wording;
         var currency = judged.Priced.Sheet.Currency;
         string Money(decimal value) => wording.Fixed(value, currency.Decimals);
-        return PdfWriter.Write(
-            new PrintedDocument(
-                seller.Name,
-                seller.Address,
-                wording[title],
-                open.Number,
-                AddressLines(open, open.Buyer.Address),
-                Facts(open, wording, today),
-                open.Dossier.Matter,
-                currency.Code,
-                Lines(judged, wording, Money, withDates: title != "quote"),
-                Totals(judged, wording, Money),
-                [
-                    .. judged.Priced.Tally.Taxes.Select(t => new PrintedTax(
-                        TaxWords(t.Tax, wording),
-                        Money(t.Basis.Value),
-                        Money(t.TaxAmount.Value)
-                    )),
-                ],
-                Closing(judged, wording),
-                $"{seller.Name} · {seller.Address[0]}",
-                new PrintedLabels(
-                    wording["what"],
-                    wording["quantity"],
-                    wording["price"],
-                    wording["less"],
-                    wording["tax"],
-                    wording["taxOn"],
-                    wording["page"],
-                    wording["ifWanted"]
-                ),
-                letter
-            )
+        return new PrintedDocument(
+            seller.Name,
+            seller.Address,
+            wording[title],
+            open.Number,
+            AddressLines(open, open.Buyer.Address),
+            Facts(open, wording, today),
+            open.Dossier.Matter,
+            currency.Code,
+            Lines(judged, wording, Money, withDates: title != "quote"),
+            Totals(judged, wording, Money),
+            [
+                .. judged.Priced.Tally.Taxes.Select(t => new PrintedTax(
+                    TaxWords(t.Tax, wording),
+                    Money(t.Basis.Value),
+                    Money(t.TaxAmount.Value)
+                )),
+            ],
+            Closing(judged, wording),
+            $"{seller.Name} · {seller.Address[0]}",
+            new PrintedLabels(
+                wording["what"],
+                wording["quantity"],
+                wording["price"],
+                wording["less"],
+                wording["tax"],
+                wording["taxOn"],
+                wording["page"],
+                wording["ifWanted"]
+            ),
+            letter
         );
     }
 

@@ -7,6 +7,7 @@ using Solvenda.Core.Quoting;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Formats.Pdf;
 
 namespace Solvenda.Acts.Quotes;
 
@@ -28,28 +29,44 @@ public sealed record SendQuote(
     long? Seen
 ) : IAct<DocumentRef>;
 
+/// <summary>What leaves, printed ahead.</summary>
+/// <param name="Token">Of the buyer's link, which stands in the letter.</param>
+/// <param name="Copy">The quote, as it is kept.</param>
+/// <param name="Posted">It with its letter in front; null where it goes by mail.</param>
+public sealed record PrintedQuote(string Token, Printed Copy, Printed? Posted);
+
 [Leaves(typeof(QuoteSent))]
-public sealed class SendQuoteAct(SheetLoader loader, Judge judge, Seller seller) : Act<SendQuote, DocumentRef>
+public sealed class SendQuoteAct(SheetLoader loader, Judge judge, Seller seller)
+    : PreparedAct<SendQuote, PrintedQuote, DocumentRef>
 {
     // After so many days somebody asks the buyer what they think of it.
     private const int FollowUpDays = 3;
 
     public override Right Needs => Rights.Write;
 
-    public override async Task<DocumentRef> RunAsync(Work work, SendQuote input, CancellationToken cancel)
+    protected override async Task<PrintedQuote> PrepareAsync(Ahead ahead, SendQuote input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(ahead);
+        ArgumentNullException.ThrowIfNull(input);
+        var judged = await MaySendAsync(ahead.Db, ahead.Actor, ahead.Today, input, cancel);
+        var token = Tokens.New();
+        return new PrintedQuote(
+            token,
+            Printed.Of(SheetPrint.Quote(judged, seller, ahead.Today)),
+            input.By == DocumentsBy.Paper ? Printed.Of(Posted(judged, input, token, ahead.Today)) : null
+        );
+    }
+
+    protected override async Task<DocumentRef> RunAsync(
+        Work work,
+        SendQuote input,
+        PrintedQuote prepared,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(work);
-        ArgumentNullException.ThrowIfNull(input);
-        Outgoing.Addressed(input.By, input.To);
-        if (!input.Text.Contains(BuyerLetters.LinkMark, StringComparison.Ordinal))
-            throw RefusedException.Bad(
-                "link_missing",
-                $"The letter has lost its {BuyerLetters.LinkMark}; without it the buyer cannot answer. Nothing was sent.",
-                "text"
-            );
-        var open = await loader.QuoteAsync(work.Db, input.Quote, null, cancel);
-        await Versions.MatchAsync(work.Db, open, input.Seen, cancel);
-        var judged = await MaySendAsync(work, open, cancel);
+        var judged = await MaySendAsync(work.Db, work.Actor, work.Today, input, cancel);
+        var open = judged.Open;
         var quote = open.Quote!;
         var before = quote.State;
         QuoteSteps.Move(quote, QuoteDoing.Send);
@@ -59,7 +76,7 @@ public sealed class SendQuoteAct(SheetLoader loader, Judge judge, Seller seller)
         // What is offered stays what it is, whatever price lists do until it is answered.
         open.Sheet.Keep(judged.Priced);
         open.Sheet.Kept = KeptLines.Write(judged.Priced);
-        await DispatchAsync(work, open, judged, input, cancel);
+        await DispatchAsync(work, judged, input, prepared, cancel);
         FollowUp(work, open, quote);
         var total = judged.Priced.Tally.TotalWithTax;
         work.Leave(
@@ -78,16 +95,32 @@ public sealed class SendQuoteAct(SheetLoader loader, Judge judge, Seller seller)
         return open.Ref;
     }
 
-    private async Task<Judged> MaySendAsync(Work work, OpenSheet open, CancellationToken cancel)
+    // Asked when it is printed, and again when it is sent.
+    private async Task<Judged> MaySendAsync(
+        SolvendaDb db,
+        Actor actor,
+        DateOnly today,
+        SendQuote input,
+        CancellationToken cancel
+    )
     {
-        var judged = await judge.JudgeAsync(work.Db, open, work.Actor.Hand, cancel);
+        Outgoing.Addressed(input.By, input.To);
+        if (!input.Text.Contains(BuyerLetters.LinkMark, StringComparison.Ordinal))
+            throw RefusedException.Bad(
+                "link_missing",
+                $"The letter has lost its {BuyerLetters.LinkMark}; without it the buyer cannot answer. Nothing was sent.",
+                "text"
+            );
+        var open = await loader.QuoteAsync(db, input.Quote, null, cancel);
+        await Versions.MatchAsync(db, open, input.Seen, cancel);
+        var judged = await judge.JudgeAsync(db, open, actor.Hand, cancel);
         if (!open.IsEditable)
             throw RefusedException.Clash("quote_state", "This revision left the house already.");
         if (!judged.Priced.Sold.Any())
             throw RefusedException.Clash("stopped", "There is nothing on it yet.");
         if (judged.Stops.FirstOrDefault() is { } stop)
             throw RefusedException.Clash("stopped", stop.Words);
-        return open.Quote!.ValidUntil < work.Today
+        return open.Quote!.ValidUntil < today
             ? throw RefusedException.Bad(
                 "validity_past",
                 "Its validity is over; set a later date first.",
@@ -98,17 +131,17 @@ public sealed class SendQuoteAct(SheetLoader loader, Judge judge, Seller seller)
 
     private async Task DispatchAsync(
         Work work,
-        OpenSheet open,
         Judged judged,
         SendQuote input,
+        PrintedQuote prepared,
         CancellationToken cancel
     )
     {
+        var open = judged.Open;
         var quote = open.Quote!;
-        var token = Tokens.New();
-        (quote.TokenHash, quote.SentAt, quote.SentTo) = (Tokens.Sha256(token), work.Now, input.To);
+        (quote.TokenHash, quote.SentAt, quote.SentTo) = (Tokens.Sha256(prepared.Token), work.Now, input.To);
         var name = $"{open.Wording["quote"]} {open.Number}.pdf";
-        var pdf = SheetPrint.Quote(judged, seller, work.Today);
+        var pdf = prepared.Copy.For(SheetPrint.Quote(judged, seller, work.Today));
         var print = new PrintRow
         {
             Name = name,
@@ -119,22 +152,25 @@ public sealed class SendQuoteAct(SheetLoader loader, Judge judge, Seller seller)
         work.Db.Prints.Add(print);
         await work.Db.SaveChangesAsync(cancel);
         quote.PrintId = print.Id;
-        var text = input.Text.Replace(
-            BuyerLetters.LinkMark,
-            $"{input.LinkBase}/offer/{token}",
-            StringComparison.Ordinal
-        );
         var key = $"{quote.Number}.{Revision.Letter(quote.Revision)}.{work.Now:yyyyMMddHHmmss}".ToLowerInvariant();
-        if (input.By == DocumentsBy.Paper)
-            Outgoing.Post(
+        if (prepared.Posted is { } posted)
+            Outgoing.Post(work, key, input.To, posted.For(Posted(judged, input, prepared.Token, work.Today)));
+        else
+            Outgoing.Mail(
                 work,
+                seller,
                 key,
                 input.To,
-                SheetPrint.Quote(judged, seller, work.Today, SheetPrint.Letter(open, input.To, text))
+                new BuyerLetter(input.Subject, TextOf(input, prepared.Token)),
+                (name, pdf)
             );
-        else
-            Outgoing.Mail(work, seller, key, input.To, new BuyerLetter(input.Subject, text), (name, pdf));
     }
+
+    private PrintedDocument Posted(Judged judged, SendQuote input, string token, DateOnly today) =>
+        SheetPrint.Quote(judged, seller, today, SheetPrint.Letter(judged.Open, input.To, TextOf(input, token)));
+
+    private static string TextOf(SendQuote input, string token) =>
+        input.Text.Replace(BuyerLetters.LinkMark, $"{input.LinkBase}/offer/{token}", StringComparison.Ordinal);
 
     private static void FollowUp(Work work, OpenSheet open, QuoteRow quote) =>
         work.Db.FollowUps.Add(

@@ -11,6 +11,7 @@ using Solvenda.Core.Money;
 using Solvenda.Core.Quoting;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
+using Solvenda.Formats.Pdf;
 using Solvenda.Web.Documents;
 using Solvenda.Web.Security;
 
@@ -109,7 +110,9 @@ public static class QuoteEndpoints
             : null;
         var bytes =
             sent?.Bytes
-            ?? SheetPrint.Quote(await judge.JudgeAsync(db, open, user.ActorOf().Hand, cancel), seller, clock.Today);
+            ?? PdfWriter.Write(
+                SheetPrint.Quote(await judge.JudgeAsync(db, open, user.ActorOf().Hand, cancel), seller, clock.Today)
+            );
         return Results.File(bytes, "application/pdf");
     }
 
