@@ -46,10 +46,18 @@ public sealed class ActRunner(
             throw RefusedException.Forbidden("That is not yours to do.");
         var runs = (IRuns<TAnswer>)act;
         var repeat = key is null ? null : Repeat(actor, key, act, input);
-        // What was done already is not made ready again, nor refused for being done.
-        if (repeat is not null && await BeforeAsync(repeat, cancel) is { } done)
-            return JsonSerializer.Deserialize<TAnswer>(done)!;
-        var prepared = await PrepareAsync(runs, actor, input, cancel);
+        object? prepared;
+        try
+        {
+            prepared = await PrepareAsync(runs, actor, input, cancel);
+        }
+        catch (RefusedException) when (repeat is not null)
+        {
+            // What was done under this key is not refused for being done.
+            if (await BeforeAsync(repeat, cancel) is { } done)
+                return JsonSerializer.Deserialize<TAnswer>(done)!;
+            throw;
+        }
         await _writer.WaitAsync(cancel);
         try
         {

@@ -70,6 +70,7 @@ public static class OrderEndpoints
     private static async Task<DocumentView> Confirm(
         string number,
         [FromHeader(Name = "If-Match")] string? ifMatch,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
         ClaimsPrincipal user,
         ActRunner acts,
         SolvendaDb db,
@@ -78,7 +79,7 @@ public static class OrderEndpoints
     )
     {
         var actor = user.ActorOf();
-        var order = await acts.RunAsync(actor, new ConfirmOrder(number, Seen.Of(ifMatch)), cancel);
+        var order = await acts.RunAsync(actor, new ConfirmOrder(number, Seen.Of(ifMatch)), cancel, key);
         return await views.OfAsync(db, order, actor, cancel);
     }
 }

@@ -136,6 +136,7 @@ public static class QuoteEndpoints
         string number,
         LetterView letter,
         [FromHeader(Name = "If-Match")] string? ifMatch,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
         HttpContext http,
         ActRunner acts,
         SolvendaDb db,
@@ -153,7 +154,7 @@ public static class QuoteEndpoints
                 "How buyers reach this house is not set (--public-address https://…); nothing was sent."
             );
         var send = new SendQuote(number, letter.By, letter.To, letter.Subject, letter.Text, links, Seen.Of(ifMatch));
-        return await views.OfAsync(db, await acts.RunAsync(actor, send, cancel), actor, cancel);
+        return await views.OfAsync(db, await acts.RunAsync(actor, send, cancel, key), actor, cancel);
     }
 
     private static async Task<DocumentView> Revise(
