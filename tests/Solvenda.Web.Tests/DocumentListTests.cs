@@ -162,6 +162,17 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
         Assert.DoesNotContain("toInvoice", text, StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("orders", "csv")]
+    [InlineData("buyer-codes", "csv")]
+    [InlineData("items", "xlsx")]
+    public async Task A_filter_that_cannot_be_is_refused_before_an_export_begins(string list, string format)
+    {
+        var paz = await House.AsAsync(Paz);
+        var answer = await paz.GetAsync($"/api/lists/{list}/export?format={format}&filter=a%3Db", Cancel);
+        Assert.Equal("field_unknown", await answer.CodeAsync());
+    }
+
     [Fact]
     public async Task Many_are_set_aside_at_once_and_what_cannot_be_says_why()
     {

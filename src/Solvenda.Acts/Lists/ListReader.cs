@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.People;
@@ -133,26 +135,35 @@ public class ListReader<TRow>(IListOf<TRow> kind) : IListReader
         return foot;
     }
 
-    public async IAsyncEnumerable<IReadOnlyList<string>> ExportAsync(
+    // A filter that cannot be is refused before the first row, and so before an answer has begun.
+    public IAsyncEnumerable<IReadOnlyList<string>> ExportAsync(
         SolvendaDb db,
         Roles who,
         string filter,
-        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
+        CancellationToken cancel
+    ) =>
+        CellsAsync(
+            db,
+            ListFilter
+                .Apply(kind, db, kind.Rows(db).AsNoTracking(), filter, who)
+                .OrderBy(Member.Of<TRow, long>(nameof(IListRow.Id))),
+            [.. kind.Fields.Where(f => f.IsSeenBy(who))],
+            cancel
+        );
+
+    private static async IAsyncEnumerable<IReadOnlyList<string>> CellsAsync(
+        SolvendaDb db,
+        IQueryable<TRow> rows,
+        ImmutableArray<Field<TRow>> fields,
+        [EnumeratorCancellation] CancellationToken cancel
     )
     {
-        var fields = kind.Fields.Where(f => f.IsSeenBy(who)).ToList();
         var references = await References.LoadAsync(
             db,
             fields.Where(f => f.Of is not null).Select(f => f.Of!).Distinct(),
             cancel
         );
-        await foreach (
-            var row in ListFilter
-                .Apply(kind, db, kind.Rows(db).AsNoTracking(), filter, who)
-                .OrderBy(Member.Of<TRow, long>(nameof(IListRow.Id)))
-                .AsAsyncEnumerable()
-                .WithCancellation(cancel)
-        )
+        await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(cancel))
             yield return [.. fields.Select(f => f.Get(row, references))];
     }
 

@@ -170,6 +170,7 @@ public static class ListEndpoints
         var of = ListKinds.Seen(kind, roles);
         var fields = of.AllFields.Where(f => f.IsSeenBy(roles)).ToList();
         var head = fields.ConvertAll(f => f.Label);
+        var rows = of.List.ExportAsync(db, roles, filter, cancel);
         return format switch
         {
             "xlsx" => Results.Stream(
@@ -188,7 +189,7 @@ public static class ListEndpoints
                         file,
                         head,
                         [.. fields.Select(f => f.Type is FieldType.Number or FieldType.Whole or FieldType.Money)],
-                        of.List.ExportAsync(db, roles, filter, cancel),
+                        rows,
                         cancel
                     );
                     file.Position = 0;
@@ -197,11 +198,7 @@ public static class ListEndpoints
                 "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
                 $"{kind}.xlsx"
             ),
-            "csv" => Results.Stream(
-                to => TableWriter.CsvAsync(to, head, of.List.ExportAsync(db, roles, filter, cancel), cancel),
-                "text/csv",
-                $"{kind}.csv"
-            ),
+            "csv" => Results.Stream(to => TableWriter.CsvAsync(to, head, rows, cancel), "text/csv", $"{kind}.csv"),
             _ => throw RefusedException.Bad("field_unknown", "An export is csv or xlsx.", "format"),
         };
     }
