@@ -225,4 +225,22 @@ public sealed class AuthorityTests(House house) : MoneyCalls(house)
             (await (await KeyAsync("read")).PostAsJsonAsync("/api/v1/price", question, Cancel)).StatusCode
         );
     }
+
+    [Theory]
+    [InlineData(Quill, true)]
+    [InlineData(Stroud, false)]
+    [InlineData(Castellane, false)]
+    public async Task What_one_may_not_do_is_not_offered(long person, bool writes)
+    {
+        var (number, _) = await QuoteAsync(await House.AsAsync(Quill), "SHK-BOW-10 x 12");
+        var client = await House.AsAsync(person);
+        var quote = await (await client.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync();
+        Assert.Equal(writes, quote.GetProperty("mayWithdraw").GetBoolean());
+        Assert.All(
+            quote.GetProperty("sheet").GetProperty("findings").EnumerateArray(),
+            f => Assert.False(f.GetProperty("mayWaive").GetBoolean())
+        );
+        var session = await (await client.GetAsync("/api/session", Cancel)).JsonAsync();
+        Assert.Equal(writes, session.GetProperty("person").GetProperty("mayWrite").GetBoolean());
+    }
 }

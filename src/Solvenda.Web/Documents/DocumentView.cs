@@ -87,7 +87,9 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             [.. (await Strip.RelatedAsync(db, open.Dossier.Id, cancel)).Where(r => r.Number != open.Subject)],
             who.SeesAuthority || who.Roles.HasFlag(Roles.Credit) ? Rounds(open) : [],
             open.Quote?.DeclineReason,
-            open.Quote is { } any && QuoteMoves.Table.After(any.State, QuoteDoing.Withdraw) is not null
+            Rights.Write.Allows(who)
+                && open.Quote is { } any
+                && QuoteMoves.Table.After(any.State, QuoteDoing.Withdraw) is not null
         );
     }
 
