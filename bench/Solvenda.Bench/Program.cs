@@ -2,6 +2,7 @@ using BenchmarkDotNet.Configs;
 using BenchmarkDotNet.Jobs;
 using BenchmarkDotNet.Running;
 using Solvenda.Bench;
+using Solvenda.Bench.Messages;
 
 switch (args)
 {
@@ -17,6 +18,15 @@ switch (args)
         break;
     case ["beside"]:
         Beside.Measure();
+        break;
+    case ["reading", .. var rest]:
+        await ReadingMeasure.RunAsync(
+            rest.Length > 0 ? int.Parse(rest[0], System.Globalization.CultureInfo.InvariantCulture) : 8_000,
+            20_261_126,
+            rest.Contains("apart"),
+            rest.Contains("show"),
+            rest.FirstOrDefault(r => r.StartsWith("into=", StringComparison.Ordinal))?[5..]
+        );
         break;
     case ["hostile"]:
         await HostileFiles.MeasureAsync();

@@ -11,7 +11,9 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>What is printed of a sheet, word for word, and that a print made ahead is only used for the same words.</summary>
+/// <summary>
+/// What is printed of a sheet, word for word, and that a print made ahead is only used for the same words.
+/// </summary>
 public sealed class PrintedTests(House house) : MoneyCalls(house)
 {
     private static readonly DateOnly Day = new(2026, 11, 26);

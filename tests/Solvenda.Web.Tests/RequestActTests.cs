@@ -6,7 +6,9 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>What a person does to a request: done, refused, on an older state, by the wrong role, and when it is over.</summary>
+/// <summary>
+/// What a person does to a request: done, refused, on an older state, by the wrong role, and when it is over.
+/// </summary>
 public sealed class RequestActTests(House house) : ReadingCalls(house)
 {
     private static int _count;

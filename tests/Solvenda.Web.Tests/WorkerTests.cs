@@ -50,6 +50,9 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
     {
         using var worker = new Stumbler(house.Services.GetRequiredService<Troubles>());
         await worker.StartAsync(Cancel);
+        // Before the house answers, it does nothing.
+        Assert.Equal(0, worker.Good);
+        await worker.StartedAsync(Cancel);
         await UntilAsync(async db =>
             await db.Troubles.AnyAsync(t => t.Worker == "stumbler" && t.Subject == "bad" && t.Apart, Cancel) ? "" : null
         );

@@ -61,42 +61,56 @@ public sealed class ActRunner(
         await _writer.WaitAsync(cancel);
         try
         {
-            await using var db = await factory.CreateDbContextAsync(cancel);
-            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-            if (repeat is not null && await BeforeAsync(db, repeat, cancel) is { } before)
-                return JsonSerializer.Deserialize<TAnswer>(before)!;
-            var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
-            TAnswer answer;
-            try
-            {
-                answer = await runs.RunAsync(work, input, prepared, cancel);
-                await db.SaveChangesAsync(cancel);
-                // From here on rows only come.
-                db.ChangeTracker.AutoDetectChangesEnabled = false;
-                await work.ChainAsync(cancel);
-                if (repeat is not null)
-                {
-                    (repeat.Answer, repeat.At) = (JsonSerializer.Serialize(answer), work.Now);
-                    db.Repeats.Add(repeat);
-                }
-                await db.SaveChangesAsync(cancel);
-            }
-            catch (DbUpdateConcurrencyException)
-            {
-                throw RefusedException.Clash(
-                    "stale",
-                    "Somebody else changed it in the meantime; nothing of yours was saved over theirs."
-                );
-            }
-            await transaction.CommitAsync(cancel);
-            outbox.Wake();
-            pulse.Tell(work.Touched);
-            return answer;
+            return await WriteAsync(runs, act, actor, input, prepared, repeat, cancel);
         }
         finally
         {
             _writer.Release();
         }
+    }
+
+    // Everything of it, or nothing.
+    private async Task<TAnswer> WriteAsync<TAnswer>(
+        IRuns<TAnswer> runs,
+        Act act,
+        Actor actor,
+        IAct<TAnswer> input,
+        object? prepared,
+        RepeatRow? repeat,
+        CancellationToken cancel
+    )
+    {
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (repeat is not null && await BeforeAsync(db, repeat, cancel) is { } before)
+            return JsonSerializer.Deserialize<TAnswer>(before)!;
+        var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
+        TAnswer answer;
+        try
+        {
+            answer = await runs.RunAsync(work, input, prepared, cancel);
+            await db.SaveChangesAsync(cancel);
+            // From here on rows only come.
+            db.ChangeTracker.AutoDetectChangesEnabled = false;
+            await work.ChainAsync(cancel);
+            if (repeat is not null)
+            {
+                (repeat.Answer, repeat.At) = (JsonSerializer.Serialize(answer), work.Now);
+                db.Repeats.Add(repeat);
+            }
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            throw RefusedException.Clash(
+                "stale",
+                "Somebody else changed it in the meantime; nothing of yours was saved over theirs."
+            );
+        }
+        await transaction.CommitAsync(cancel);
+        outbox.Wake();
+        pulse.Tell(work.Touched);
+        return answer;
     }
 
     private async Task<object?> PrepareAsync<TAnswer>(

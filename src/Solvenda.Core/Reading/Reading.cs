@@ -30,9 +30,25 @@ public enum MessageKind
     /// <summary>Says yes or no to a quote of ours.</summary>
     AnswerToQuote,
 
-    /// <summary>Out of office, newsletter, a bounce.</summary>
+    /// <summary>Goods that are to go back.</summary>
+    Return,
+
+    /// <summary>They wait for something that was ordered.</summary>
+    Reminder,
+
+    /// <summary>Something was not as it should be.</summary>
+    Complaint,
+
+    /// <summary>
+    /// Out of office, newsletter, a bounce, a receipt, somebody's invoice: nothing that the desk answers.
+    /// </summary>
     NotForUs,
 }
+
+/// <summary>Words of a message that nothing explains, and that could be a quantity or a thing.</summary>
+/// <param name="Words">As they stand there.</param>
+/// <param name="Where">What is lit in the original.</param>
+public sealed record LeftOver(string Words, Evidence Where);
 
 /// <summary>Where a value stands in the original: a part, and characters of that part's text.</summary>
 public readonly record struct Evidence(int Part, int Start, int Length);
@@ -116,6 +132,12 @@ public sealed record Reading(
     ImmutableArray<string> Warnings
 )
 {
+    /// <summary>How sure it is that the message is of its kind.</summary>
+    public decimal KindSure { get; init; } = 0.9m;
+
+    /// <summary>What nothing explains.</summary>
+    public ImmutableArray<LeftOver> LeftOvers { get; init; } = [];
+
     /// <summary>A quote of ours that it refers to.</summary>
     public Field<string> QuoteNumber { get; init; } = Field<string>.Missing;
 
