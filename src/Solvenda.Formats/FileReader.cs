@@ -8,8 +8,12 @@ using Solvenda.Formats.Tables;
 
 namespace Solvenda.Formats;
 
-/// <summary>What a file holds: its messages, and the interchange that is to be acknowledged where it is one.</summary>
-public sealed record OpenedFile(Syntax Syntax, ImmutableArray<Incoming> Messages, EdiInterchange? Interchange = null);
+/// <summary>What a file holds: its messages, and the interchanges that are to be acknowledged.</summary>
+public sealed record OpenedFile(Syntax Syntax, ImmutableArray<Incoming> Messages)
+{
+    /// <summary>In their order; an answer is never among them.</summary>
+    public ImmutableArray<EdiInterchange> Interchanges { get; init; } = [];
+}
 
 /// <summary>An attachment's bytes, to be shown or saved.</summary>
 public sealed record FilePart(string Name, Syntax Syntax, byte[] Bytes);

@@ -106,8 +106,12 @@ public static class Readers
 
         public OpenedFile Open(byte[] raw, string name, DateOnly today)
         {
-            var (interchange, messages) = EdiFile.Read(raw, syntax == Syntax.X12);
-            return new OpenedFile(syntax, messages, interchange);
+            var isX12 = syntax == Syntax.X12;
+            var read = Interchanges.Of(raw, isX12).Select(one => EdiFile.Read(one, isX12)).ToList();
+            return new OpenedFile(syntax, [.. read.SelectMany(r => r.Messages)])
+            {
+                Interchanges = [.. read.Select(r => r.Interchange).OfType<EdiInterchange>()],
+            };
         }
 
         public string? OwnIdOf(byte[] raw) => Interchange(Encoding.Latin1.GetString(raw))?.OwnId;

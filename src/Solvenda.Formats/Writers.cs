@@ -55,15 +55,14 @@ public static class Writers
     /// <summary>
     /// Null where the form is not answered, or the interchange is an answer itself: an answer is never answered.
     /// </summary>
-    public static IInterchangeAnswer? InterchangeAnswer(OpenedFile file)
+    public static IInterchangeAnswer? InterchangeAnswer(Syntax syntax, EdiInterchange interchange)
     {
-        ArgumentNullException.ThrowIfNull(file);
+        ArgumentNullException.ThrowIfNull(interchange);
         return
-            file.Interchange is not { } x
-            || x.Sender.Length == 0
-            || x.Messages.All(m => m.Type is "997" or "999" or "CONTRL" or "APERAK")
+            interchange.Sender.Length == 0
+            || interchange.Messages.All(m => m.Type is "997" or "999" or "CONTRL" or "APERAK")
             ? null
-            : InterchangeAnswers.FirstOrDefault(w => w.Answers == file.Syntax);
+            : InterchangeAnswers.FirstOrDefault(w => w.Answers == syntax);
     }
 
     private sealed class FunctionalAnswer : IInterchangeAnswer

@@ -328,4 +328,50 @@ public sealed class EdiTests
             reading.Warnings
         );
     }
+
+    private static string Of(string number, char element, char end, string po) =>
+        $"ISA~00~          ~00~          ~ZZ~NORTHGANNET    ~ZZ~BRINEMOOR      ~260305~0914~U~00401~{number}~0~P~>|GS~PO~NORTHGANNET~BRINEMOOR~20260305~0914~1~X~004010|ST~850~0001|BEG~00~SA~{po}~~20260305|PO1~1~12~EA~~~VP~SHK-BOW-10|CTT~1|SE~5~0001|GE~1~1|IEA~1~{number}|"
+            .Replace('~', '\u0001')
+            .Replace('|', end)
+            .Replace('\u0001', element);
+
+    [Fact]
+    public void Interchanges_behind_each_other_are_all_read_each_by_its_own_delimiters()
+    {
+        var raw = Raw(
+            Of("000000371", '*', '~', "NG-1")
+                + "\r\n"
+                + Of("000000372", '|', '!', "NG-2")
+                + Of("000000373", '*', '~', "NG-3")
+        );
+        var file = FileReader.Open(raw, "three.x12", Shelf.Today);
+        Assert.Equal(["NG-1", "NG-2", "NG-3"], file.Messages.Select(m => m.Document!.PoNumber!.Value));
+        Assert.Equal(["000000371", "000000372", "000000373"], file.Interchanges.Select(x => x.Reference));
+        Assert.All(file.Interchanges, x => Assert.Empty(x.Faults));
+        Assert.Equal(3, file.Messages.Select(m => m.OwnId).Distinct().Count());
+    }
+
+    [Fact]
+    public void Of_edifact_too_and_one_that_breaks_off_is_so_alone()
+    {
+        string One(string number, string po) =>
+            $"UNB+UNOC:3+TEERLING:ZZ+BRINEMOOR:ZZ+260306:0730+{number}'UNH+1+ORDERS:D:96A:UN'BGM+220+{po}+9'DTM+137:20260306:102'LIN+1++2999000101351:EN'QTY+21:3:BX'UNS+S'UNT+7+1'UNZ+1+{number}'";
+        var second = One("TS2", "4712").Replace("UNZ+1+TS2'", "", StringComparison.Ordinal);
+        var file = FileReader.Open(
+            Raw("UNA:+.? '" + One("TS1", "4711") + "\nUNA:+.? '" + second),
+            "two.edi",
+            Shelf.Today
+        );
+        Assert.Equal(["4711", "4712"], file.Messages.Select(m => m.Document!.PoNumber!.Value));
+        Assert.Empty(file.Interchanges[0].Faults);
+        Assert.Contains(file.Interchanges[1].Faults, f => f.Words.Contains("UNZ", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void What_stands_behind_an_interchange_and_is_none_stays_with_it()
+    {
+        var raw = Raw(Of("000000371", '*', '~', "NG-1") + "\nsent by the gateway");
+        Assert.Single(FileReader.Open(raw, "one.x12", Shelf.Today).Messages);
+        Assert.Equal([(0, raw.Length)], Interchanges.In(raw, isX12: true));
+    }
 }

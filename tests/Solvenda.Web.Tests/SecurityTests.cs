@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
@@ -124,7 +125,7 @@ public sealed class SecurityTests(House house) : IClassFixture<House>
                 new OneTimeLink
                 {
                     Hash = Tokens.Sha256("first"),
-                    ExpiresAt = house.Time.GetUtcNow().UtcDateTime.AddHours(1),
+                    ExpiresAt = plain.Time.GetUtcNow().UtcDateTime.AddHours(1),
                 }
             );
             await db.SaveChangesAsync(Cancel);
@@ -175,8 +176,11 @@ public sealed class SecurityTests(House house) : IClassFixture<House>
     {
         private readonly string _data = Directory.CreateTempSubdirectory("solvenda-plain").FullName;
 
+        public HouseTime Time { get; } = new();
+
         protected override void ConfigureWebHost(IWebHostBuilder builder)
         {
+            builder.ConfigureTestServices(services => services.AddSingleton<TimeProvider>(Time));
             builder.UseSetting("data", _data);
             builder.ConfigureLogging(log => log.ClearProviders());
         }

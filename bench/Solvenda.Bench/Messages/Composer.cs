@@ -132,6 +132,9 @@ internal sealed partial class Composer(MadeShelf shelf, Wordings say, Random ran
         return say.One("date", random).Replace("{d}", Day(Date.Value), StringComparison.Ordinal);
     }
 
+    /// <summary>What it was wanted by is not said after all.</summary>
+    public void SaidNoDate() => Date = null;
+
     private DateOnly Some() => Written.AddDays(random.Next(7, 60));
 
     public string Day(DateOnly day)

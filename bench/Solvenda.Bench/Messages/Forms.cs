@@ -27,6 +27,16 @@ internal static class Forms
         "json",
     ];
 
+    // Where the columns begin, by how many there are.
+    private static readonly float[][] Columns =
+    [
+        [50f, 210f, 320f],
+        [50f, 140f, 400f, 470f],
+        [50f, 90f, 180f, 420f, 490f],
+    ];
+
+    private const string Face = "Solvenda.Formats.Pdf.Fonts.Archivo-Regular.ttf";
+
     private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
 
     public static MadeMessage Make(string form, Composer c, int number)
@@ -44,13 +54,6 @@ internal static class Forms
         var isOrder = form is "x12" or "edifact" or "ubl" or "json" || c.Random.Next(3) > 0;
         var lines = c.Lines(withUnknown: form is "letter" or "forwarded");
         var wanted = form == "json" ? "" : c.Wanted();
-        Truth truth = new(
-            isOrder ? MessageKind.Order : MessageKind.RequestForQuotation,
-            c.Buyer,
-            isOrder ? c.Po : null,
-            c.Date,
-            lines
-        );
         byte[] bytes = form switch
         {
             "letter" or "forwarded" => Letter(c, number, lines, wanted, isOrder, form),
@@ -63,8 +66,16 @@ internal static class Forms
             "ubl" => StructuredForms.Ubl(c, lines),
             _ => StructuredForms.Json(c, number, lines),
         };
+        Truth truth = new(
+            isOrder ? MessageKind.Order : MessageKind.RequestForQuotation,
+            c.Buyer,
+            isOrder ? c.Po : null,
+            c.Date,
+            lines
+        );
+        // A channel's own number stands for it.
         if (form == "json")
-            truth = truth with { PoNumber = null };
+            truth = truth with { PoNumber = string.Create(Plain, $"HM-{number}") };
         return Made(bytes, truth);
 
         MadeMessage Made(byte[] raw, Truth t) =>
@@ -107,6 +118,8 @@ internal static class Forms
     private static string Said(Composer c, bool isOrder, string wanted, string lines)
     {
         var text = c.Say.One(isOrder ? "order" : "rfq", c.Random).Replace("{lines}", lines, StringComparison.Ordinal);
+        if (!text.Contains("{date}", StringComparison.Ordinal))
+            c.SaidNoDate();
         // Where it says no date, what would have led to it goes too.
         text = wanted.Length > 0 ? text.Replace("{date}", wanted, StringComparison.Ordinal) : WithoutDate(text);
         return c.Filled(text);
@@ -268,7 +281,8 @@ internal static class Forms
         var twice = c.Random.Next(3) == 0;
         using var stream = new MemoryStream();
         using (var pdf = SKDocument.CreatePdf(stream))
-        using (var face = SKTypeface.Default)
+        using (var shipped = typeof(Formats.Pdf.PdfWriter).Assembly.GetManifestResourceStream(Face))
+        using (var face = SKTypeface.FromStream(shipped))
         using (var font = new SKFont(face, 10f))
         using (var paint = new SKPaint())
         {
@@ -279,7 +293,7 @@ internal static class Forms
             {
                 for (var i = 0; i < row.Count; i++)
                 {
-                    var x = 50f + (i * (row.Count > 3 ? 110f : 160f)) + (i > 1 && row.Count > 3 ? 60f : 0f);
+                    var x = Columns[row.Count - 3][i];
                     canvas.DrawText(row[i], x, y, SKTextAlign.Left, font, paint);
                     if (twice)
                         canvas.DrawText(row[i], x + 0.4f, y, SKTextAlign.Left, font, paint);

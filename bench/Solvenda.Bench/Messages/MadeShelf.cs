@@ -56,6 +56,9 @@ internal sealed record MadeShelf(
                     [],
                     _ => []
                 )
+                {
+                    OurDomains = ["brinemoor.example"],
+                }
             );
         }
         finally

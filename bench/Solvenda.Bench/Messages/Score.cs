@@ -71,7 +71,13 @@ internal sealed class Score
                 reading.Buyer.Sure,
                 $"{reading.Buyer.Value.Value}"
             );
-        Field(made, "po", reading.PoNumber.Value, truth.PoNumber, reading.PoNumber.Sure);
+        Field(
+            made,
+            "po",
+            reading.PoNumber.Value is { } po ? Core.Ordering.PoKey.Of(po) : null,
+            truth.PoNumber is { } meant ? Core.Ordering.PoKey.Of(meant) : null,
+            reading.PoNumber.Sure
+        );
         Field(
             made,
             "wanted",

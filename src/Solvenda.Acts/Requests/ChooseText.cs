@@ -58,18 +58,19 @@ public sealed class ChooseTextAct(Reader reader) : PreparedAct<ChooseText, ReadL
         ArgumentNullException.ThrowIfNull(input);
         // The same version as when it was read.
         var (request, reading) = await RequestSteps.OpenAsync(work.Db, input.Request, input.Version, cancel);
+        var where = new EvidenceView(input.Start, input.Length, input.Part);
         if (input.Line == 0)
             return RequestSteps.Correct(
                 work,
                 request,
-                RequestSteps.Numbered(reading, [.. reading.Lines, prepared]),
+                RequestSteps.Numbered(reading.Explaining(where), [.. reading.Lines, prepared]),
                 new ReadingCorrected("added", reading.Lines.Count + 1, null, null, prepared.Words)
             );
         var line = RequestSteps.LineOf(reading, input.Line);
         return RequestSteps.Correct(
             work,
             request,
-            RequestSteps.With(reading, Joined(line, prepared)),
+            RequestSteps.With(reading.Explaining(where), Joined(line, prepared)),
             new ReadingCorrected("chosen", line.No, null, line.Words, prepared.Words)
         );
     }

@@ -36,7 +36,7 @@ public sealed class CorrectFieldAct : ReadingAct<CorrectField>
         FieldView Settled(string? text) => FieldView.SettledBy(work.Actor.Name, text, input.Where);
         var after = input.Field switch
         {
-            "kind" => reading with { Kind = KindOf(value) },
+            "kind" => reading with { Kind = KindOf(value), KindSure = 1m },
             "buyer" => await BuyerAsync(work, reading, value, Settled, cancel),
             "contact" => reading with { Contact = Settled(value) },
             "poNumber" => reading with { PoNumber = Settled(value) },
@@ -48,6 +48,8 @@ public sealed class CorrectFieldAct : ReadingAct<CorrectField>
             "wanted" => reading with { Wanted = Settled(value is null ? null : DayOf(value, reading, request)) },
             _ => throw RefusedException.Bad("field_unknown", $"There is no field “{input.Field}”.", input.Field),
         };
+        // Words that were taken for a field are explained by it.
+        after = input.Where is { } where ? after.Explaining(where) : after;
         return (after, new ReadingCorrected("corrected", null, input.Field, null, value));
     }
 

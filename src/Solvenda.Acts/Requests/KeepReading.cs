@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents;
@@ -82,14 +83,21 @@ public sealed class KeepReadingAct : Act<KeepReading, int>
     // Each interchange is answered: taken, or what is wrong and where.
     private static async Task AnswerAsync(RequestRow request, OpenedFile file, Work work, CancellationToken cancel)
     {
-        if (Writers.InterchangeAnswer(file) is not { } writer || file.Interchange is not { } x)
-            return;
-        var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
-        var answer = writer.Write(x, request.Number, control, work.Now);
-        work.Send(DocumentsBy.Edi, $"{request.Number}.answer".ToLowerInvariant(), answer.To, answer.Name, answer.Bytes);
-        work.Leave(
-            new InterchangeAnswered(answer.Name, x.Faults.Count + x.Messages.Sum(m => m.Faults.Count)),
-            request.Number
-        );
+        for (var i = 0; i < file.Interchanges.Length; i++)
+        {
+            var x = file.Interchanges[i];
+            if (Writers.InterchangeAnswer(file.Syntax, x) is not { } writer)
+                continue;
+            var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
+            // The first is known by the request's number; those behind it in the same file are counted.
+            var number =
+                i == 0 ? request.Number : string.Create(CultureInfo.InvariantCulture, $"{request.Number}-{i + 1}");
+            var answer = writer.Write(x, number, control, work.Now);
+            work.Send(DocumentsBy.Edi, $"{number}.answer".ToLowerInvariant(), answer.To, answer.Name, answer.Bytes);
+            work.Leave(
+                new InterchangeAnswered(answer.Name, x.Faults.Count + x.Messages.Sum(m => m.Faults.Count)),
+                request.Number
+            );
+        }
     }
 }

@@ -24,7 +24,7 @@ public sealed record SaidColumns(string Sender, string Heads, IReadOnlyDictionar
 /// Reads raw messages against the catalogue, the buyers and what was learned. Whatever the bytes are, it answers with
 /// readings or a reason.
 /// </summary>
-public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
+public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Reader> log)
 {
     /// <param name="preset">The buyer, where a person says it.</param>
     /// <param name="saying">What a person says of a table's columns, and is not kept yet.</param>
@@ -191,6 +191,7 @@ public sealed partial class Reader(PriceBooks books, ILogger<Reader> log)
             buyer => History(db, buyer)
         )
         {
+            OurDomains = [seller.Mail.Split('@')[^1].ToLowerInvariant()],
             Addresses = await AddressesAsync(db, names, cancel),
             Columns = (sender, heads) =>
                 columns.TryGetValue((sender, heads), out var json)

@@ -77,6 +77,9 @@ public sealed record ReadLineView(
 /// <summary>A charge stated on the document.</summary>
 public sealed record StatedCharge(string Kind, decimal Amount);
 
+/// <summary>Words that nothing explains, and that could be a quantity or a thing.</summary>
+public sealed record LeftOverView(string Words, EvidenceView Where);
+
 /// <summary>A buyer that it may be from, and why.</summary>
 public sealed record BuyerCandidateView(long Id, string Name, string How, decimal Sure);
 
@@ -102,6 +105,14 @@ public sealed record ReadingView(
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
+    /// <summary>
+    /// How sure it is that the message is of its kind, 0 to 1; readings of before are taken as they are.
+    /// </summary>
+    public decimal KindSure { get; init; } = 1m;
+
+    /// <summary>What nothing explains: to be taken up, or said to mean nothing.</summary>
+    public IReadOnlyList<LeftOverView> LeftOvers { get; init; } = [];
+
     /// <summary>A quote of ours that it refers to.</summary>
     public FieldView QuoteNumber { get; init; } = FieldView.Missing;
 
@@ -123,6 +134,8 @@ public sealed record ReadingView(
     public bool NeedsYou =>
         BuyerId is null
         || Buyer.Sure < ReadLine.SureEnough
+        || KindSure < ReadLine.SureEnough
+        || LeftOvers.Count > 0
         || Lines.Count == 0
         || Lines.Any(l => l.NeedsYou)
         || (Wanted.Value is not null && Wanted.Sure < Reading.UnsureDate);
@@ -145,6 +158,23 @@ public sealed record ReadingView(
             IncotermPlace = Of(before.IncotermPlace, IncotermPlace),
             Currency = Of(before.Currency, Currency),
             PaymentDays = Of(before.PaymentDays, PaymentDays),
+        };
+    }
+
+    /// <summary>The same without what is left over where something was taken up.</summary>
+    public ReadingView Explaining(EvidenceView where)
+    {
+        ArgumentNullException.ThrowIfNull(where);
+        return this with
+        {
+            LeftOvers =
+            [
+                .. LeftOvers.Where(l =>
+                    l.Where.Part != where.Part
+                    || l.Where.Start >= where.Start + where.Length
+                    || where.Start >= l.Where.Start + l.Where.Length
+                ),
+            ],
         };
     }
 
@@ -174,6 +204,14 @@ public sealed record ReadingView(
             r.Warnings
         )
         {
+            KindSure = r.KindSure,
+            LeftOvers =
+            [
+                .. r.LeftOvers.Select(l => new LeftOverView(
+                    l.Words,
+                    new EvidenceView(l.Where.Start, l.Where.Length, l.Where.Part)
+                )),
+            ],
             QuoteNumber = Text(r.QuoteNumber),
             DeliverToCountry = r.DeliverToCountry,
             Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),

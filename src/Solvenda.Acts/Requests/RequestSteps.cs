@@ -157,16 +157,25 @@ public static class RequestSteps
                 return $"takes order {reading.PoNumber.Value ?? "?"} back";
             case MessageKind.Change:
                 return $"changes order {reading.PoNumber.Value ?? "?"}";
+            case MessageKind.Return:
+                return "wants to give something back";
+            case MessageKind.Reminder:
+                return $"waits for {reading.PoNumber.Value ?? "an order"}";
+            case MessageKind.Complaint:
+                return "complains";
             case MessageKind.AnswerToQuote:
                 return $"answers our quote {reading.QuoteNumber.Value ?? "?"}";
         }
         if (reading.Lines.Count == 0)
             return reading.Kind == MessageKind.Question ? "asks something" : "no lines could be read";
+        if (reading.KindSure < ReadLine.SureEnough)
+            return $"is it {(reading.Kind == MessageKind.Order ? "an order" : "a request for prices")}?";
         if (reading.Wanted.Value is not null && reading.Wanted.Sure < Reading.UnsureDate)
             return $"wanted when? {reading.Wanted.How}";
         var open = reading.Lines.Where(l => l.NeedsYou).ToList();
         return open.Count switch
         {
+            0 when reading.LeftOvers.Count > 0 => $"not all of it is read: “{Short(reading.LeftOvers[0].Words)}”",
             0 => "",
             1 when open[0].ItemCode is null => $"one item is unknown: {open[0].TheirCode ?? open[0].Words}",
             1 => $"not sure about “{open[0].Words}”",

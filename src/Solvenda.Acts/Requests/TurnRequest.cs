@@ -42,12 +42,21 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
             is MessageKind.Change
                 or MessageKind.Cancellation
                 or MessageKind.AnswerToQuote
+                or MessageKind.Return
+                or MessageKind.Reminder
+                or MessageKind.Complaint
                 or MessageKind.NotForUs
         )
             throw RefusedException.Bad(
                 "not_to_turn",
                 "It is neither an order nor asks for a price. If it is, say so first: “it is”, at the top.",
                 "kind"
+            );
+        // What nobody explained would be on no quote and no order.
+        if (reading.LeftOvers.Count > 0)
+            throw RefusedException.Clash(
+                "left_over",
+                $"First say what “{reading.LeftOvers[0].Words}” is, or that it means nothing."
             );
         var buyer = reading.BuyerId is { } id
             ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel)

@@ -105,7 +105,10 @@ public static class BuyerFinder
     // Who one clue names. One sign that several carry is weak for each of them.
     private static IEnumerable<Hit> Hits(Clue clue, ReadingContext context)
     {
-        if (clue.Kind == "domain" && SharedDomains.Contains(clue.Value.ToLowerInvariant()))
+        if (
+            clue.Kind == "domain"
+            && (SharedDomains.Contains(clue.Value.ToLowerInvariant()) || context.IsOurs(clue.Value))
+        )
             return [];
         var (sure, how) = Kinds.GetValueOrDefault(clue.Kind, (0.5m, clue.Kind));
         var found = (

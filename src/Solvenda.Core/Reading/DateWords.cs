@@ -93,13 +93,17 @@ public static class DateWords
         var start = lead.Success && !m.Groups["weekday"].Success ? SkipBlank(m, lead.Index + lead.Length) : m.Index;
         WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) =>
             day is { } d
-                ? new WrittenDate(
-                    d,
-                    start,
-                    m.Index + m.Length - start,
-                    how ?? "written so",
-                    sure,
-                    lead.Success || m.Groups["later"].Success || m.Groups["next"].Success
+                ? Fitting(
+                    new WrittenDate(
+                        d,
+                        start,
+                        m.Index + m.Length - start,
+                        how ?? "written so",
+                        sure,
+                        lead.Success || m.Groups["later"].Success || m.Groups["next"].Success
+                    ),
+                    m.Groups["said"].Value,
+                    language
                 )
                 : null;
         int Number(string group) => int.Parse(m.Groups[group].Value, CultureInfo.InvariantCulture);
@@ -138,6 +142,16 @@ public static class DateWords
             return Made(written.AddDays(span * Number("count")), 0.7m, $"“{m.Value.Trim()}”, from {Say(written)}");
         return m.Groups["a"].Success ? Digits(m, written, dayFirst, Made) : null;
     }
+
+    // "Thursday 20 March" where the 20th is a Friday: which of the two is meant is asked.
+    private static WrittenDate Fitting(WrittenDate date, string weekday, Language language) =>
+        weekday.Length == 0 || ((int)date.Day.DayOfWeek + 6) % 7 == DayNamed(weekday, language)
+            ? date
+            : date with
+            {
+                Sure = 0.5m,
+                How = $"{Say(date.Day)} is no {weekday}",
+            };
 
     private static WrittenDate? Digits(
         Match m,
@@ -186,9 +200,11 @@ public static class DateWords
     }
 
     // Monday is 0.
-    private static int DayAt(Match m, Language language)
+    private static int DayAt(Match m, Language language) => DayNamed(m.Groups["weekday"].Value, language);
+
+    private static int DayNamed(string word, Language language)
     {
-        var name = m.Groups["weekday"].Value.ToLowerInvariant();
+        var name = word.ToLowerInvariant();
         var at = Array.FindIndex(language.Days, d => d == name);
         return at >= 0 ? at : Array.FindIndex(Language.English.Days, d => d == name);
     }
@@ -225,7 +241,9 @@ public static class DateWords
     private static int Month(Language language, string word)
     {
         var plain = word.ToLowerInvariant().TrimEnd('.');
-        foreach (var months in new[] { language.Months, Language.English.Months })
+        foreach (
+            var months in new[] { language.Months, Language.English.Months }.Concat(Language.All.Select(l => l.Months))
+        )
         {
             var at = Array.FindIndex(
                 months,
@@ -263,10 +281,12 @@ public static class DateWords
         var months = Language.AnyOf(
             l.Months.Concat(en.Months)
                 .SelectMany(m => new[] { m, m[..Math.Min(3, m.Length)], m[..Math.Min(4, m.Length)] })
+                // Which language it is in is not always clear; a month beside a number is one in any.
+                .Concat(Language.All.SelectMany(x => x.Months))
         );
         return new Regex(
-            $@"(?<!\w)(?:(?<lead>{Any(l.By, en.By)})[\s:]+(?:(?:the|den|der|dem|de|el|am|del|det|het)\s+)?)?(?:"
-                + $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d)|(?:[\s,]+\w{{1,3}}){{0,2}}[\s,]+(?:{Any(l.Week, en.Week)})\s*(?<ofweek>\d{{1,2}})(?!\d))?"
+            $@"(?<!\w)(?:(?<lead>{Any(l.By, en.By)})[\s:]+(?:(?:the|den|der|dem|de|el|am|del|det|het)\s+)?)?(?:(?<said>{Any(l.Days, en.Days)})[\s,.]+(?:(?:the|den|der|el|de)\s+)?(?=\d))?(?:"
+                + $@"(?:(?<next>{Any(l.Next, en.Next)})\s+)?(?<weekday>{Any(l.Days, en.Days)})(?:s)?(?![\s,.]+(?:(?:the|den|der|el|de)\s+)?\d{{1,2}}(?:st|nd|rd|th|[./]|\s|º))(?:\s+(?<later>{Any(l.WeekAfter, en.WeekAfter)})(?!\w|\s*\d)|(?:[\s,]+\w{{1,3}}){{0,2}}[\s,]+(?:{Any(l.Week, en.Week)})\s*(?<ofweek>\d{{1,2}})(?!\d))?"
                 + @"|(?<iso>(?<iy>20\d\d)-(?<im>\d\d)-(?<id>\d\d))"
                 + $@"|(?:{Any(l.Week, en.Week)})\s*(?:no\.?|nr\.?|:)?\s*(?<weekno>\d{{1,2}})(?:\s*[/-]\s*(?<wy>20\d\d)|\s+(?<wy>20\d\d))?(?!\s*[\d.,]*\d)"
                 + $@"|(?<d>\d{{1,2}})(?:st|nd|rd|th|\.|º)?\s+(?:of\s+|de\s+)?(?<month>{months})\.?(?:,?\s+(?:de\s+)?(?<year>20\d\d))?"

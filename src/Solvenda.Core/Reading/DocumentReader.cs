@@ -103,9 +103,12 @@ public static class DocumentReader
     {
         var found = Item(line, buyer, bought, context, language);
         // "2 dozen" is 24, whatever column the dozen stands in.
-        var many = Language
-            .All.Select(l => l.Groups.GetValueOrDefault(line.Unit.Trim().TrimEnd('.').ToLowerInvariant()))
-            .FirstOrDefault(n => n > 0);
+        var word = line.Unit.Trim().TrimEnd('.').ToLowerInvariant();
+        // In Dutch, "dozen" are boxes.
+        var many =
+            language?.Units.ContainsKey(word) == true
+                ? 0m
+                : Language.All.Select(l => l.Groups.GetValueOrDefault(word)).FirstOrDefault(n => n > 0);
         var theirUnit = many > 0 ? Unit.Piece : UnitOf(line.Unit, language);
         var quantity =
             many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;

@@ -55,7 +55,7 @@ internal sealed record Grammar(
         return new Grammar(
             language,
             Matching(
-                $@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?:(?<n>\d{{1,5}})\s*[x×]\s*(?=\d+(?:[.,]\d+)?\s*(?:mm|cm|{inches}))|(?<n>{n}){range}(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|{inches})|\s?-?\s?(?:{strand})|[\w/-])))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:{strand}))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"
+                $@"(?:(?<![\w.,/-])(?:(?<times>\d{{1,4}})\s*[x×]\s*)?(?:(?<n>\d{{1,5}})\s*[x×]\s*(?=\d+(?:[.,]\d+)?\s*(?:mm|cm|{inches}))|(?<n>\d{{1,5}})(?=[x×]\s+\S)|(?<n>{n}){range}(?:\s*(?<group>{groups})(?!\w))?(?:\s?(?<unit>{units})\.?(?![\w²])|(?!\s*(?:mm|cm|%|°|{inches})|\s?-?\s?(?:{strand})|[\w/-])))|(?<!\w)(?:(?<word>{numbers})(?!\w)(?![\s-]*(?:{strand}))|(?<usual>{Both(l => l.Usual)})(?!\w))(?:\s+(?<group>{groups})(?!\w))?(?:\s+(?<unit>{units})\.?(?![\w²]))?)(?:\s*[x×]\s(?=\D))?"
             ),
             Matching($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
             Matching(
@@ -66,7 +66,7 @@ internal sealed record Grammar(
                 $@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"
             ),
             Matching(
-                $@"(?<!\w)(?:{Both(l => l.Po)})(?!\w)[-\s]*(?:{Both(l => l.Is)})?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
+                $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.Po))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
             ),
             Matching(
                 $@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"

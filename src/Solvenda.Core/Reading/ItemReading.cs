@@ -41,7 +41,7 @@ public sealed record ItemReading(
         foreach (
             var word in words
                 .Split([' ', ',', ';', '(', ')', ':', '"'], StringSplitOptions.RemoveEmptyEntries)
-                .Where(w => w.Any(char.IsDigit))
+                .Where(IsLikeACode)
         )
         {
             if (context.Items.ByCode(word.TrimEnd('.')) is { } byCode)
@@ -74,6 +74,10 @@ public sealed record ItemReading(
             candidates
         );
     }
+
+    // With digits in it, or in capitals with a hyphen: SVC-EYE.
+    private static bool IsLikeACode(string word) =>
+        word.Any(char.IsDigit) || (word.Contains('-', StringComparison.Ordinal) && !word.Any(char.IsLower));
 
     /// <summary>The candidates as what one key would settle; none where it was found by a code.</summary>
     public ImmutableArray<Proposal> Proposals(decimal quantity, Unit unit) =>

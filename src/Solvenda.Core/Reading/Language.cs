@@ -119,6 +119,24 @@ public sealed class Language
     /// <summary>Says yes to a quote of ours.</summary>
     public required string[] Accept { get; init; }
 
+    /// <summary>Words of goods that are to go back.</summary>
+    public required string[] Returns { get; init; }
+
+    /// <summary>Words of somebody who waits for what was ordered.</summary>
+    public required string[] Reminders { get; init; }
+
+    /// <summary>Words of something that was not as it should be.</summary>
+    public required string[] Complaints { get; init; }
+
+    /// <summary>Words before a number of something that is over: last time under PO 881.</summary>
+    public required string[] Past { get; init; }
+
+    /// <summary>Says that it is no order.</summary>
+    public required string[] NoOrder { get; init; }
+
+    /// <summary>Words before a number that only names something: gate code 4471, berth 12.</summary>
+    public required string[] Naming { get; init; }
+
     /// <summary>Words of what is no business of the desk.</summary>
     public required string[] NotForUs { get; init; }
 

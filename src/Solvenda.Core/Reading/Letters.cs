@@ -19,9 +19,15 @@ public sealed record Letter(
     /// <summary>A machine sent it by itself (RFC 3834): out of office, a bounce.</summary>
     public bool Automatic { get; init; }
 
+    /// <summary>Who wrote it first, where somebody handed it on; null where nobody did.</summary>
+    public Writer? First { get; init; }
+
     /// <summary>Which part of the message its text is.</summary>
     public int Part { get; init; }
 }
+
+/// <summary>Who wrote a letter, as its head names them; both may be empty.</summary>
+public sealed record Writer(string Address, string Name);
 
 /// <summary>Tells what is new in a letter from what it quotes and from its signature.</summary>
 public static class Letters
@@ -80,6 +86,23 @@ public static class Letters
         }
         return text.Length;
     }
+
+    /// <summary>Who wrote what is quoted or handed on, by the lines of its head; null where they do not say.</summary>
+    public static Writer? WriterIn(string head)
+    {
+        ArgumentNullException.ThrowIfNull(head);
+        return From.Value.Match(head) is { Success: true } m
+            ? new Writer(m.Groups["mail"].Value, m.Groups["name"].Value.Trim(' ', '"', '\'', '<', '['))
+            : null;
+    }
+
+    private static readonly Lazy<Regex> From = new(() =>
+        new Regex(
+            $@"^\W*(?:{Language.AnyOf(Language.All.SelectMany(l => l.From))})\s*:\s*(?<name>[^\n<\[@]*?)\s*[<\[(]?(?:mailto:)?(?<mail>[\w.+-]+@[\w.-]+\w)",
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant | RegexOptions.Multiline,
+            TookTooLongException.OfPatterns
+        )
+    );
 
     /// <summary>The name below the words that close a letter; empty where none stands there.</summary>
     public static (int Start, string Name) SignedBy(string text, int fresh)

@@ -145,17 +145,12 @@ public static partial class MessageReader
             return reading;
         var text = letter.Subject + "\n" + letter.Text;
         var asks = Language.Says(text, language.Quote) || Language.Says(text, Language.English.Quote);
+        var orders = Language.Says(text, language.Order) || Language.Says(text, Language.English.Order);
+        var isOrder = !asks && (reading.PoNumber.Sure > 0 || orders);
         return reading with
         {
-            Kind =
-                !asks
-                && (
-                    reading.PoNumber.Sure > 0
-                    || Language.Says(text, language.Order)
-                    || Language.Says(text, Language.English.Order)
-                )
-                    ? MessageKind.Order
-                    : MessageKind.RequestForQuotation,
+            Kind = isOrder ? MessageKind.Order : MessageKind.RequestForQuotation,
+            KindSure = isOrder || asks ? 0.8m : 0.6m,
         };
     }
 
@@ -208,6 +203,7 @@ public static partial class MessageReader
         return reading with
         {
             Kind = kind,
+            KindSure = kind == reading.Kind ? reading.KindSure : 0.8m,
             PoNumber = Better(reading.PoNumber, head.PoNumber),
             QuoteNumber = Better(reading.QuoteNumber, head.QuoteNumber),
             Wanted = Better(reading.Wanted, head.Wanted),

@@ -156,9 +156,14 @@ public sealed record Reading(
     /// <summary>ISO 639-1 of the words that it was read by; empty for structured forms.</summary>
     public string Language { get; init; } = "";
 
-    /// <summary>Whether a person has to look before it can be turned: the buyer or a line is not sure.</summary>
+    /// <summary>
+    /// Whether a person has to look before it can be turned: the buyer, the kind or a line is not sure, or something is
+    /// left over.
+    /// </summary>
     public bool NeedsYou =>
         Buyer.Sure < ReadLine.SureEnough
+        || KindSure < ReadLine.SureEnough
+        || !LeftOvers.IsEmpty
         || Lines.IsEmpty
         || Lines.Any(l => l.NeedsYou)
         || (Wanted.Value is not null && Wanted.Sure < UnsureDate);

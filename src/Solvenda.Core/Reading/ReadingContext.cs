@@ -34,6 +34,16 @@ public sealed record ReadingContext(
     private ILookup<string, BuyerSign>? _signs;
     private ILookup<string, BuyerId>? _names;
 
+    /// <summary>Domains of our own mail, in small letters: who writes from there is no buyer by that.</summary>
+    public ImmutableHashSet<string> OurDomains { get; init; } = [];
+
+    /// <summary>Whether a mail address is of our own house.</summary>
+    public bool IsOurs(string address)
+    {
+        ArgumentNullException.ThrowIfNull(address);
+        return OurDomains.Contains(address.Split('@')[^1].ToLowerInvariant());
+    }
+
     /// <summary>Their addresses.</summary>
     public ImmutableArray<BuyerAddress> Addresses { get; init; } = [];
 

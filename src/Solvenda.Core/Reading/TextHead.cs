@@ -76,11 +76,18 @@ public sealed partial record TextHead(
     private static Field<string> PoIn(string fresh, string subject, int part, Grammar grammar)
     {
         static string Bare(Match m) => m.Groups["po"].Value.TrimEnd('.', '-', '/');
-        if (grammar.Po.Match(fresh) is { Success: true } po)
+        if (grammar.Po.Matches(fresh).FirstOrDefault(m => !IsPast(fresh, m.Index, grammar)) is { } po)
             return At(part, Bare(po), 0.9m, $"“{po.Value.Trim()}”", po.Groups["po"]);
         return grammar.Po.Match(subject) is { Success: true } there
             ? new Field<string>(Bare(there), 0.85m, "in the subject", [])
             : Field<string>.Missing;
+    }
+
+    // "Last time we ordered under PO 881": the number of something that is over.
+    private static bool IsPast(string fresh, int at, Grammar grammar)
+    {
+        var from = Math.Max(0, fresh.LastIndexOfAny(['.', '\n', '?', '!'], Math.Max(0, at - 1)));
+        return Language.Says(fresh[from..at], grammar.Language.Past.Concat(Language.English.Past));
     }
 
     private static Field<string> QuoteIn(string fresh, string subject, int part)

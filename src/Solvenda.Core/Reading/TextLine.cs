@@ -50,7 +50,7 @@ internal static partial class TextLine
             return Learned(said, alias, known, scene);
         var found = Find(clause, said.Words, before, scene);
         return found.Item is not { } item || (found.Sure < LeastScore && !found.IsTie)
-            ? Unknown(said, found, scene)
+            ? Unknown(clause, said, found, scene)
             : Known(said, item, found, scene);
     }
 
@@ -174,15 +174,12 @@ internal static partial class TextLine
     }
 
     // A thing that we do not know, with a quantity that is one: a person says what it is. Words behind a bare number
-    // are only words.
-    private static ReadLine? Unknown(Said said, ItemReading found, Scene scene)
+    // are a thing only where the number stands as one does that counts.
+    private static ReadLine? Unknown(Clause clause, Said said, ItemReading found, Scene scene)
     {
-        if (
-            !said.Anchor.Groups["unit"].Success
-            || said.IsUsual
-            || said.Words.Split(' ').Length > 12
-            || !said.Words.Any(char.IsLetter)
-        )
+        if (said.IsUsual || said.Words.Split(' ').Length > 12 || !said.Words.Any(char.IsLetter))
+            return null;
+        if (!said.Anchor.Groups["unit"].Success && !Things.IsCounted(clause, said.Anchor, said.Words, scene))
             return null;
         var unit = Counted.UnitOf(said.Anchor, scene.Language) ?? Unit.Piece;
         var (number, or, why) = Counted.Number(said.Anchor, scene);

@@ -38,7 +38,7 @@ internal sealed partial record TextMarks(
 
     // Telephone numbers, percentages, times of the day, our own numbers, postcodes with letters.
     [GeneratedRegex(
-        @"(?<!\w)(?:\+\d[\d ()/-]{6,}\d|0\d[\d ()/-]{5,}\d)|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b",
+        @"(?<![\w-])(?:\+\d(?:[ ()/.-]{0,2}\d){6,}|0\d(?:[ ()/-]{0,2}\d){5,})(?![\w-])|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex NotCounts();

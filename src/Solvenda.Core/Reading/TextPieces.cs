@@ -28,6 +28,7 @@ internal static partial class TextPieces
     {
         var ends = ClauseEnd()
             .Matches(text)
+            .Where(m => !IsOfUnit(text, m.Index))
             .Select(m => (m.Index, m.Length))
             .Concat(NewLine().Matches(text).Where(m => BeginsAnew(text, m.Index)).Select(m => (m.Index, m.Length)))
             .OrderBy(e => e.Index);
@@ -42,6 +43,14 @@ internal static partial class TextPieces
             start = Math.Max(start, index + length);
         }
     }
+
+    // "12 St. CODE", "25 pcs. of them": the stop belongs to the unit.
+    private static bool IsOfUnit(string text, int stop) =>
+        text[stop] == '.'
+        && stop + 2 < text.Length
+        && text[stop + 1] == ' '
+        && UnitBehindNumber().Match(text[Math.Max(0, stop - 12)..stop]) is { Success: true } m
+        && Language.All.Any(l => l.Units.ContainsKey(m.Groups[1].Value.ToLowerInvariant()));
 
     // A line that was not filled is its own; so is one that begins with a mark or a number.
     private static bool BeginsAnew(string text, int newLine)
@@ -105,10 +114,13 @@ internal static partial class TextPieces
     }
 
     [GeneratedRegex(
-        @"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*\.?[ \t]*(?:\r?\n|$))|;",
+        @"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*[23]?\.?[ \t]*(?:\r?\n|$))|;",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex ClauseEnd();
+
+    [GeneratedRegex(@"\d\s?(\p{L}{1,6})$")]
+    private static partial Regex UnitBehindNumber();
 
     [GeneratedRegex(@"\n")]
     private static partial Regex NewLine();

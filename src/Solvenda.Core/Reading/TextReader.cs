@@ -42,8 +42,9 @@ public static class TextReader
                     $"{TextLines.Most} lines of the letter were read; what stands below is kept in the original."
                 )
             );
+        var (kind, sure) = MessageWants.Of(letter, fresh, language, head, lines.Length + elsewhere, elsewhere);
         return new Reading(
-            Kind(letter, fresh, language, head, lines.Length + elsewhere, elsewhere),
+            kind,
             buyer,
             head.Contact,
             head.PoNumber,
@@ -58,9 +59,11 @@ public static class TextReader
             warnings.ToImmutable()
         )
         {
+            KindSure = sure,
             QuoteNumber = head.QuoteNumber,
             DeliverToCountry = head.DeliverToCountry,
             Goods = head.Goods,
+            LeftOvers = LeftOvers.Of(letter, fresh, language, context, Evidences(head, lines)),
             BuyerCandidates = candidates,
             Language = language.Code,
         };
@@ -68,14 +71,13 @@ public static class TextReader
 
     private static IEnumerable<Clue> Clues(Letter letter, ReadingContext context)
     {
-        yield return new Clue("mail", letter.FromAddress, []);
-        yield return new Clue(
-            "domain",
-            letter.FromAddress.Contains('@', StringComparison.Ordinal) ? letter.FromAddress.Split('@')[^1] : "",
-            []
-        );
-        if (letter.FromName.Length > 0)
-            yield return new Clue("name", letter.FromName, []);
+        foreach (var (address, name) in Writers(letter, context))
+        {
+            yield return new Clue("mail", address, []);
+            yield return new Clue("domain", Domain(address), []);
+            if (name.Length > 0)
+                yield return new Clue("name", name, []);
+        }
         // Addresses in what is quoted are mostly ours or another's; a tax number or a name in the signature is the
         // sender's.
         foreach (
@@ -86,43 +88,31 @@ public static class TextReader
             yield return clue;
     }
 
-    private static MessageKind Kind(
-        Letter letter,
-        string fresh,
-        Language language,
-        TextHead head,
-        int lines,
-        int elsewhere
-    )
+    // Who wrote it first is the sender; a colleague who handed it on is nobody's buyer.
+    private static IEnumerable<Writer> Writers(Letter letter, ReadingContext context)
     {
-        var text = letter.Subject + "\n" + fresh;
-        bool Says(Func<Language, string[]> of) =>
-            Language.Says(text, of(language)) || (language.Code != "en" && Language.Says(text, of(Language.English)));
-        if (letter.Automatic || (lines == 0 && Says(l => l.NotForUs)))
-            return MessageKind.NotForUs;
-        if (head.QuoteNumber.Sure > 0 && Says(l => l.Accept))
-            return MessageKind.AnswerToQuote;
-        // "Change line 2, cancel the shackles" changes.
-        if (Says(l => l.Change) && head.PoNumber.Sure > 0)
-            return MessageKind.Change;
-        if (Says(l => l.Cancel) && (head.PoNumber.Sure > 0 || lines == 0))
-            return MessageKind.Cancellation;
-        // Our quote's number beside an order's number of theirs says yes, however it is put.
-        if (Says(l => l.Accept) || head is { QuoteNumber.Sure: > 0, PoNumber.Sure: > 0 })
-            return MessageKind.AnswerToQuote;
-        if (
-            Says(l => l.Quote)
-            && !(
-                head.PoNumber.Sure > 0 && lines > 0 && !Language.Says(fresh, language.Quote.Except(language.QuoteNoun))
-            )
-        )
-            return MessageKind.RequestForQuotation;
-        if (lines == 0)
-            return fresh.Contains('?', StringComparison.Ordinal) ? MessageKind.Question
-                : head.PoNumber.Sure > 0 && Says(l => l.Order) ? MessageKind.Order
-                : MessageKind.Unclear;
-        return head.PoNumber.Sure > 0 || Says(l => l.Order) ? MessageKind.Order
-            : lines > elsewhere ? MessageKind.RequestForQuotation
-            : MessageKind.Unclear;
+        if (letter.First is { } first)
+            yield return first;
+        if (letter.First is null || !context.IsOurs(letter.FromAddress))
+            yield return new Writer(letter.FromAddress, letter.FromName);
     }
+
+    private static string Domain(string address) =>
+        address.Contains('@', StringComparison.Ordinal) ? address.Split('@')[^1] : "";
+
+    private static IEnumerable<Evidence> Evidences(TextHead head, ImmutableArray<ReadLine> lines) =>
+        [
+            .. head.PoNumber.Evidence,
+            .. head.QuoteNumber.Evidence,
+            .. head.Wanted.Evidence,
+            .. head.Contact.Evidence,
+            .. head.DeliverTo.Evidence,
+            .. head.Incoterm.Evidence,
+            .. head.IncotermPlace.Evidence,
+            .. head.PaymentDays.Evidence,
+            .. head.Goods.Evidence,
+            .. lines.SelectMany(l =>
+                l.Evidence.AddRange(l.Quantity.Evidence).AddRange(l.Item.Evidence).AddRange(l.Wanted.Evidence)
+            ),
+        ];
 }

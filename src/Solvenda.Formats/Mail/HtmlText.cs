@@ -129,7 +129,7 @@ public static partial class HtmlText
         var document = new HtmlParser().ParseDocument(html.Length > LongestHtml ? html[..LongestHtml] : html);
         var text = new StringBuilder();
         if (document.Body is { } body)
-            Write(body, text, 0, 0);
+            Write(body, text, new Where(0, 0, false));
         var lines = text.ToString()
             .Split('\n')
             .Select(l =>
@@ -188,10 +188,13 @@ public static partial class HtmlText
         return false;
     }
 
-    private static void Write(INode node, StringBuilder text, int quoted, int depth)
+    // How deep in quotes and markup, and whether in a cell of a table, where paragraphs are one line.
+    private readonly record struct Where(int Quoted, int Depth, bool InCell);
+
+    private static void Write(INode node, StringBuilder text, Where at)
     {
         // Markup may be nested without end; words that deep are nobody's.
-        if (depth > 200)
+        if (at.Depth > 200)
             return;
         foreach (var child in node.ChildNodes)
         {
@@ -200,23 +203,32 @@ public static partial class HtmlText
                 var said = words.Data.Replace('\n', ' ').Replace('\t', ' ');
                 if (said.Trim().Length > 0 || (text.Length > 0 && text[^1] is not ('\n' or '\t' or ' ')))
                     text.Append(said.Trim().Length == 0 ? " " : said);
-                continue;
             }
-            if (child is not IElement element || Silent.Contains(element.TagName) || Hidden(element))
-                continue;
-            var block = Blocks.Contains(element.TagName);
-            var inQuote =
-                quoted + (element.TagName == "BLOCKQUOTE" || element.ClassList.Contains("gmail_quote") ? 1 : 0);
-            if (element.TagName == "BR" || (block && text.Length > 0 && text[^1] != '\n'))
-                NewLine(text, inQuote);
-            if (inQuote > quoted && text.Length > 0)
-                text.Append("> ");
-            Write(element, text, inQuote, depth + 1);
-            if (element.TagName is "TD" or "TH")
-                text.Append('\t');
-            if (block && text.Length > 0 && text[^1] != '\n')
-                NewLine(text, quoted);
+            else if (child is IElement element && !Silent.Contains(element.TagName) && !Hidden(element))
+                Write(element, text, at);
         }
+    }
+
+    private static void Write(IElement element, StringBuilder text, Where at)
+    {
+        var block = Blocks.Contains(element.TagName);
+        var quoted = at.Quoted + (element.TagName == "BLOCKQUOTE" || element.ClassList.Contains("gmail_quote") ? 1 : 0);
+        // A table that only lays a page out has tables in its cells.
+        var isCell = element.TagName is "TD" or "TH" && element.QuerySelector("table") is null;
+        if (at.InCell)
+        {
+            if ((block || element.TagName == "BR") && text.Length > 0 && text[^1] is not (' ' or '\t' or '\n'))
+                text.Append(' ');
+        }
+        else if (element.TagName == "BR" || (block && text.Length > 0 && text[^1] != '\n'))
+            NewLine(text, quoted);
+        if (quoted > at.Quoted && text.Length > 0)
+            text.Append("> ");
+        Write((INode)element, text, new Where(quoted, at.Depth + 1, at.InCell || isCell));
+        if (isCell)
+            text.Append('\t');
+        if (block && !at.InCell && text.Length > 0 && text[^1] != '\n')
+            NewLine(text, at.Quoted);
     }
 
     private static void NewLine(StringBuilder text, int quoted)

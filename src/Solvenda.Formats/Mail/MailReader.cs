@@ -46,7 +46,11 @@ public static class MailReader
         "vidarebefordrat",
         "videresendt",
         "reenviado",
+        "transféré",
     ];
+
+    // In front of the subject of what was handed on.
+    private static readonly string[] HandsOn = ["fw:", "fwd:", "wg:", "vb:", "vs:", "vl:", "dw:", "rv:", "i:", "tr:"];
 
     private const int MostAttachments = 60;
 
@@ -65,8 +69,6 @@ public static class MailReader
         {
             return (null, $"The mail is not well formed: {e.Message}");
         }
-        if (message.From.Count == 0 && message.Sender is null)
-            return (null, "The mail names no sender.");
         var opened = new Opened();
         opened.Take(message.Body, 0);
         var text = opened.Text();
@@ -78,15 +80,10 @@ public static class MailReader
             message.Headers.Contains(HeaderId.Date) && message.Date != default
                 ? DateOnly.FromDateTime(message.Date.DateTime)
                 : today;
-        var letter = new Letter(
-            from?.Address ?? "",
-            from?.Name ?? "",
-            message.Subject ?? "",
-            written,
-            text,
-            Fresh(text)
-        )
+        var (fresh, first) = Fresh(text, message.Subject ?? "");
+        var letter = new Letter(from?.Address ?? "", from?.Name ?? "", message.Subject ?? "", written, text, fresh)
         {
+            First = first,
             // RFC 3834, 5; and what older programs say.
             Automatic =
                 message.Headers["Auto-Submitted"] is { } auto
@@ -107,20 +104,24 @@ public static class MailReader
         );
     }
 
-    // Forwarded in the text with hardly a word above: then what was forwarded is the letter.
-    private static int Fresh(string text)
+    // Forwarded in the text with hardly a word above: then what was forwarded is the letter, and who wrote it first.
+    private static (int Fresh, Writer? First) Fresh(string text, string subject)
     {
         var fresh = Letters.FreshLength(text);
         if (text[..fresh].Trim().Length > 160 || fresh >= text.Length)
-            return fresh;
+            return (fresh, null);
         var rest = text[fresh..].TrimStart();
-        return rest.StartsWith('>') || !IsForward(rest)
-            ? fresh
-            : fresh
-                + (text[fresh..].Length - rest.Length)
-                + HeadLength(rest)
-                + Letters.FreshLength(rest[HeadLength(rest)..]);
+        if (rest.StartsWith('>') || !(IsForward(rest) || HandsOn.Any(h => IsBefore(subject, h))))
+            return (fresh, null);
+        var head = HeadLength(rest);
+        return (
+            fresh + (text[fresh..].Length - rest.Length) + head + Letters.FreshLength(rest[head..]),
+            Letters.WriterIn(rest[..head])
+        );
     }
+
+    private static bool IsBefore(string subject, string mark) =>
+        subject.TrimStart().StartsWith(mark, StringComparison.OrdinalIgnoreCase);
 
     private static bool IsForward(string rest)
     {

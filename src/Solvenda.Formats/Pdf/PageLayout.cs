@@ -246,17 +246,15 @@ public static class PageLayout
                         && char.IsLetterOrDigit(word.Text[0]);
                     if (text.Length > start && !broken)
                         text.Append(' ');
-                    placed.Add(
-                        new PlacedWord(
-                            text.Length,
-                            word.Text.Length,
-                            number,
+                    var (left, top, width, height) =
+                        word.Shown
+                        ?? (
                             word.Left / page.Width,
                             word.Top / page.Height,
                             word.Width / page.Width,
                             word.Height / page.Height
-                        )
-                    );
+                        );
+                    placed.Add(new PlacedWord(text.Length, word.Text.Length, number, left, top, width, height));
                     text.Append(word.Text);
                 }
             }

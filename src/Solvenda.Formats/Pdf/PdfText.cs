@@ -1,4 +1,3 @@
-using System.Text;
 using Solvenda.Core.Reading;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
@@ -6,7 +5,14 @@ using UglyToad.PdfPig.Content;
 namespace Solvenda.Formats.Pdf;
 
 /// <summary>A word and its box on its page, as high as its line; measures in any unit, from the top left.</summary>
-public sealed record PageWord(string Text, double Left, double Top, double Width, double Height);
+public sealed record PageWord(string Text, double Left, double Top, double Width, double Height)
+{
+    /// <summary>
+    /// Where it stands on a page that was turned to be read, in fractions of the page as it is shown; null where it is
+    /// shown as it is read.
+    /// </summary>
+    public (double Left, double Top, double Width, double Height)? Shown { get; init; }
+}
 
 /// <summary>A page's words, and its size in the same unit.</summary>
 public sealed record PageText(double Width, double Height, IReadOnlyList<PageWord> Words);
@@ -117,10 +123,10 @@ public static class PdfText
             var words = 0;
             foreach (var page in document.GetPages().Take(MostPages))
             {
-                var of = page.GetWords().Take(MostWords - words).Select(w => Placed(w, page.Height)).ToList();
-                words += of.Count;
-                pages.Add(new PageText(page.Width, page.Height, of));
-                if (of.Count == 0)
+                var of = PdfWords.Of(page, MostWords - words);
+                words += of.Words.Count;
+                pages.Add(of);
+                if (of.Words.Count == 0)
                     pictures.AddRange(page.GetImages().Select(Picture).OfType<byte[]>().Take(1));
             }
             return new PdfPages(pages, pictures, document.NumberOfPages, null);
@@ -139,20 +145,6 @@ public static class PdfText
                     : "The PDF is damaged, or no PDF."
             );
         }
-    }
-
-    // As high as its letters' size and not as what is drawn of them, so that "mm" and "Qty" stand on one height.
-    private static PageWord Placed(Word word, double pageHeight)
-    {
-        var box = word.BoundingBox;
-        var letter = word.Letters[0];
-        var (size, drawn) = (letter.PointSize, box.Height);
-        // Letters that are turned, or whose size says nothing, are taken as they are drawn.
-        var plain = word.TextOrientation == TextOrientation.Horizontal && size > 1 && size < drawn * 4;
-        var (top, height) = plain
-            ? (pageHeight - letter.StartBaseLine.Y - (size * 0.8), size)
-            : (pageHeight - box.Top, drawn);
-        return new PageWord(word.Text.Normalize(NormalizationForm.FormKC), box.Left, top, box.Width, height);
     }
 
     private static byte[]? Picture(IPdfImage image) =>

@@ -18,9 +18,9 @@ internal sealed class OrderAnswer : IOrderAnswer
 
     public WrittenMessage? Write(ConfirmedOrder order, string original, int control, DateTime at)
     {
-        if (X12Interchange.Open(original).Interchange is not { } theirs)
+        if (Asked(order.PoNumber, original) is not var (theirs, segments))
             return null;
-        var po1 = theirs.Segments.Where(s => s.Tag == "PO1").ToList();
+        var po1 = segments.Where(s => s.Tag == "PO1").ToList();
         var lines = ImmutableArray.CreateBuilder<ConfirmedLine>();
         foreach (var line in order.Lines)
             lines.Add(
@@ -33,7 +33,7 @@ internal sealed class OrderAnswer : IOrderAnswer
                 control,
                 at,
                 order.PoNumber,
-                PoDate(theirs),
+                PoDate(segments),
                 order.Number,
                 lines.Count != po1.Count || lines.Any(l => l.Change != "IA"),
                 order.Currency,
@@ -43,9 +43,24 @@ internal sealed class OrderAnswer : IOrderAnswer
         return new WrittenMessage($"855-{order.Number}.x12", theirs.Sender, Encoding.ASCII.GetBytes(text));
     }
 
-    private static DateOnly? PoDate(EdiInterchange theirs) =>
+    // The order among all that came in one file; the first where none has its number.
+    private static (EdiInterchange Interchange, List<Segment> Segments)? Asked(string poNumber, string original)
+    {
+        var messages = Interchanges
+            .Of(Encoding.Latin1.GetBytes(original), isX12: true)
+            .Select(raw => X12Interchange.Open(Encoding.Latin1.GetString(raw)).Interchange)
+            .OfType<EdiInterchange>()
+            .SelectMany(x => x.Messages.Select(m => (Interchange: x, m.Segments)))
+            .ToList();
+        var at = messages.FindIndex(m =>
+            m.Segments.Find(s => s.Tag == "BEG") is { } beg && PoKey.Of(beg[3]) == PoKey.Of(poNumber)
+        );
+        return messages.Count == 0 ? null : messages[Math.Max(0, at)];
+    }
+
+    private static DateOnly? PoDate(List<Segment> theirs) =>
         DateOnly.TryParseExact(
-            theirs.Segments.FirstOrDefault(s => s.Tag == "BEG")?[5],
+            theirs.Find(s => s.Tag == "BEG")?[5],
             "yyyyMMdd",
             CultureInfo.InvariantCulture,
             DateTimeStyles.None,

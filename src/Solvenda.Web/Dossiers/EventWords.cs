@@ -174,6 +174,7 @@ public static class EventWords
             "added" => "added from chosen words",
             "split" => "split",
             "joined" => "joined with the next",
+            "means_nothing" => "means nothing to it",
             _ => "is not an item",
         }
         + (e.Remembered is { } words ? $", “{words}” remembered" : "");

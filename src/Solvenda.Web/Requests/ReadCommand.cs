@@ -51,9 +51,10 @@ public static class ReadCommand
         if (asked.Buyer is not null && preset is null)
             return await WrongAsync($"There is no buyer “{asked.Buyer}”.");
         var settings = Startup.Settings();
-        using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
+        var seller = Startup.SellerOf(SolvendaOptions.From(settings), settings);
+        using var books = new PriceBooks(seller);
         using var log = LoggerFactory.Create(l => l.AddConsole(o => o.LogToStandardErrorThreshold = LogLevel.Trace));
-        var reader = new Reader(books, log.CreateLogger<Reader>());
+        var reader = new Reader(books, seller, log.CreateLogger<Reader>());
         var (all, unread) = (new JsonArray(), 0);
         foreach (var file in asked.Files)
         {

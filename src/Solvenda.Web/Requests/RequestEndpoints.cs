@@ -49,6 +49,10 @@ public sealed record JoinBody(long Version, int Line);
 /// <param name="Row">The row that is the head, from 0.</param>
 public sealed record SayColumns(long Version, int Part, int Row, IReadOnlyDictionary<int, string> Columns);
 
+/// <summary>Words that nothing explained mean nothing here.</summary>
+/// <param name="Start">The first letter of them, in that part.</param>
+public sealed record DismissBody(long Version, int Part, int Start);
+
 public sealed record TurnBody(long Version, bool IntoOrder);
 
 public sealed record PutAside(long Version, string Reason);
@@ -74,6 +78,7 @@ public static class RequestEndpoints
         requests.MapPost("/{number}/settle", Settle).Needs<SettleLine>();
         requests.MapPost("/{number}/correct", Correct).Needs<CorrectField>();
         requests.MapPost("/{number}/leave-out/{line:int}", LeaveOut).Needs<LeaveOutLine>();
+        requests.MapPost("/{number}/dismiss", Dismiss).Needs<DismissLeftOver>();
         requests.MapPost("/{number}/turn", Turn).Needs<TurnRequest>();
         requests.MapPost("/{number}/set-aside", SetAside).Needs<SetRequestAside>();
     }
@@ -216,6 +221,15 @@ public static class RequestEndpoints
         SolvendaDb db,
         CancellationToken cancel
     ) => ActAsync(acts, user, new LeaveOutLine(number, version, line), db, cancel);
+
+    private static Task<RequestView> Dismiss(
+        string number,
+        DismissBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => ActAsync(acts, user, new DismissLeftOver(number, body.Version, body.Part, body.Start), db, cancel);
 
     private static Task<RequestView> SetAside(
         string number,

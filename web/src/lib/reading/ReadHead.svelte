@@ -16,6 +16,9 @@
     cancellation: 'a cancellation',
     question: 'a question',
     answerToQuote: 'an answer to our quote',
+    return: 'a return',
+    reminder: 'a reminder',
+    complaint: 'a complaint',
     notForUs: 'not for us',
   };
   const rows = $derived(

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import LeftOvers from './LeftOvers.svelte';
   import ReadHead from './ReadHead.svelte';
   import ReadLine from './ReadLine.svelte';
   import type { RequestState } from './request.svelte';
@@ -22,6 +23,7 @@
         {#each reading.lines as line (line.no)}<ReadLine {state} {line} count={reading.lines.length} />{/each}
       </tbody>
     </table>
+    <LeftOvers {state} />
     {#each reading.charges as charge (charge.kind)}<p class="mt-2 text-second">{charge.kind} on their order: {fixed(charge.amount, 2)}</p>{/each}
     {#if reading.note}<p class="mt-2 text-second">They say: “{reading.note}”</p>{/if}
     {#each reading.warnings as warning (warning)}<p class="mt-2 text-notice">{warning}</p>{/each}

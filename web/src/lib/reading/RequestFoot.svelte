@@ -4,6 +4,7 @@
 
   /** What can be done with the request, or with what was chosen in it. */
   let { state: request, onturn, onaside }: { state: RequestState; onturn: (intoOrder: boolean) => void; onaside: () => void } = $props();
+  const isLeft = $derived(request.overs.length > 0);
 </script>
 
 <footer class="flex flex-wrap items-center gap-3 py-3">
@@ -23,10 +24,11 @@
     <button class="text-second underline" onclick={() => (request.chosen = null)}>nothing</button>
   {:else if request.open}
     {#if request.turns}
-      <button class="btn btn-primary btn-sm" onclick={() => onturn(request.isOrder)}
+      <button class="btn btn-primary btn-sm" disabled={isLeft} onclick={() => onturn(request.isOrder)}
         >{request.isOrder ? 'Make it an order' : 'Quote it'} <KeyCap>Enter</KeyCap></button
       >
-      <button class="btn btn-outline btn-sm" onclick={() => onturn(!request.isOrder)}
+      {#if isLeft}<span class="text-second">first say what is left over</span>{/if}
+      <button class="btn btn-outline btn-sm" disabled={isLeft} onclick={() => onturn(!request.isOrder)}
         >{request.isOrder ? 'Quote it instead' : 'It is an order'} <KeyCap>{request.isOrder ? 'Q' : 'O'}</KeyCap></button
       >
     {/if}

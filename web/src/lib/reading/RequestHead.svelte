@@ -16,6 +16,9 @@
           cancellation: 'takes an order back',
           question: 'asks something',
           answerToQuote: 'answers our quote',
+          return: 'gives something back',
+          reminder: 'waits for an order',
+          complaint: 'complains',
           notForUs: 'wrote',
         }[reading.kind]
       : 'could not be read',

@@ -41,6 +41,7 @@ export function spansOf(reading: Schemas['ReadingView'] | null, part: number): S
           needsYou: true,
         })),
       ),
+    ...(reading.leftOvers ?? []).map((l) => ({ ...l.where, of: 'over', needsYou: true })),
   ].filter((s) => (s.part ?? 0) === part && s.length > 0);
 }
 

@@ -3,11 +3,12 @@ import type { Chosen } from './parts';
 
 type RequestView = Schemas['RequestView'];
 type Line = Schemas['ReadLineView'];
+type LeftOver = Schemas['LeftOverView'];
 
 const say = (reason: unknown) => (reason instanceof Refusal ? reason.message : 'Something went wrong here; nothing was changed.');
 
 /** The kinds of message that nothing new is made of. */
-const NOTHING_NEW = ['change', 'cancellation', 'answerToQuote', 'notForUs'];
+const NOTHING_NEW = ['change', 'cancellation', 'answerToQuote', 'return', 'reminder', 'complaint', 'notForUs'];
 
 /**
  * One request on the reading desk: what was read, where the keys are, and what was chosen in the original. What somebody does goes to the
@@ -38,6 +39,10 @@ export class RequestState {
   isOrder = $derived.by(() => this.reading?.kind === 'order');
   /** Whether something new can be made of it: a change or a cancellation is of an order that there is. */
   turns = $derived.by(() => !!this.reading?.lines.length && !NOTHING_NEW.includes(this.reading.kind));
+  /** Words that nothing explains. */
+  overs = $derived.by(() => this.reading?.leftOvers ?? []);
+  /** The first words that nothing explains, once no line is in doubt: where the keys go then. */
+  over = $derived.by(() => (this.line === null ? (this.overs[0] ?? null) : null));
   focused = $derived.by(() => this.reading?.lines.find((l) => l.no === this.line) ?? null);
 
   /** Opens another request. */
@@ -106,6 +111,28 @@ export class RequestState {
 
   columns = (part: number, row: number, columns: Record<number, string>) =>
     this.#run((number, version) => ask(api.POST('/api/requests/{number}/columns', { params: { path: { number } }, body: { version, part, row, columns } })));
+
+  /** What nothing explained becomes a line of its own. */
+  takeUp = (over: LeftOver) =>
+    this.#run((number, version) =>
+      ask(
+        api.POST('/api/requests/{number}/choose', {
+          params: { path: { number } },
+          body: { version, line: 0, part: over.where.part ?? 0, start: over.where.start, length: over.where.length },
+        }),
+      ),
+    );
+
+  /** It means nothing here. */
+  dismiss = (over: LeftOver) =>
+    this.#run((number, version) =>
+      ask(
+        api.POST('/api/requests/{number}/dismiss', {
+          params: { path: { number } },
+          body: { version, part: over.where.part ?? 0, start: over.where.start },
+        }),
+      ),
+    );
 
   /** What was chosen in the original becomes words for a line, a new line (0), or a value of the head. */
   use = (of: number | string) => {

@@ -27,7 +27,12 @@
   }
 
   const own = $derived.by(() => {
-    const { focused, reading } = request;
+    const { focused, reading, over } = request;
+    if (request.open && over)
+      return [
+        { key: '1', words: `“${over.words}” is a line of its own`, run: () => void request.takeUp(over) },
+        { key: 'l', words: `“${over.words}” means nothing here`, run: () => void request.dismiss(over) },
+      ];
     if (!request.open || !focused) return [];
     return [
       ...focused.proposals.map((p, i) => ({
@@ -44,7 +49,7 @@
   });
 
   useKeys(() => [
-    ...(request.open && request.turns
+    ...(request.open && request.turns && !request.overs.length
       ? [
           { key: 'Enter', words: request.isOrder ? 'make it an order' : 'quote it', run: () => void turn(request.isOrder) },
           { key: request.isOrder ? 'q' : 'o', words: request.isOrder ? 'quote it instead' : 'it is an order', run: () => void turn(!request.isOrder) },

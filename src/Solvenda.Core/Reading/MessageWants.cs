@@ -1,0 +1,122 @@
+using System.Collections.Immutable;
+using System.Text.RegularExpressions;
+
+namespace Solvenda.Core.Reading;
+
+/// <summary>
+/// What a letter wants, by what speaks for it and what speaks against it. Where both do, it is not sure, and a person
+/// is asked.
+/// </summary>
+internal static partial class MessageWants
+{
+    private const decimal Sure = 0.9m;
+    private const decimal Likely = 0.8m;
+
+    // Two things speak for two kinds.
+    private const decimal Torn = 0.6m;
+
+    /// <param name="lines">Lines that were read, in the letter or beside it.</param>
+    /// <param name="elsewhere">How many of them stand in tables.</param>
+    public static (MessageKind Kind, decimal Sure) Of(
+        Letter letter,
+        string fresh,
+        Language language,
+        TextHead head,
+        int lines,
+        int elsewhere
+    )
+    {
+        var text = letter.Subject + "\n" + fresh;
+        var says = new Words(text, language);
+        if (letter.Automatic)
+            return (MessageKind.NotForUs, 0.95m);
+        var named = head.PoNumber.Sure > 0 || OurOrder().IsMatch(text);
+        var speaking = Speaking(says, named, lines, head.QuoteNumber.Sure > 0);
+        if (says.Any(l => l.NoOrder))
+            return (speaking.IsEmpty ? MessageKind.Question : speaking[0], Torn);
+        if (!speaking.IsEmpty)
+            return (
+                speaking[0],
+                speaking.Length == 1 ? Sure
+                : speaking.Length == 2 ? 0.75m
+                : Torn
+            );
+        return Wanted(says, fresh, language, head, lines, elsewhere);
+    }
+
+    // Kinds that are neither an order nor a request for prices, the one that speaks loudest first.
+    private static ImmutableArray<MessageKind> Speaking(Words says, bool named, int lines, bool quoted)
+    {
+        var kinds = ImmutableArray.CreateBuilder<MessageKind>();
+        var (ours, wrong) = (says.Count(l => l.NotForUs), says.Count(l => l.Complaints));
+        var back = says.Count(l => l.Returns);
+        // Somebody who orders may name an invoice, or a thing that was broken; "send back" sends nothing.
+        var orders = lines > 0 && !named && says.Without(l => l.Returns).Any(l => l.Order);
+        if (ours > 0 && lines == 0 && (ours > 1 || (wrong == 0 && back == 0)))
+            kinds.Add(MessageKind.NotForUs);
+        if (quoted && says.Any(l => l.Accept))
+            kinds.Add(MessageKind.AnswerToQuote);
+        if (back > 0 && !orders)
+            kinds.Add(MessageKind.Return);
+        if (says.Any(l => l.Reminders) && (named || lines == 0))
+            kinds.Add(MessageKind.Reminder);
+        // "Change line 2, cancel the shackles" changes.
+        if (says.Any(l => l.Change) && named && !kinds.Contains(MessageKind.AnswerToQuote))
+            kinds.Add(MessageKind.Change);
+        if (says.Any(l => l.Cancel) && (named || lines == 0))
+            kinds.Add(MessageKind.Cancellation);
+        if (wrong > 0 && (lines == 0 || !orders))
+            kinds.Add(MessageKind.Complaint);
+        return kinds.ToImmutable();
+    }
+
+    private static (MessageKind Kind, decimal Sure) Wanted(
+        Words says,
+        string fresh,
+        Language language,
+        TextHead head,
+        int lines,
+        int elsewhere
+    )
+    {
+        var (asks, orders) = (says.Any(l => l.Quote), says.Any(l => l.Order));
+        // Our quote's number beside an order's number of theirs says yes, however it is put.
+        if (says.Any(l => l.Accept) || head is { QuoteNumber.Sure: > 0, PoNumber.Sure: > 0 })
+            return (MessageKind.AnswerToQuote, head.QuoteNumber.Sure > 0 ? Sure : Torn);
+        var onlyNamed = !Language.Says(fresh, language.Quote.Except(language.QuoteNoun));
+        if (asks && !(head.PoNumber.Sure > 0 && lines > 0 && onlyNamed))
+            return (MessageKind.RequestForQuotation, head.PoNumber.Sure > 0 && orders ? Torn : Sure);
+        if (lines == 0)
+            return fresh.Contains('?', StringComparison.Ordinal) ? (MessageKind.Question, Likely)
+                : head.PoNumber.Sure > 0 && orders ? (MessageKind.Order, Likely)
+                : (MessageKind.Unclear, 0m);
+        if (head.PoNumber.Sure > 0 || orders)
+            return (MessageKind.Order, head.PoNumber.Sure > 0 && orders ? Sure : Likely);
+        return lines > elsewhere ? (MessageKind.RequestForQuotation, Torn) : (MessageKind.Unclear, 0m);
+    }
+
+    // The words of the letter's language, and English ones, which are understood beside it.
+    private sealed class Words(string text, Language language)
+    {
+        public bool Any(Func<Language, string[]> of) =>
+            Language.Says(text, of(language)) || (language.Code != "en" && Language.Says(text, of(Language.English)));
+
+        /// <summary>The same, with such words taken out.</summary>
+        public Words Without(Func<Language, string[]> of) =>
+            new(
+                of(language)
+                    .Concat(of(Language.English))
+                    .Aggregate(text, (rest, w) => rest.Replace(w, " ", StringComparison.OrdinalIgnoreCase)),
+                language
+            );
+
+        public int Count(Func<Language, string[]> of) =>
+            of(language)
+                .Concat(language.Code == "en" ? [] : of(Language.English))
+                .Distinct()
+                .Count(w => Language.Says(text, [w]));
+    }
+
+    [GeneratedRegex(@"\bS\d\d-\d{5}\b")]
+    private static partial Regex OurOrder();
+}
