@@ -101,6 +101,6 @@ public sealed class LeftOverTests
                         Assert.True(said.Contains(quantity), $"“{line}” vanished; there are {string.Join(", ", said)}");
                     }
                 },
-                iter: 400
+                iter: 2_000
             );
 }

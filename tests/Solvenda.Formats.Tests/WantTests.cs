@@ -57,8 +57,18 @@ public sealed class WantTests
     [InlineData("* CHN-SL-10 - 135 m", "CHN-SL-10 135 MTR")]
     [InlineData("NET-25-GR - 125 m2", "NET-25-GR 125 MTK")]
     [InlineData("14 SVC-EYE", "SVC-EYE 14 C62")]
+    [InlineData("1) 14 SVC-EYE", "SVC-EYE 14 C62")]
+    [InlineData("2. 40 m PS3-12-WH", "PS3-12-WH 40 MTR")]
     public void Lines_as_people_type_them(string body, string line) =>
         Assert.Equal([line], Shelf.Lines(Shelf.Letter(body)));
+
+    [Theory]
+    [InlineData(
+        "for PO 8841 please: 120 m2 of the 25 mm netting green, 40 bow shackles 10 mm galvanised and 6 A3 ball fenders in blue"
+    )]
+    [InlineData("PO 8841: 120 m2 netting 25 mm green, 40 bow shackles 10 mm galvanised, 6 ball fenders A3 blue")]
+    public void What_leads_up_to_the_lines_is_no_line(string body) =>
+        Assert.Equal(["NET-25-GR 120 MTK", "SHK-BOW-10 40 C62", "FND-A3-BL 6 C62"], Shelf.Lines(Shelf.Letter(body)));
 
     [Fact]
     public void A_thing_that_we_do_not_sell_is_a_line_that_is_asked()

@@ -325,4 +325,76 @@ public sealed class RequestActTests(House house) : ReadingCalls(house)
             ).CodeAsync()
         );
     }
+
+    [Fact]
+    public async Task What_is_left_over_is_taken_up_or_said_to_mean_nothing_before_anything_is_made_of_it()
+    {
+        var havergal = await House.AsAsync(Havergal);
+        var request = await NewAsync(
+            "please send 20 pcs SHK-BOW-10 for our PO 4711-9.\nThe 12 swivels go to the south site. Not the 77 we spoke of."
+        );
+        Assert.Equal("needsYou", request.GetProperty("state").GetString());
+        JsonElement[] Left() => [.. request.GetProperty("reading").GetProperty("leftOvers").EnumerateArray()];
+        Assert.Equal(2, Left().Length);
+        var turned = await PostAsync(
+            havergal,
+            Number(request),
+            "turn",
+            new { version = Version(request), intoOrder = true }
+        );
+        Assert.Equal("left_over", await turned.CodeAsync());
+
+        var first = Left()[0].GetProperty("where");
+        request = await DoAsync(
+            havergal,
+            request,
+            "choose",
+            new
+            {
+                version = Version(request),
+                line = 0,
+                part = 0,
+                start = first.GetProperty("start").GetInt32(),
+                length = first.GetProperty("length").GetInt32(),
+            }
+        );
+        Assert.Equal(12m, Lines(request).Last().Quantity);
+        Assert.Single(Left());
+        var second = Left()[0].GetProperty("where").GetProperty("start").GetInt32();
+        object Dismiss(int start) =>
+            new
+            {
+                version = Version(request),
+                part = 0,
+                start,
+            };
+        Assert.Equal(
+            "not_found",
+            await (await PostAsync(havergal, Number(request), "dismiss", Dismiss(second + 1))).CodeAsync()
+        );
+        request = await DoAsync(havergal, request, "dismiss", Dismiss(second));
+        Assert.Empty(Left());
+        Assert.DoesNotContain("not all", request.GetProperty("reason").GetString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_kind_that_is_not_sure_is_asked_and_settled_by_saying_it()
+    {
+        var havergal = await House.AsAsync(Havergal);
+        var request = await NewAsync("this is not an order yet: 20 pcs SHK-BOW-10");
+        Assert.Contains("is it", request.GetProperty("reason").GetString(), StringComparison.Ordinal);
+        request = await DoAsync(
+            havergal,
+            request,
+            "correct",
+            new
+            {
+                version = Version(request),
+                field = "kind",
+                value = "order",
+            }
+        );
+        Assert.Equal("new", request.GetProperty("state").GetString());
+        Assert.Equal(1m, request.GetProperty("reading").GetProperty("kindSure").GetDecimal());
+    }
 }

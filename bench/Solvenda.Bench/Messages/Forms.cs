@@ -33,6 +33,7 @@ internal static class Forms
         [50f, 210f, 320f],
         [50f, 140f, 400f, 470f],
         [50f, 90f, 180f, 420f, 490f],
+        [50f, 140f, 400f, 450f, 510f],
     ];
 
     private const string Face = "Solvenda.Formats.Pdf.Fonts.Archivo-Regular.ttf";
@@ -274,6 +275,9 @@ internal static class Forms
         return stream.ToArray();
     }
 
+    // A cell holds so much; what does not fit is not drawn over the next one.
+    private static string Cut(string cell) => cell.Length > 46 ? cell[..46] : cell;
+
     // Drawn cell by cell; some makers draw a head twice, a hair apart, to make it look bold.
     private static byte[] Pdf(Composer c, ImmutableArray<TrueLine> lines)
     {
@@ -289,14 +293,23 @@ internal static class Forms
             var canvas = pdf.BeginPage(595f, 842f);
             canvas.DrawText($"{c.Who.Name}", 50f, 60f, SKTextAlign.Left, font, paint);
             var y = 120f;
+            var isNumbered = rows[^1].Count == 5 && rows[^1][0].Length < 4;
+            var columns = Columns[
+                rows[^1].Count switch
+                {
+                    3 => 0,
+                    4 => 1,
+                    _ => isNumbered ? 2 : 3,
+                }
+            ];
             foreach (var row in rows)
             {
                 for (var i = 0; i < row.Count; i++)
                 {
-                    var x = Columns[row.Count - 3][i];
-                    canvas.DrawText(row[i], x, y, SKTextAlign.Left, font, paint);
+                    var x = columns[Math.Min(i, columns.Length - 1)];
+                    canvas.DrawText(Cut(row[i]), x, y, SKTextAlign.Left, font, paint);
                     if (twice)
-                        canvas.DrawText(row[i], x + 0.4f, y, SKTextAlign.Left, font, paint);
+                        canvas.DrawText(Cut(row[i]), x + 0.4f, y, SKTextAlign.Left, font, paint);
                 }
                 y += 18f;
             }

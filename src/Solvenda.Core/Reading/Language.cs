@@ -234,17 +234,21 @@ public sealed class Language
         );
 
     /// <summary>Whether one of the words stands in the text, as a whole one.</summary>
-    public static bool Says(string text, IEnumerable<string> words) =>
-        Sayings
-            .GetOrAdd(
-                AnyOf(words),
-                any => new Regex(
-                    $@"(?<!\w)(?:{any})(?!\w)",
-                    RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-                    TookTooLongException.OfPatterns
-                )
+    public static bool Says(string text, IEnumerable<string> words) => Saying(words).IsMatch(text);
+
+    /// <summary>How many of the words stand in the text, each counted once.</summary>
+    public static int Said(string text, IEnumerable<string> words) =>
+        Saying(words).Matches(text).Select(m => m.Value).Distinct(StringComparer.OrdinalIgnoreCase).Count();
+
+    private static Regex Saying(IEnumerable<string> words) =>
+        Sayings.GetOrAdd(
+            AnyOf(words),
+            any => new Regex(
+                $@"(?<!\w)(?:{any})(?!\w)",
+                RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+                TookTooLongException.OfPatterns
             )
-            .IsMatch(text);
+        );
 
     // Making one takes longer than using it; there are some ten for each language.
     private static readonly ConcurrentDictionary<string, Regex> Sayings = new();

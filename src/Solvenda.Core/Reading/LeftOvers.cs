@@ -87,7 +87,7 @@ internal static partial class LeftOvers
 
     // Street numbers and postcodes, mail addresses, sizes with their unit.
     [GeneratedRegex(
-        @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|kg|V|W|kW|bar|°C?|l|ml|g|hp|ps|knots?|kn|nm|tonnes?)\b|\b\d{1,2}\s?(?:am|pm|h|uhr)\b|\b(?:19|20)\d\d\b",
+        @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|kg|V|W|kW|bar|°C?|l|ml|g|hp|ps|knots?|kn|nm|tonnes?)\b|\b\d{1,2}\s?(?:am|pm|h|uhr)\b",
         RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
     )]
     private static partial Regex Addresses();

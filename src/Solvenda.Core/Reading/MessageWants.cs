@@ -12,6 +12,9 @@ internal static partial class MessageWants
     private const decimal Sure = 0.9m;
     private const decimal Likely = 0.8m;
 
+    // Something is asked, and nothing says what it is about.
+    private const decimal Vague = 0.65m;
+
     // Two things speak for two kinds.
     private const decimal Torn = 0.6m;
 
@@ -87,7 +90,7 @@ internal static partial class MessageWants
         if (asks && !(head.PoNumber.Sure > 0 && lines > 0 && onlyNamed))
             return (MessageKind.RequestForQuotation, head.PoNumber.Sure > 0 && orders ? Torn : Sure);
         if (lines == 0)
-            return fresh.Contains('?', StringComparison.Ordinal) ? (MessageKind.Question, Likely)
+            return fresh.Contains('?', StringComparison.Ordinal) ? (MessageKind.Question, Vague)
                 : head.PoNumber.Sure > 0 && orders ? (MessageKind.Order, Likely)
                 : (MessageKind.Unclear, 0m);
         if (head.PoNumber.Sure > 0 || orders)
@@ -95,26 +98,25 @@ internal static partial class MessageWants
         return lines > elsewhere ? (MessageKind.RequestForQuotation, Torn) : (MessageKind.Unclear, 0m);
     }
 
-    // The words of the letter's language, and English ones, which are understood beside it.
+    // The words of the letter's language, and English ones, which are understood beside it. Which language a short
+    // letter is in is not always clear: what is long enough to be no other language's word counts in any.
     private sealed class Words(string text, Language language)
     {
-        public bool Any(Func<Language, string[]> of) =>
-            Language.Says(text, of(language)) || (language.Code != "en" && Language.Says(text, of(Language.English)));
+        private const int LongEnough = 7;
+
+        public bool Any(Func<Language, string[]> of) => Language.Says(text, All(of));
+
+        public int Count(Func<Language, string[]> of) => Language.Said(text, All(of));
 
         /// <summary>The same, with such words taken out.</summary>
         public Words Without(Func<Language, string[]> of) =>
-            new(
-                of(language)
-                    .Concat(of(Language.English))
-                    .Aggregate(text, (rest, w) => rest.Replace(w, " ", StringComparison.OrdinalIgnoreCase)),
-                language
-            );
+            new(All(of).Aggregate(text, (t, w) => t.Replace(w, " ", StringComparison.OrdinalIgnoreCase)), language);
 
-        public int Count(Func<Language, string[]> of) =>
+        private IEnumerable<string> All(Func<Language, string[]> of) =>
             of(language)
-                .Concat(language.Code == "en" ? [] : of(Language.English))
-                .Distinct()
-                .Count(w => Language.Says(text, [w]));
+                .Concat(of(Language.English))
+                .Concat(Language.All.SelectMany(of).Where(w => w.Length >= LongEnough))
+                .Distinct();
     }
 
     [GeneratedRegex(@"\bS\d\d-\d{5}\b")]

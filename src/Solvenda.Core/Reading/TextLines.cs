@@ -56,7 +56,9 @@ internal static partial class TextLines
     )
     {
         var (text, start) = (clause.Text, clause.Offset);
-        var leftward = anchors.Count > 0 && ThingsStandBefore(text[..anchors[0].At], scene);
+        var second = anchors.Count > 1 ? anchors[1].At : text.Length;
+        var leftward =
+            anchors.Count > 0 && ThingsStandBefore(text[..anchors[0].At], text[anchors[0].End..second], scene);
         for (var i = 0; i < anchors.Count && lines.Count < Most; i++)
         {
             var next = i + 1 < anchors.Count ? anchors[i + 1].At : text.Length;
@@ -77,12 +79,20 @@ internal static partial class TextLines
         }
     }
 
-    // "Rope 12 mm: 40 m", "7310-0042 3": the thing stands before its number.
-    private static bool ThingsStandBefore(string before, Scene scene) =>
-        LeansLeft().IsMatch(before)
+    // "Rope 12 mm: 40 m", "7310-0042 3": the thing stands before its number. "For PO 881: 10 m of rope" only leads up to
+    // it.
+    private static bool ThingsStandBefore(string before, string behind, Scene scene) =>
+        (LeansLeft().IsMatch(before) && (Names(before, scene) || !Names(behind, scene)))
         || before
             .Split(TextPieces.Blanks, StringSplitOptions.RemoveEmptyEntries)
             .Any(w => scene.Context.Items.ByCode(w) is not null);
+
+    // Whether a word stands there that things of ours are called by.
+    private static bool Names(string text, Scene scene) =>
+        ItemFinder
+            .Normal(text)
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Any(w => w.Length > 2 && !w.Any(char.IsDigit) && scene.Context.Items.Knows(w, scene.Language));
 
     // Where the words for a thing stand; nothing where there are none.
     private static (int From, int To) Thing(

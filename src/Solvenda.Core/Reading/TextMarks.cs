@@ -12,6 +12,9 @@ internal sealed partial record TextMarks(
     IReadOnlyList<(int Start, int Length)> Others
 )
 {
+    // What a number names stands right before it.
+    private const int LongestName = 40;
+
     public static TextMarks Of(string fresh, Scene scene)
     {
         var grammar = scene.Grammar;
@@ -26,7 +29,15 @@ internal sealed partial record TextMarks(
             .Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length)))
             .ToList();
         bool IsOther(Match m) => others.Any(x => m.Index < x.Item1 + x.Item2 && m.Index + m.Length > x.Item1);
-        return new TextMarks([.. grammar.Quantity.Matches(fresh).Where(m => !IsOther(m))], prices, others);
+        // "Unload before 11", "gate code 4471": it names something, unless a unit says that it counts.
+        bool IsName(Match m) =>
+            !m.Groups["unit"].Success
+            && Things.Names(fresh[Math.Max(0, m.Index - LongestName)..m.Index], scene.Language);
+        return new TextMarks(
+            [.. grammar.Quantity.Matches(fresh).Where(m => !IsOther(m) && !IsName(m))],
+            prices,
+            others
+        );
     }
 
     /// <summary>The first price that begins in a stretch of the text; null where none does.</summary>
@@ -36,9 +47,9 @@ internal sealed partial record TextMarks(
     public int Until(int from, int to) =>
         Math.Min(to, Others.Where(x => x.Start >= from).Select(x => x.Start).Append(to).Min());
 
-    // Telephone numbers, percentages, times of the day, our own numbers, postcodes with letters.
+    // Telephone numbers, percentages, times of the day, our own numbers, the marks of a list.
     [GeneratedRegex(
-        @"(?<![\w-])(?:\+\d(?:[ ()/.-]{0,2}\d){6,}|0\d(?:[ ()/-]{0,2}\d){5,})(?![\w-])|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b",
+        @"(?m)^[ \t]*\d{1,3}[.)](?=[ \t]+\S)|(?<![\w-])(?:\+\d(?:[ ()/.-]{0,2}\d){6,}|0\d(?:[ ()/-]{0,2}\d){5,})(?![\w-])|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex NotCounts();

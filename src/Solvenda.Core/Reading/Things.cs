@@ -69,6 +69,6 @@ internal static partial class Things
             || last is "for" or "plus" or "us" or "uns" or "für" or "oss" or "ons" or "supply" or "want";
     }
 
-    [GeneratedRegex(@"([\p{L}\d.'’-]*\p{L})[\s.:#]*$")]
+    [GeneratedRegex(@"([\p{L}\d.'’-]*\p{L})[ \t.:#]*$")]
     private static partial Regex LastWord();
 }

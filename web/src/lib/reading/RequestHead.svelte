@@ -27,7 +27,10 @@
 
 <div class="flex flex-wrap items-end justify-between gap-2 pb-2.5">
   <div>
-    <h1 class="font-serif text-[25px] leading-tight">{reading?.buyer.value ?? (request.from || request.subject)} <em class="text-second">{wants}</em></h1>
+    <h1 class="font-serif text-[25px] leading-tight">
+      {reading?.buyer.value ?? (request.from || request.subject)}
+      <em class="text-second">{wants}{reading?.leftOvers?.length ? ', but not all of it is read' : ''}</em>
+    </h1>
     <p class="text-second">
       <span class="font-mono text-[12px] text-ink">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(
         request.receivedAt,

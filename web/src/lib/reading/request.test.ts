@@ -123,3 +123,24 @@ test('a refresh keeps the keys where they are', async () => {
   await settle();
   expect([state.line, state.view?.version]).toEqual([1, 3]);
 });
+
+test('once no line is in doubt the keys are at what is left over, which is taken up or said to mean nothing', async () => {
+  const over = (start: number) => ({ words: `12 swivels ${start}`, where: { part: 0, start, length: 10 } });
+  const left = (version: number, overs: object[], lines = [line(1)]) => request('R1', version, lines, { reading: { kind: 'order', lines, leftOvers: overs } });
+  const state = await opened(left(1, [over(40), over(80)]));
+  expect(state.over?.where.start).toBe(40);
+  void state.takeUp(state.over!);
+  await settle();
+  expect(calls[0]).toMatchObject({ url: '/api/requests/{number}/choose', init: { body: { version: 1, line: 0, part: 0, start: 40, length: 10 } } });
+  // A line that it became and that is in doubt comes first.
+  calls.shift()!.give(left(2, [over(80)], [line(1), line(2, true)]));
+  await settle();
+  expect([state.over, state.line]).toEqual([null, 2]);
+  state.line = null;
+  void state.dismiss(state.over!);
+  await settle();
+  expect(calls[0]).toMatchObject({ url: '/api/requests/{number}/dismiss', init: { body: { version: 2, part: 0, start: 80 } } });
+  calls.shift()!.give(left(3, []));
+  await settle();
+  expect([state.over, state.overs]).toEqual([null, []]);
+});
