@@ -79,8 +79,7 @@ internal static partial class TextLines
         }
     }
 
-    // "Rope 12 mm: 40 m", "7310-0042 3": the thing stands before its number. "For PO 881: 10 m of rope" only leads up to
-    // it.
+    // "Rope 12 mm: 40 m", "7310-0042 3": the thing stands before its number. "For PO 881: 10 m of rope" only leads up.
     private static bool ThingsStandBefore(string before, string behind, Scene scene) =>
         (LeansLeft().IsMatch(before) && (Names(before, scene) || !Names(behind, scene)))
         || before
