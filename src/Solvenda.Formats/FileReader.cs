@@ -92,6 +92,8 @@ public static class FileReader
                     return Pdf(file, attachment);
                 case Syntax.Picture:
                     return Picture(file, attachment);
+                case Syntax.Html:
+                    return ([Html(file, attachment)], null);
                 case Syntax.Text:
                     return ([Text(file, attachment)], null);
                 default:
@@ -105,6 +107,22 @@ public static class FileReader
         {
             return ([new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }], e.Message);
         }
+    }
+
+    private static OriginalPart Html(FilePart file, int attachment)
+    {
+        var html = Encoding.UTF8.GetString(file.Bytes);
+        var text = HtmlText.Of(html);
+        return new OriginalPart(
+            file.Name,
+            PartKind.Letter,
+            text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)]
+        )
+        {
+            Attachment = attachment,
+            Html = HtmlText.Clean(html),
+            Rows = Grid.OfText(text),
+        };
     }
 
     private static OriginalPart Text(FilePart file, int attachment)

@@ -14,6 +14,7 @@ public enum Syntax
     Csv,
     Pdf,
     Picture,
+    Html,
     Text,
     Unknown,
 }
@@ -51,7 +52,7 @@ public static class MessageKindOf
         )
             return Syntax.Edifact;
         if (text.StartsWith('<'))
-            return Syntax.Xml;
+            return IsHtml(text) ? Syntax.Html : Syntax.Xml;
         if (text.StartsWith('{') || (text.StartsWith('[') && text.Contains('{', StringComparison.Ordinal)))
             return Syntax.Json;
         if (LooksLikeMail(text))
@@ -68,6 +69,13 @@ public static class MessageKindOf
             : Syntax.Unknown,
         };
     }
+
+    // XHTML begins as XML does.
+    private static bool IsHtml(string text) =>
+        text.StartsWith("<!doctype html", StringComparison.OrdinalIgnoreCase)
+        || text.Contains("<html", StringComparison.OrdinalIgnoreCase)
+        || text.StartsWith("<table", StringComparison.OrdinalIgnoreCase)
+        || text.StartsWith("<body", StringComparison.OrdinalIgnoreCase);
 
     private static bool IsPicture(ReadOnlySpan<byte> raw) =>
         raw.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G'])

@@ -159,4 +159,19 @@ public sealed class WantTests
         );
         Assert.Equal(["SHK-BOW-10 17 BX"], Shelf.Lines(Shelf.One(csv, "x.eml")));
     }
+
+    [Theory]
+    [InlineData("order.txt", "40 SHK-BOW-10\n12 THM-SS-12\n")]
+    [InlineData("order.html", "<html><body><p>40 SHK-BOW-10</p><p>12 THM-SS-12</p></body></html>")]
+    [InlineData(
+        "order.htm",
+        "<!DOCTYPE html><table><tr><th>Item</th><th>Qty</th></tr><tr><td>SHK-BOW-10</td><td>40</td></tr><tr><td>THM-SS-12</td><td>12</td></tr></table>"
+    )]
+    public void Words_that_are_attached_are_read_where_the_letter_has_none(string name, string content)
+    {
+        var raw = System.Text.Encoding.UTF8.GetBytes(
+            $"From: Fionn <fionn@tresselvane.example>\nSubject: our order 4711-2\nDate: Mon, 02 Mar 2026 08:41:07 +0000\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=c\n\n--c\nContent-Type: text/plain; charset=utf-8\n\nPlease send what is in the file.\n--c\nContent-Type: application/octet-stream; name={name}\nContent-Disposition: attachment; filename={name}\n\n{content}\n--c--\n"
+        );
+        Assert.Equal(["SHK-BOW-10 40 C62", "THM-SS-12 12 C62"], Shelf.Lines(Shelf.One(raw, "x.eml")));
+    }
 }

@@ -45,7 +45,7 @@ public static partial class MessageReader
         // What stands on pages and pictures speaks too, where the letter does not say it.
         var pages = message
             .Parts.Select((p, i) => (Part: p, Index: i))
-            .Where(p => p.Part.Kind is PartKind.Pages or PartKind.Picture && p.Part.Text.Length > 0)
+            .Where(p => IsBeside(p.Part) && p.Part.Text.Length > 0)
             .ToList();
         var language = LanguageOf(message);
         var clues = message.Clues;
@@ -77,6 +77,10 @@ public static partial class MessageReader
             tables.Count > 0
         );
     }
+
+    // What was sent along, to be read as what it says beside the letter.
+    private static bool IsBeside(OriginalPart part) =>
+        part.Kind is PartKind.Pages or PartKind.Picture || part is { Kind: PartKind.Letter, Attachment: >= 0 };
 
     private static Language LanguageOf(Incoming message) =>
         Language.Of(
