@@ -6,6 +6,7 @@ using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
@@ -182,6 +183,10 @@ internal static class World
                 new BuyerPlace("LOFT", "deliver-to", "The Loft, Antwerp", "BE"),
             ]
         );
+
+    /// <summary>What a reader knows of this house: its items, and no buyers, orders or learnt words.</summary>
+    public static ReadingContext BareReading =>
+        new(new ItemFinder(Book.Items), new Dictionary<BuyerId, string>(), [], [], _ => []);
 
     private static Item Of(long id, string code, string words, string family, Unit unit, params SalesUnit[] units) =>
         new(new ItemId(id), code, words, family, unit, [.. units], TaxClass.Standard, null, 10, true, null, null, null);

@@ -7,13 +7,7 @@ namespace Solvenda.Core.Tests.Reading;
 /// <summary>Quantities in words, read out of a letter in the language of the buyer.</summary>
 public sealed class NumberWordTests
 {
-    private static readonly ReadingContext Context = new(
-        new ItemFinder(World.Book.Items),
-        new Dictionary<Core.Buyers.BuyerId, string>(),
-        [],
-        [],
-        _ => []
-    );
+    private static readonly ReadingContext Context = World.BareReading;
 
     private static decimal? Quantity(string text)
     {

@@ -8,13 +8,7 @@ namespace Solvenda.Core.Tests.Reading;
 /// <summary>What a document adds up to is evidence: contradictions are said, and never lead to a guess.</summary>
 public sealed class SumTests
 {
-    private static readonly ReadingContext Context = new(
-        new ItemFinder(World.Book.Items),
-        new Dictionary<Core.Buyers.BuyerId, string>(),
-        [],
-        [],
-        _ => []
-    );
+    private static readonly ReadingContext Context = World.BareReading;
 
     private static Stated<T> Says<T>(T value) => new(value, new Evidence(0, 0, 1));
 
