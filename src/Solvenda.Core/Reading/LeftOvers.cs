@@ -85,7 +85,7 @@ internal static partial class LeftOvers
     )]
     private static partial Regex Numbers();
 
-    // Street numbers and postcodes, mail addresses, sizes with their unit.
+    // Mail addresses, hours of the day, and sizes with their unit.
     [GeneratedRegex(
         @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|kg|V|W|kW|bar|°C?|l|ml|g|hp|ps|knots?|kn|nm|tonnes?)\b|\b\d{1,2}\s?(?:am|pm|h|uhr)\b",
         RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
