@@ -307,28 +307,6 @@ public sealed class EdiTests
         Assert.Equal(["FND-A3-BL", "SWV-GV-10"], line.Proposals.Select(p => p.Code));
     }
 
-    [Fact]
-    public void Sums_that_contradict_say_which()
-    {
-        var reading = One(
-            Isa(
-                Order(
-                    "PO1*1*4*EA*68.50*PE*VP*FND-A3-BL~AMT*1*284.00~PO1*2*2*EA*10*PE*VP*FND-A3-WH~AMT*1*20~CTT*3*6~AMT*TT*300~"
-                )
-            )
-        );
-        Assert.True(reading.Lines[0].NeedsYou);
-        Assert.False(reading.Lines[1].NeedsYou);
-        Assert.Equal(
-            [
-                "CTT counts 3 lines; there are 2.",
-                "Line 1: 4 at 68.50 makes 274.00; 284.00 is stated.",
-                "The total says 300.00; the lines make 304.00.",
-            ],
-            reading.Warnings
-        );
-    }
-
     private static string Of(string number, char element, char end, string po) =>
         $"ISA~00~          ~00~          ~ZZ~NORTHGANNET    ~ZZ~BRINEMOOR      ~260305~0914~U~00401~{number}~0~P~>|GS~PO~NORTHGANNET~BRINEMOOR~20260305~0914~1~X~004010|ST~850~0001|BEG~00~SA~{po}~~20260305|PO1~1~12~EA~~~VP~SHK-BOW-10|CTT~1|SE~5~0001|GE~1~1|IEA~1~{number}|"
             .Replace('~', '\u0001')

@@ -8,6 +8,13 @@ namespace Solvenda.Formats.Tests;
 public sealed class LetterTests
 {
     [Theory]
+    [InlineData("Our order OSS-771: 24 pcs LJ-150-AD.", "LJ-150-AD 24 C62")]
+    [InlineData("PO 881: 10 m PS3-12-WH", "PS3-12-WH 10 MTR")]
+    [InlineData("PO 881: 10 m of polyester rope 12 mm white", "PS3-12-WH 10 MTR")]
+    public void An_order_number_only_leads_up_to_what_is_ordered(string body, string line) =>
+        Assert.Equal([line], Shelf.Lines(Shelf.Letter(body)));
+
+    [Theory]
     [InlineData(
         "en",
         "Hello,\n\nplease send us 3 boxes of bow shackles 10 mm and 60m of three-strand rope 16 mm, black. Delivery by 20 March.\n\nOur PO is KY-4471.\n\nKind regards\nMaud",

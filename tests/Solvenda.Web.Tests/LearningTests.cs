@@ -107,6 +107,99 @@ public sealed class LearningTests(House house) : ReadingCalls(house)
     }
 
     [Fact]
+    public async Task What_was_settled_stays_when_a_table_is_read_anew()
+    {
+        var nell = await House.AsAsync(Havergal);
+        const string mail =
+            "From: Bosun <bosun@oystercatcher.example>\nSubject: list\nMessage-ID: <col-3@test.example>\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nThis is not an order yet. Not 7777 any more.\n--b\nContent-Type: text/csv; name=o.csv\nContent-Disposition: attachment; filename=o.csv\n\nGear;Pile\nball fender A3, blue;4\nlife-jacket 150 N, adult;2\n--b--\n";
+        var view = await OpenAsync(nell, await ReceiveAsync(mail, "col3.eml"));
+        static JsonElement Reading(JsonElement view) => view.GetProperty("reading");
+        var over = Reading(view)
+            .GetProperty("leftOvers")
+            .EnumerateArray()
+            .Single(l => l.GetProperty("words").GetString()!.StartsWith("7777", StringComparison.Ordinal));
+        view = await DoAsync(
+            nell,
+            view,
+            "dismiss",
+            new
+            {
+                version = Version(view),
+                part = 0,
+                start = over.GetProperty("where").GetProperty("start").GetInt32(),
+            }
+        );
+        view = await DoAsync(
+            nell,
+            view,
+            "correct",
+            new
+            {
+                version = Version(view),
+                field = "kind",
+                value = "order",
+            }
+        );
+        view = await DoAsync(
+            nell,
+            view,
+            "columns",
+            new
+            {
+                version = Version(view),
+                part = 1,
+                row = 0,
+                columns = new Dictionary<int, string> { [0] = "words", [1] = "quantity" },
+            }
+        );
+        Assert.Equal("order", Reading(view).GetProperty("kind").GetString());
+        Assert.Equal(1m, Reading(view).GetProperty("kindSure").GetDecimal());
+        Assert.Equal(2, Reading(view).GetProperty("lines").GetArrayLength());
+        Assert.Empty(Reading(view).GetProperty("leftOvers").EnumerateArray());
+    }
+
+    [Fact]
+    public async Task What_they_ask_beside_the_goods_goes_along_onto_the_order()
+    {
+        var nell = await House.AsAsync(Havergal);
+        var view = await OpenAsync(
+            nell,
+            await ReceiveAsync(
+                Mail(
+                    "Our order OSS-771: 24 pcs LJ-150-AD.\n\nPlease unload before 11, phone first.\nWhat is the life of the cartridge?",
+                    "asked-1"
+                ),
+                "asked.eml"
+            )
+        );
+        Assert.Equal(
+            ["delivery", "question"],
+            view.GetProperty("reading")
+                .GetProperty("remarks")
+                .EnumerateArray()
+                .Select(r => r.GetProperty("kind").GetString())
+        );
+        Assert.Empty(view.GetProperty("reading").GetProperty("leftOvers").EnumerateArray());
+        var order = await DoAsync(nell, view, "turn", new { version = Version(view), intoOrder = true });
+        Assert.Equal("order", order.GetProperty("kind").GetString());
+        var open = await (
+            await nell.GetAsync($"/api/orders/{order.GetProperty("number").GetString()}", Cancel)
+        ).JsonAsync();
+        var asked = open.GetProperty("sheet")
+            .GetProperty("findings")
+            .EnumerateArray()
+            .Where(f => f.GetProperty("check").GetString() == "asked")
+            .Select(f => (f.GetProperty("outcome").GetString(), f.GetProperty("words").GetString()));
+        Assert.Equal(
+            [
+                ("notice", "For the delivery: “Please unload before 11, phone first.”"),
+                ("stop", "They ask: “What is the life of the cartridge?”"),
+            ],
+            asked
+        );
+    }
+
+    [Fact]
     public async Task Attachments_are_handed_out_inert()
     {
         var nell = await House.AsAsync(Havergal);

@@ -36,7 +36,7 @@ public sealed class CorrectFieldAct : ReadingAct<CorrectField>
         FieldView Settled(string? text) => FieldView.SettledBy(work.Actor.Name, text, input.Where);
         var after = input.Field switch
         {
-            "kind" => reading with { Kind = KindOf(value), KindSure = 1m },
+            "kind" => reading with { Kind = KindOf(value), KindSure = 1m, KindSettledBy = work.Actor.Name },
             "buyer" => await BuyerAsync(work, reading, value, Settled, cancel),
             "contact" => reading with { Contact = Settled(value) },
             "poNumber" => reading with { PoNumber = Settled(value) },

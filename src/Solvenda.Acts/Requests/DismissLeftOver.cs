@@ -22,8 +22,7 @@ public sealed class DismissLeftOverAct : ReadingAct<DismissLeftOver>
         var over =
             reading.LeftOvers.FirstOrDefault(l => l.Where.Part == input.Part && l.Where.Start == input.Start)
             ?? throw RefusedException.NotFound("such words");
-        return Task.FromResult(
-            (reading.Explaining(over.Where), new ReadingCorrected("means_nothing", null, null, over.Words, null))
-        );
+        var after = reading.Explaining(over.Where) with { MeansNothing = [.. reading.MeansNothing, over.Where] };
+        return Task.FromResult((after, new ReadingCorrected("means_nothing", null, null, over.Words, null)));
     }
 }

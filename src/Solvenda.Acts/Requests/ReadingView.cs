@@ -77,8 +77,17 @@ public sealed record ReadLineView(
 /// <summary>A charge stated on the document.</summary>
 public sealed record StatedCharge(string Kind, decimal Amount);
 
-/// <summary>Words that nothing explains, and that could be a quantity or a thing.</summary>
-public sealed record LeftOverView(string Words, EvidenceView Where);
+/// <summary>
+/// Words that nothing explains, and that could be a quantity or a thing; or a figure that others contradict, as
+/// <paramref name="Why"/> says.
+/// </summary>
+public sealed record LeftOverView(string Words, EvidenceView Where, string Why = "");
+
+/// <summary>Something that is asked beside the goods: delivery, printed, certificate or question.</summary>
+public sealed record RemarkView(RemarkKind Kind, string Words, EvidenceView Where);
+
+/// <summary>Something of the original that was not used, and why.</summary>
+public sealed record UnusedView(string Words, string Why, EvidenceView Where);
 
 /// <summary>A buyer that it may be from, and why.</summary>
 public sealed record BuyerCandidateView(long Id, string Name, string How, decimal Sure);
@@ -110,8 +119,23 @@ public sealed record ReadingView(
     /// </summary>
     public decimal KindSure { get; init; } = 1m;
 
+    /// <summary>Who said what kind it is; null where it was read so.</summary>
+    public string? KindSettledBy { get; init; }
+
     /// <summary>What nothing explains: to be taken up, or said to mean nothing.</summary>
     public IReadOnlyList<LeftOverView> LeftOvers { get; init; } = [];
+
+    /// <summary>Where a person said that what stands there means nothing.</summary>
+    public IReadOnlyList<EvidenceView> MeansNothing { get; init; } = [];
+
+    /// <summary>What was not used, and why.</summary>
+    public IReadOnlyList<UnusedView> Unused { get; init; } = [];
+
+    /// <summary>What is asked beside the goods; it goes along onto a quote or an order.</summary>
+    public IReadOnlyList<RemarkView> Remarks { get; init; } = [];
+
+    /// <summary>The first day on which they take the goods, yyyy-MM-dd; null where they do not say.</summary>
+    public string? WantedFrom { get; init; }
 
     /// <summary>A quote of ours that it refers to.</summary>
     public FieldView QuoteNumber { get; init; } = FieldView.Missing;
@@ -135,18 +159,25 @@ public sealed record ReadingView(
         BuyerId is null
         || Buyer.Sure < ReadLine.SureEnough
         || KindSure < ReadLine.SureEnough
+        || PoNumber.Sure is > 0 and < ReadLine.SureEnough
         || LeftOvers.Count > 0
         || Lines.Count == 0
         || Lines.Any(l => l.NeedsYou)
         || (Wanted.Value is not null && Wanted.Sure < Reading.UnsureDate);
 
-    /// <summary>The same, with everything of the head that a person had said before.</summary>
+    /// <summary>
+    /// The same, with everything that a person had said before of its kind, its head, and what means nothing.
+    /// </summary>
     public ReadingView Keeping(ReadingView before)
     {
         ArgumentNullException.ThrowIfNull(before);
         static FieldView Of(FieldView old, FieldView read) => old.IsSettled ? old : read;
-        return this with
+        var same = this with
         {
+            Kind = before.KindSettledBy is null ? Kind : before.Kind,
+            KindSure = before.KindSettledBy is null ? KindSure : before.KindSure,
+            KindSettledBy = before.KindSettledBy,
+            MeansNothing = before.MeansNothing,
             Buyer = Of(before.Buyer, Buyer),
             BuyerId = before.Buyer.IsSettled ? before.BuyerId : BuyerId,
             Contact = Of(before.Contact, Contact),
@@ -159,6 +190,7 @@ public sealed record ReadingView(
             Currency = Of(before.Currency, Currency),
             PaymentDays = Of(before.PaymentDays, PaymentDays),
         };
+        return before.MeansNothing.Aggregate(same, (reading, where) => reading.Explaining(where));
     }
 
     /// <summary>The same without what is left over where something was taken up.</summary>
@@ -170,9 +202,12 @@ public sealed record ReadingView(
             LeftOvers =
             [
                 .. LeftOvers.Where(l =>
-                    l.Where.Part != where.Part
-                    || l.Where.Start >= where.Start + where.Length
-                    || where.Start >= l.Where.Start + l.Where.Length
+                    l.Where != where
+                    && (
+                        l.Where.Part != where.Part
+                        || l.Where.Start >= where.Start + where.Length
+                        || where.Start >= l.Where.Start + l.Where.Length
+                    )
                 ),
             ],
         };
@@ -205,13 +240,10 @@ public sealed record ReadingView(
         )
         {
             KindSure = r.KindSure,
-            LeftOvers =
-            [
-                .. r.LeftOvers.Select(l => new LeftOverView(
-                    l.Words,
-                    new EvidenceView(l.Where.Start, l.Where.Length, l.Where.Part)
-                )),
-            ],
+            LeftOvers = [.. r.LeftOvers.Select(l => new LeftOverView(l.Words, Where(l.Where), l.Why))],
+            Unused = [.. r.Unused.Select(u => new UnusedView(u.Words, u.Why, Where(u.Where)))],
+            Remarks = [.. r.Remarks.Select(x => new RemarkView(x.Kind, x.Words, Where(x.Where)))],
+            WantedFrom = Day(r.WantedFrom),
             QuoteNumber = Text(r.QuoteNumber),
             DeliverToCountry = r.DeliverToCountry,
             Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),
@@ -231,8 +263,9 @@ public sealed record ReadingView(
     private static FieldView Show<T>(Field<T> f, Func<T?, string?> say) =>
         new(f.Sure > 0 ? say(f.Value) : null, f.Sure, f.How, Where(f.Evidence));
 
-    private static IReadOnlyList<EvidenceView> Where(IEnumerable<Evidence> evidence) =>
-        [.. evidence.Select(e => new EvidenceView(e.Start, e.Length, e.Part))];
+    private static IReadOnlyList<EvidenceView> Where(IEnumerable<Evidence> evidence) => [.. evidence.Select(Where)];
+
+    private static EvidenceView Where(Evidence e) => new(e.Start, e.Length, e.Part);
 
     public static ReadLineView Line(ReadLine l, int no, ReadingContext context)
     {

@@ -151,6 +151,11 @@ public static class RequestSteps
             return $"it could be from {string.Join(" or ", reading.BuyerCandidates.Take(2).Select(c => c.Name))}";
         if (reading.BuyerId is null)
             return "we do not know who this is";
+        if (
+            reading.KindSure < ReadLine.SureEnough
+            && (reading.Kind is not (MessageKind.Unclear or MessageKind.Question) || reading.Lines.Count > 0)
+        )
+            return $"is it {KindWords.Of(reading.Kind)}?";
         switch (reading.Kind)
         {
             case MessageKind.Cancellation:
@@ -168,13 +173,16 @@ public static class RequestSteps
         }
         if (reading.Lines.Count == 0)
             return reading.Kind == MessageKind.Question ? "asks something" : "no lines could be read";
-        if (reading.KindSure < ReadLine.SureEnough)
-            return $"is it {(reading.Kind == MessageKind.Order ? "an order" : "a request for prices")}?";
+        if (reading.PoNumber.Sure is > 0 and < ReadLine.SureEnough)
+            return reading.PoNumber.How;
         if (reading.Wanted.Value is not null && reading.Wanted.Sure < Reading.UnsureDate)
             return $"wanted when? {reading.Wanted.How}";
         var open = reading.Lines.Where(l => l.NeedsYou).ToList();
         return open.Count switch
         {
+            0 when reading.LeftOvers.Count > 0 && reading.LeftOvers[0].Why.Length > 0 => Short(
+                reading.LeftOvers[0].Why
+            ),
             0 when reading.LeftOvers.Count > 0 => $"not all of it is read: “{Short(reading.LeftOvers[0].Words)}”",
             0 => "",
             1 when open[0].ItemCode is null => $"one item is unknown: {open[0].TheirCode ?? open[0].Words}",

@@ -116,7 +116,7 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
             AskedLines.Add(draft, reading.Lines.Where(l => !l.TakenBack).Select(l => LineOf(l, reading)), facts)
         );
         var stated = StatedOf(reading, HeadTerms.DeliverTo.In(draft.Head), left);
-        sheet.Stated = stated == Stated.Nothing ? "" : JsonSerializer.Serialize(stated);
+        sheet.Stated = stated.IsNothing ? "" : JsonSerializer.Serialize(stated);
         return sheet;
     }
 
@@ -179,7 +179,7 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
 
     private static Stated StatedOf(ReadingView reading, string? deliverTo, bool left)
     {
-        var stated = new Stated(
+        return new Stated(
             int.TryParse(reading.PaymentDays.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var days)
                 ? days
                 : null,
@@ -190,10 +190,11 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
             decimal.TryParse(reading.Goods.Value, NumberStyles.Number, CultureInfo.InvariantCulture, out var goods)
                 ? goods
                 : null
-        );
-        return stated.Amounts.IsEmpty && stated with { Amounts = Stated.Nothing.Amounts } == Stated.Nothing
-            ? Stated.Nothing
-            : stated;
+        )
+        {
+            NotBefore = DateOnly.TryParseExact(reading.WantedFrom, "yyyy-MM-dd", out var from) ? from : null,
+            Remarks = [.. reading.Remarks.Select(r => new StatedRemark(r.Kind.ToString().ToLowerInvariant(), r.Words))],
+        };
     }
 
     private static string MatterOf(RequestRow request, ReadingView reading)

@@ -44,6 +44,9 @@ internal static partial class Counted
                 read?.Or is null ? "" : "is it a decimal or a thousands sign?"
             );
         }
+        // "Ein paar", "a couple": a pair, or only some.
+        if (IsVague(anchor, scene.Language))
+            return (2m, 3m, "two, or a few?");
         return anchor.Groups["word"].Success
             ? (NumberWords.Read(anchor.Groups["word"].Value, scene.Language) * many, null, "")
             : (null, null, "");
@@ -84,6 +87,15 @@ internal static partial class Counted
         return language.Units.TryGetValue(word, out var code) || Language.English.Units.TryGetValue(word, out code)
             ? Unit.Of(code)
             : UnitTable.FromWord(word);
+    }
+
+    private static bool IsVague(Match anchor, Language language)
+    {
+        var said = Plain(anchor.Value);
+        return language
+            .Some.Concat(Language.English.Some)
+            .Append("a couple")
+            .Any(s => said == s || said.StartsWith(s + " ", StringComparison.Ordinal));
     }
 
     private static string Plain(string word) => Blank().Replace(word.Trim().ToLowerInvariant(), " ");

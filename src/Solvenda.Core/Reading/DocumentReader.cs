@@ -44,7 +44,8 @@ public static class DocumentReader
             .Lines.Take(MostLines)
             .Select(l => Line(l, buyer, bought, context, language))
             .ToImmutableArray();
-        lines = Sums.Check(lines, document, currency, warnings);
+        var overs = document.LeftOvers.ToBuilder();
+        lines = Sums.Check(lines, document, currency, warnings, overs);
         return new Reading(
             document.Kind,
             buyer,
@@ -67,6 +68,9 @@ public static class DocumentReader
             warnings.ToImmutable()
         )
         {
+            LeftOvers = overs.ToImmutable(),
+            Unused = document.Unused,
+            WantedFrom = document.WantedFrom,
             QuoteNumber = Text(document.QuoteNumber),
             DeliverToCountry = document.DeliverToCountry,
             Goods = document.Goods is { } goods
@@ -124,7 +128,7 @@ public static class DocumentReader
                     ? new Field<decimal?>(quantity.Value, 0.4m, "is it a decimal or a thousands sign?", ofQuantity)
                 : new Field<decimal?>(quantity.Value, 0.98m, "stated", ofQuantity),
             unit,
-            line.Price?.Value,
+            NetPrice(line),
             line.PriceBase,
             line.Note,
             (many > 0 ? line.Open * many : line.Open) is { } or && found.Item is { } open
@@ -152,6 +156,12 @@ public static class DocumentReader
             TakenBack = line.TakenBack,
         };
     }
+
+    // "142.00 less 5 %": what is taken off the line is part of its price.
+    private static decimal? NetPrice(StatedLine line) =>
+        line is { Price: { } price, Quantity.Value: > 0, Allowances: not 0 }
+            ? Math.Round(price.Value + (line.Allowances * line.PriceBase / line.Quantity.Value), 6)
+            : line.Price?.Value;
 
     private static Field<Unit> UnitField(StatedLine line, Item? item, Unit? theirs, ImmutableArray<Evidence> ofQuantity)
     {

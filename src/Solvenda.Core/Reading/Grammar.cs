@@ -21,6 +21,7 @@ internal sealed record Grammar(
     Regex ByAtEnd,
     Regex Them,
     Regex Same,
+    Regex Some,
     string[] Joints
 )
 {
@@ -59,7 +60,7 @@ internal sealed record Grammar(
             ),
             Matching($@"[,;\n+&]|(?<!\w)(?:{Both(l => l.And)})(?!\w)"),
             Matching(
-                $@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d))|[àá]\s|@|(?<=\s)=|:(?=\s)"
+                $@",|\n|;|(?<!\w)(?:{Both(l => l.Stop)})(?!\w)|\bplus\b|\band\s+(?=the\s+usual|\d|an?\s|some)|(?:(?<!\w)(?:{Language.AnyOf(language.And)})\s+(?=\d|(?:{Language.AnyOf(language.Some)})(?!\w)))|[àá]\s|@|(?<=\s)=|:(?=\s)"
             ),
             // A word like "for" stands before many numbers; only with a currency or decimals is one a price.
             Matching(
@@ -80,6 +81,7 @@ internal sealed record Grammar(
             Matching($@"(?:[\s,]+(?:{Both(l => l.By)}))+\s*$"),
             Matching($@"^(?:{Both(l => l.Them)})(?!\w)"),
             Matching($@"^(?:{Both(l => l.Same)})(?!\w)\s*"),
+            Matching($@"(?<!\w)(?:{Both(l => l.Some)})(?!\w)"),
             [.. language.And.Concat(en.And).Distinct().Select(a => " " + a)]
         );
     }

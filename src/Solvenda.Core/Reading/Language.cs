@@ -182,6 +182,12 @@ public sealed class Language
     /// <summary>What columns are called, by what they mean.</summary>
     public required Dictionary<string, string[]> Heads { get; init; }
 
+    /// <summary>Words before a thing that is wanted, and nobody says how many: some shackles.</summary>
+    public required string[] Some { get; init; }
+
+    /// <summary>Words of what is asked beside the goods, by its kind: delivery, printed, certificate.</summary>
+    public required Dictionary<string, string[]> Remarks { get; init; }
+
     /// <summary>All languages that are read.</summary>
     public static ImmutableArray<Language> All { get; } = [.. Load()];
 

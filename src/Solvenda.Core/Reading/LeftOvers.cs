@@ -1,18 +1,24 @@
+using System.Buffers;
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Text.RegularExpressions;
 
 namespace Solvenda.Core.Reading;
 
 /// <summary>
-/// What of a text nothing explains: numbers that could be a quantity, and codes of ours, that are neither evidence of a
-/// value nor known to be something else. Nothing that somebody wrote vanishes without a word.
+/// What of a text nothing explains: numbers that could be a quantity, codes of ours, and things that are wanted without
+/// a number ("some shackles"), that are neither evidence of a value nor known to be something else. Nothing that
+/// somebody wrote vanishes without a word.
 /// </summary>
 internal static partial class LeftOvers
 {
     // As much beside it as makes it plain what is meant.
     private const int Beside = 24;
 
-    private const int Most = 30;
+    private static readonly SearchValues<char> Ends = SearchValues.Create(",.;:?!\n(");
+
+    // More are said to be there.
+    private const int Most = 60;
 
     /// <param name="taken">Where values that were read stand.</param>
     public static ImmutableArray<LeftOver> Of(
@@ -25,28 +31,77 @@ internal static partial class LeftOvers
     {
         var scene = Scene.Of(letter, fresh, language, Field<Buyers.BuyerId>.Missing, context);
         var marks = TextMarks.Of(fresh, scene);
-        List<(int Start, int End)> explained =
-        [
-            .. taken.Where(e => e.Part == letter.Part).Select(e => (e.Start, e.Start + e.Length)),
-            .. marks.Others.Select(o => (o.Start, o.Start + o.Length)),
-            .. Addresses().Matches(fresh).Select(m => (m.Index, m.Index + m.Length)),
-        ];
-        bool IsExplained(int start, int length) => explained.Exists(x => start < x.End && start + length > x.Start);
-        var left = ImmutableArray.CreateBuilder<LeftOver>();
-        foreach (Match m in Numbers().Matches(fresh))
+        var explained = new Stretches(
+            taken
+                .Where(e => e.Part == letter.Part)
+                .Select(e => (e.Start, e.Length))
+                .Concat(marks.Others)
+                .Concat(Addresses().Matches(fresh).Select(m => (m.Index, m.Length)))
+                .Concat(
+                    Sizes()
+                        .Matches(fresh)
+                        .Where(m => !CountsGoods(fresh, m.Index + m.Length, scene))
+                        .Select(m => (m.Index, m.Length))
+                )
+        );
+        var left = new List<LeftOver>();
+        foreach (
+            var (at, length) in Numbers()
+                .Matches(fresh)
+                .Where(m => !explained.Meet(m.Index, m.Length) && !MeansNothing(fresh, m, scene))
+                .Select(m => (m.Index, m.Length))
+                .Concat(Uncounted(fresh, scene).Where(x => !explained.Meet(x.Start, x.Length)))
+                .OrderBy(x => x.Item1)
+        )
         {
-            if (left.Count >= Most)
-                break;
-            if (IsExplained(m.Index, m.Length) || MeansNothing(fresh, m, scene))
-                continue;
-            var (start, end) = Around(fresh, m.Index, m.Index + m.Length);
+            var (start, end) = Around(fresh, at, at + length);
             if (left.Count > 0 && start < left[^1].Where.Start + left[^1].Where.Length)
                 continue;
             left.Add(
                 new LeftOver(Blank().Replace(fresh[start..end], " "), new Evidence(letter.Part, start, end - start))
             );
         }
-        return left.ToImmutable();
+        if (left.Count <= Most)
+            return [.. left];
+        return
+        [
+            .. left.Take(Most),
+            left[Most] with
+            {
+                Words = string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{left[Most].Words}, and {left.Count - Most - 1} more below"
+                ),
+            },
+        ];
+    }
+
+    // "Some shackles", "a few more of the thimbles": a thing that we sell, and nobody says how many.
+    private static IEnumerable<(int Start, int Length)> Uncounted(string fresh, Scene scene)
+    {
+        foreach (Match m in scene.Grammar.Some.Matches(fresh))
+        {
+            var behind = fresh.AsSpan(m.Index + m.Length, Math.Min(Beside * 2, fresh.Length - m.Index - m.Length));
+            var end = behind.IndexOfAny(Ends);
+            var words = ItemFinder.Normal((end >= 0 ? behind[..end] : behind).ToString());
+            var named = words
+                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .TakeWhile(w => !Things.EndsAThing(w, scene.Language))
+                .Take(4);
+            if (named.Any(w => w.Length > 3 && scene.Context.Items.Knows(w, scene.Language)))
+                yield return (m.Index, m.Length);
+        }
+    }
+
+    // "40 kg of washing powder", "5 l antifouling" where the number stands alone: what is measured so is goods.
+    private static bool CountsGoods(string fresh, int end, Scene scene)
+    {
+        var next = NextWord().Match(fresh, end);
+        if (!next.Success || next.Index != end)
+            return false;
+        var word = next.Groups[1].Value.ToLowerInvariant();
+        return word is "of" or "von" or "van" or "de" or "av" or "af"
+            || scene.Context.Items.Knows(word, scene.Language);
     }
 
     // A code of ours always means something; a number that names something, or is part of a name, does not count.
@@ -56,8 +111,10 @@ internal static partial class LeftOvers
             return scene.Context.Items.ByCode(m.Value) is null;
         if (m.Value.Length > 7)
             return true;
-        var line = fresh.LastIndexOf('\n', Math.Max(0, m.Index - 1)) + 1;
-        var before = fresh[line..m.Index];
+        // What a number names stands right before it; a line may be without end.
+        var from = Math.Max(0, m.Index - TextMarks.LongestName);
+        var line = m.Index == from ? -1 : fresh.LastIndexOf('\n', m.Index - 1, m.Index - from);
+        var before = fresh[(line >= 0 ? line + 1 : from)..m.Index];
         if (Things.Names(before, scene.Language))
             return true;
         // The mark of a list: "1) rope", "2. rope".
@@ -85,12 +142,22 @@ internal static partial class LeftOvers
     )]
     private static partial Regex Numbers();
 
-    // Mail addresses, hours of the day, and sizes with their unit.
+    // Mail addresses, hours of the day, and sizes with a unit that no goods are sold by.
     [GeneratedRegex(
-        @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|kg|V|W|kW|bar|°C?|l|ml|g|hp|ps|knots?|kn|nm|tonnes?)\b|\b\d{1,2}\s?(?:am|pm|h|uhr)\b",
+        @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|V|W|kW|bar|°C?|hp|ps|knots?|kn|nm)\b|\b\d{1,2}\s?(?:am|pm|h|uhr)\b",
         RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
     )]
     private static partial Regex Addresses();
+
+    // What is a size mostly, and goods where a thing stands behind it.
+    [GeneratedRegex(
+        @"\b\d+(?:[.,]\d+)?\s?(?:kg|l|ml|g|tonnes?|t)\b",
+        RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
+    )]
+    private static partial Regex Sizes();
+
+    [GeneratedRegex(@"[ \t]+(\p{L}+)")]
+    private static partial Regex NextWord();
 
     [GeneratedRegex(@"\s+")]
     private static partial Regex Blank();

@@ -6,7 +6,7 @@ namespace Solvenda.Core.Reading;
 /// Reads one message, whatever it came as: a structured document as it states, a letter by its words, tables by their
 /// columns, and all of them as one request.
 /// </summary>
-public static partial class MessageReader
+public static class MessageReader
 {
     /// <summary>Null where there is nothing to be read, with the reason.</summary>
     public static (Reading? Reading, string? Problem) Read(Incoming message, DateOnly today, ReadingContext context)
@@ -52,6 +52,8 @@ public static partial class MessageReader
         foreach (var (part, index) in pages)
             clues = clues.AddRange(TextClues.Of(part.Text, index, "name", context));
         var tables = TablesOf(message, letter.Written, language, context);
+        foreach (var (part, index, found) in tables.Where(t => t.Part.Kind == PartKind.Table))
+            clues = clues.AddRange(TextClues.Of(TableReading.Prose(part, found), index, "name", context));
         var ofLetter = tables.Find(t => t.Part.Kind == PartKind.Letter && t.Part.Text == letter.Text);
         var reading = TextReader.Read(
             ofLetter.Found is null ? letter : letter with { Text = TableReading.Prose(ofLetter.Part, ofLetter.Found) },
@@ -59,23 +61,21 @@ public static partial class MessageReader
             clues,
             tables.Sum(t => t.Found.Lines.Length)
         );
+        List<Source> said = [new("the letter", letter.Part, reading.Lines)];
         foreach (var (part, index) in pages)
-            reading = With(
-                reading,
-                part,
-                index,
-                letter,
-                language,
-                context,
-                readLines: tables.Count == 0 && reading.Lines.IsEmpty
-            );
-        foreach (var (part, _, found) in tables)
-            reading = With(reading, part, found, language, context);
-        return Questions(
-            Kinded(reading, letter, language, tables.Count > 0 || pages.Count > 0),
-            letter,
-            tables.Count > 0
-        );
+        {
+            (reading, var source) = With(reading, part, index, letter, language, context, tables);
+            said.Add(source);
+        }
+        List<Source> stated = [];
+        foreach (var (part, index, found) in tables)
+        {
+            (reading, var source) = With(reading, part, index, found, letter, language, context);
+            stated.Add(source);
+        }
+        var (lines, unused) = Sources.Merged(stated, said, context.Items);
+        reading = reading with { Lines = lines, Unused = reading.Unused.AddRange(unused) };
+        return Kinded(reading, letter, language, tables.Count > 0 || pages.Count > 0);
     }
 
     // What was sent along, to be read as what it says beside the letter.
@@ -120,25 +120,45 @@ public static partial class MessageReader
                 .Where(t => t.Found.Lines.Length > 0),
         ];
 
-    private static Reading With(
+    private static (Reading, Source) With(
         Reading reading,
         OriginalPart part,
+        int index,
         TableReading.Found found,
+        Letter letter,
         Language language,
         ReadingContext context
     )
     {
-        var document = new OrderDocument(reading.Kind, found.Lines) { Goods = found.Goods, Warnings = found.Warnings };
-        var lines = DocumentReader.Read(document, context, reading.Buyer, language);
-        return reading with
+        var document = new OrderDocument(reading.Kind, found.Lines)
         {
-            Lines = reading.Lines.AddRange(
-                part.Sure < 1m ? lines.Lines.Select(l => Doubted(l, part.Sure)) : lines.Lines
-            ),
-            Goods = reading.Goods.Sure > 0 ? reading.Goods : lines.Goods,
-            Warnings = reading.Warnings.AddRange(lines.Warnings.Where(w => !reading.Warnings.Contains(w))),
-            Language = language.Code,
+            Goods = found.Goods,
+            Warnings = found.Warnings,
+            LeftOvers = found.LeftOvers,
         };
+        var read = DocumentReader.Read(document, context, reading.Buyer, language);
+        // What stands in the cells above a table, or beside it, is about the whole.
+        if (part.Kind == PartKind.Table)
+        {
+            var beside = TableReading.Prose(part, found);
+            var page = new Letter("", "", "", letter.Written, beside, beside.Length) { Part = index };
+            reading = WithHead(reading, TextHead.Read(page, beside, language, reading.Buyer, context), part.Sure);
+        }
+        return (
+            reading with
+            {
+                Goods = reading.Goods.Sure > 0 ? reading.Goods : read.Goods,
+                LeftOvers = reading.LeftOvers.AddRange(read.LeftOvers),
+                Unused = reading.Unused.AddRange(found.Unused),
+                Warnings = reading.Warnings.AddRange(read.Warnings.Where(w => !reading.Warnings.Contains(w))),
+                Language = language.Code,
+            },
+            new Source(
+                part.Name,
+                index,
+                part.Sure < 1m ? [.. read.Lines.Select(l => Doubted(l, part.Sure))] : read.Lines
+            )
+        );
     }
 
     // A table without a word about what is wanted is an order where it carries an order's number, else a price is
@@ -158,34 +178,14 @@ public static partial class MessageReader
         };
     }
 
-    // What a letter asks beside its table is for a person to answer.
-    private static Reading Questions(Reading reading, Letter letter, bool hasTable)
-    {
-        if (!hasTable)
-            return reading;
-        var fresh = letter.Text[..Math.Min(letter.FreshLength, letter.Text.Length)];
-        var asked = Question()
-            .Matches(fresh)
-            .Select(m => Blank().Replace(m.Value.Trim(), " "))
-            .Where(q => q.Length is > 10 and < 400)
-            .Take(5)
-            .ToList();
-        return asked.Count == 0
-            ? reading
-            : reading with
-            {
-                Warnings = reading.Warnings.AddRange(asked.Select(q => $"They ask: “{q}”")),
-            };
-    }
-
-    private static Reading With(
+    private static (Reading, Source) With(
         Reading reading,
         OriginalPart part,
         int index,
         Letter letter,
         Language language,
         ReadingContext context,
-        bool readLines
+        List<(OriginalPart Part, int Index, TableReading.Found Found)> tables
     )
     {
         var page = new Letter("", "", "", letter.Written, part.Text, Math.Min(part.Text.Length, TextReader.LongestRead))
@@ -194,9 +194,12 @@ public static partial class MessageReader
         };
         var fresh = part.Text[..page.FreshLength];
         var head = TextHead.Read(page, fresh, language, reading.Buyer, context);
-        var lines = readLines ? TextLines.Of(page, fresh, language, reading.Buyer, context) : [];
-        Field<T> Better<T>(Field<T> ours, Field<T> theirs) =>
-            ours.Sure >= theirs.Sure * part.Sure ? ours : theirs with { Sure = theirs.Sure * part.Sure };
+        // Beside lines that are known already, only what it surely names counts.
+        var lines = tables.Any(t => t.Index == index)
+            ? []
+            : TextLines.Of(page, fresh, language, reading.Buyer, context);
+        if (tables.Count > 0 || !reading.Lines.IsEmpty)
+            lines = TextReader.Surely(lines);
         var kind =
             reading.Kind != MessageKind.Unclear ? reading.Kind
             // A printed order has a column called "price" too: its number says what it is.
@@ -204,11 +207,35 @@ public static partial class MessageReader
             : Language.Says(fresh, language.Quote) ? MessageKind.RequestForQuotation
             : Language.Says(fresh, language.Order) ? MessageKind.Order
             : reading.Kind;
+        return (
+            WithHead(reading, head, part.Sure) with
+            {
+                Kind = kind,
+                KindSure = kind == reading.Kind ? reading.KindSure : 0.8m,
+                Warnings =
+                    part.Sure < 1m
+                        ? reading.Warnings.Add($"{part.Name} was recognised from a picture: look at every figure.")
+                        : reading.Warnings,
+            },
+            new Source(part.Name, index, part.Sure < 1m ? [.. lines.Select(l => Doubted(l, part.Sure))] : lines)
+        );
+    }
+
+    // What another part says of the whole, where it is better known there. Two order's numbers are a question.
+    private static Reading WithHead(Reading reading, TextHead head, decimal sure)
+    {
+        Field<T> Better<T>(Field<T> ours, Field<T> theirs) =>
+            ours.Sure >= theirs.Sure * sure ? ours : theirs with { Sure = theirs.Sure * sure };
+        var po = Better(reading.PoNumber, head.PoNumber);
+        if (
+            reading.PoNumber is { Value: { } first, Sure: > 0 }
+            && head.PoNumber is { Value: { } second, Sure: > 0 }
+            && Ordering.PoKey.Of(first) != Ordering.PoKey.Of(second)
+        )
+            po = TextHead.TwoOrders(reading.PoNumber, head.PoNumber);
         return reading with
         {
-            Kind = kind,
-            KindSure = kind == reading.Kind ? reading.KindSure : 0.8m,
-            PoNumber = Better(reading.PoNumber, head.PoNumber),
+            PoNumber = po,
             QuoteNumber = Better(reading.QuoteNumber, head.QuoteNumber),
             Wanted = Better(reading.Wanted, head.Wanted),
             Contact = Better(reading.Contact, head.Contact),
@@ -219,11 +246,6 @@ public static partial class MessageReader
             Currency = Better(reading.Currency, head.Currency),
             PaymentDays = Better(reading.PaymentDays, head.PaymentDays),
             Goods = Better(reading.Goods, head.Goods),
-            Lines = reading.Lines.AddRange(part.Sure < 1m ? lines.Select(l => Doubted(l, part.Sure)) : lines),
-            Warnings =
-                part.Sure < 1m
-                    ? reading.Warnings.Add($"{part.Name} was recognised from a picture: look at every figure.")
-                    : reading.Warnings,
         };
     }
 
@@ -243,10 +265,4 @@ public static partial class MessageReader
             ? address.ToLowerInvariant()
             : message.From.ToLowerInvariant();
     }
-
-    [GeneratedRegex(@"[^.!?\n][^.!?]*\?")]
-    private static partial Regex Question();
-
-    [GeneratedRegex(@"\s+")]
-    private static partial Regex Blank();
 }

@@ -76,6 +76,9 @@ public sealed record OrderDocument(MessageKind Kind, ImmutableArray<StatedLine> 
     /// <summary>When the goods are wanted.</summary>
     public Stated<DateOnly>? Wanted { get; init; }
 
+    /// <summary>The first day on which they take them; null where any day up to the wanted one will do.</summary>
+    public DateOnly? WantedFrom { get; init; }
+
     /// <summary>Where the goods go.</summary>
     public Stated<string>? DeliverTo { get; init; }
 
@@ -102,6 +105,12 @@ public sealed record OrderDocument(MessageKind Kind, ImmutableArray<StatedLine> 
 
     /// <summary>Charges and allowances, an allowance negative, in the document's currency.</summary>
     public ImmutableArray<(string Kind, decimal Amount)> Charges { get; init; } = [];
+
+    /// <summary>What was not used though it matters, and stated totals that the lines do not make.</summary>
+    public ImmutableArray<LeftOver> LeftOvers { get; init; } = [];
+
+    /// <summary>What was not used, and why.</summary>
+    public ImmutableArray<Unused> Unused { get; init; } = [];
 
     /// <summary>What was odd about it, in words.</summary>
     public ImmutableArray<string> Warnings { get; init; } = [];

@@ -48,10 +48,39 @@ public enum MessageKind
 /// <summary>Words of a message that nothing explains, and that could be a quantity or a thing.</summary>
 /// <param name="Words">As they stand there.</param>
 /// <param name="Where">What is lit in the original.</param>
-public sealed record LeftOver(string Words, Evidence Where);
+/// <param name="Why">What it contradicts, in a sentence; empty where nothing explains it.</param>
+public sealed record LeftOver(string Words, Evidence Where, string Why = "");
+
+/// <summary>Something of the original that no value was taken from, and that stops nothing.</summary>
+/// <param name="Why">Why it was not used, in words.</param>
+public sealed record Unused(string Words, string Why, Evidence Where);
+
+/// <summary>What somebody is to do about a remark.</summary>
+public enum RemarkKind
+{
+    /// <summary>How it is to be delivered.</summary>
+    Delivery,
+
+    /// <summary>What is to stand on papers or parcels, or not to.</summary>
+    Printed,
+
+    /// <summary>A certificate or another paper that is to come with the goods.</summary>
+    Certificate,
+
+    /// <summary>A question that waits for an answer.</summary>
+    Question,
+}
+
+/// <summary>Something that is asked of us beside the goods: it goes along until somebody has seen to it.</summary>
+public sealed record Remark(RemarkKind Kind, string Words, Evidence Where);
 
 /// <summary>Where a value stands in the original: a part, and characters of that part's text.</summary>
-public readonly record struct Evidence(int Part, int Start, int Length);
+public readonly record struct Evidence(int Part, int Start, int Length)
+{
+    /// <summary>Whether both have a character in common.</summary>
+    public bool Meets(Evidence other) =>
+        Part == other.Part && Start < other.Start + other.Length && other.Start < Start + Length;
+}
 
 /// <summary>A value that was read: how sure (0 to 1), how it was found, and where it stands.</summary>
 public sealed record Field<T>(T? Value, decimal Sure, string How, ImmutableArray<Evidence> Evidence)
@@ -138,11 +167,20 @@ public sealed record Reading(
     /// <summary>What nothing explains.</summary>
     public ImmutableArray<LeftOver> LeftOvers { get; init; } = [];
 
+    /// <summary>What was not used, and why.</summary>
+    public ImmutableArray<Unused> Unused { get; init; } = [];
+
     /// <summary>A quote of ours that it refers to.</summary>
     public Field<string> QuoteNumber { get; init; } = Field<string>.Missing;
 
     /// <summary>ISO 3166-1 alpha-2 of where it goes; null where it does not say.</summary>
     public string? DeliverToCountry { get; init; }
+
+    /// <summary>The first day on which they take the goods; null where they do not say.</summary>
+    public DateOnly? WantedFrom { get; init; }
+
+    /// <summary>What else is asked of us beside the goods.</summary>
+    public ImmutableArray<Remark> Remarks { get; init; } = [];
 
     /// <summary>Total of the lines as stated.</summary>
     public Field<decimal?> Goods { get; init; } = Field<decimal?>.Missing;
@@ -157,12 +195,13 @@ public sealed record Reading(
     public string Language { get; init; } = "";
 
     /// <summary>
-    /// Whether a person has to look before it can be turned: the buyer, the kind or a line is not sure, or something is
-    /// left over.
+    /// Whether a person has to look before it can be turned: the buyer, the kind, the order's number or a line is not
+    /// sure, or something is left over.
     /// </summary>
     public bool NeedsYou =>
         Buyer.Sure < ReadLine.SureEnough
         || KindSure < ReadLine.SureEnough
+        || PoNumber.Sure is > 0 and < ReadLine.SureEnough
         || !LeftOvers.IsEmpty
         || Lines.IsEmpty
         || Lines.Any(l => l.NeedsYou)

@@ -15,16 +15,21 @@ public static class Sums
     private static bool Fits(decimal stated, decimal worked, decimal quantity, decimal priceBase) =>
         Math.Abs(stated - worked) <= 0.011m + (Math.Abs(quantity) / Math.Max(1m, priceBase) * 0.00005m);
 
-    /// <summary>Compares lines with their own sums and with the total that is stated.</summary>
+    /// <summary>
+    /// Compares lines with their own sums and with the total that is stated. A total that the lines do not make is left
+    /// over until a person has seen it.
+    /// </summary>
     public static ImmutableArray<ReadLine> Check(
         ImmutableArray<ReadLine> lines,
         OrderDocument document,
         Currency? currency,
-        ImmutableArray<string>.Builder warnings
+        ImmutableArray<string>.Builder warnings,
+        ImmutableArray<LeftOver>.Builder overs
     )
     {
         ArgumentNullException.ThrowIfNull(document);
         ArgumentNullException.ThrowIfNull(warnings);
+        ArgumentNullException.ThrowIfNull(overs);
         var checkedLines = lines.ToBuilder();
         for (var i = 0; i < lines.Length; i++)
         {
@@ -67,13 +72,22 @@ public static class Sums
                 Math.Abs(total.Value - sum) > 0.011m * document.Lines.Length
                 && Math.Abs(total.Value - withCharges) > 0.011m * document.Lines.Length
             )
-                warnings.Add(
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"The total says {total.Value:0.00}; the lines make {sum:0.00}."
-                    )
-                );
+                overs.Add(Disagreeing(total, sum));
         }
         return checkedLines.ToImmutable();
+    }
+
+    /// <summary>A total of money that the lines do not make.</summary>
+    public static LeftOver Disagreeing(Stated<decimal> total, decimal sum)
+    {
+        ArgumentNullException.ThrowIfNull(total);
+        return new LeftOver(
+            string.Create(CultureInfo.InvariantCulture, $"{total.Value:#,0.00}"),
+            total.Where,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"They count {total.Value:#,0.00}; these lines make {sum:#,0.00}."
+            )
+        );
     }
 }

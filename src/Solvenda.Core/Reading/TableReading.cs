@@ -34,8 +34,12 @@ public static class TableReading
         ImmutableArray<(int Row, string Heads, ImmutableDictionary<int, string> Columns)> Tables
     )
     {
-        /// <summary>Nothing was found.</summary>
-        public static readonly Found Nothing = new([], null, [], []);
+        /// <summary>Rows that could be a line, and are none that was read; totals of quantities that are not
+        /// made.</summary>
+        public ImmutableArray<LeftOver> LeftOvers { get; init; } = [];
+
+        /// <summary>Rows and columns that were not used, and why.</summary>
+        public ImmutableArray<Unused> Unused { get; init; } = [];
     }
 
     /// <param name="part">Which part of the message the rows are.</param>
@@ -54,7 +58,7 @@ public static class TableReading
     {
         ArgumentNullException.ThrowIfNull(context);
         ArgumentNullException.ThrowIfNull(language);
-        var read = new Body();
+        var read = new Body(context);
         var tables = ImmutableArray.CreateBuilder<(int, string, ImmutableDictionary<int, string>)>();
         for (var at = 0; at < rows.Length; )
         {
@@ -67,6 +71,8 @@ public static class TableReading
             if (!TableColumns.Serves(columns))
                 break;
             tables.Add((head, head >= 0 ? HeadsOf(rows[head]) : "", columns));
+            if (head >= 0)
+                read.Heads(rows[head], part, columns);
             var first = head < 0 ? 0 : head + 1;
             var end = TableColumns.EndOf(rows, first, sender, context);
             var body = kind is PartKind.Pages or PartKind.Picture
@@ -99,24 +105,80 @@ public static class TableReading
     }
 
     // What the rows of all tables gave so far.
-    private sealed class Body
+    private sealed class Body(ReadingContext context)
     {
         private readonly ImmutableArray<StatedLine>.Builder _lines = ImmutableArray.CreateBuilder<StatedLine>();
         private readonly ImmutableArray<string>.Builder _warnings = ImmutableArray.CreateBuilder<string>();
+        private readonly ImmutableArray<LeftOver>.Builder _overs = ImmutableArray.CreateBuilder<LeftOver>();
+        private readonly ImmutableArray<Unused>.Builder _unused = ImmutableArray.CreateBuilder<Unused>();
         private Stated<decimal>? _goods;
         private int _beyond;
 
+        /// <summary>Columns whose head says nothing to us.</summary>
+        public void Heads(ImmutableArray<Cell> head, int part, ImmutableDictionary<int, string> columns)
+        {
+            for (var i = 0; i < head.Length; i++)
+            {
+                if (!columns.ContainsKey(i) && head[i].Text.Trim().Length > 0)
+                    _unused.Add(
+                        new Unused(
+                            head[i].Text.Trim(),
+                            "no meaning is known for this column",
+                            new Evidence(part, head[i].Start, head[i].Length)
+                        )
+                    );
+            }
+        }
+
         public void Add(ImmutableArray<ImmutableArray<Cell>> rows, Table table)
         {
+            var first = _lines.Count;
             foreach (var row in rows)
             {
                 if (_lines.Count >= DocumentReader.MostLines)
                     _beyond++;
                 else if (TableRow.TotalOf(row, table) is { } total)
-                    _goods = total.Value is null ? _goods : total.Sum;
+                    Total(total, first);
                 else if (TableRow.Line(row, table, _warnings) is { } line)
+                {
                     _lines.Add(line);
+                    if (TableRow.SaysTwice(row, table) is { } twice)
+                        _overs.Add(twice);
+                }
+                else
+                    Over(row, table);
             }
+        }
+
+        private void Total(TotalRow total, int first)
+        {
+            _goods = total.Money ?? _goods;
+            var sum = _lines.Skip(first).Sum(l => l.Quantity?.Value ?? 0m);
+            if (total.Quantity is { } stated && stated.Value != sum && _lines.Skip(first).All(l => l.Open is null))
+                _overs.Add(
+                    new LeftOver(
+                        string.Create(CultureInfo.InvariantCulture, $"{stated.Value:0.######}"),
+                        stated.Where,
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"They count {stated.Value:0.######} in all; these lines make {sum:0.######}."
+                        )
+                    )
+                );
+        }
+
+        // A row that is no line: with a code of ours, or a number where quantities stand, somebody looks at it.
+        private void Over(ImmutableArray<Cell> row, Table table)
+        {
+            var filled = row.Where(c => c.Text.Trim().Length > 0).ToList();
+            if (filled.Count == 0)
+                return;
+            var words = string.Join(' ', filled.Select(c => c.Text.Trim()));
+            var where = TableRow.Whole(filled, table);
+            if (TableRow.MayCount(row, table) || filled.Exists(c => context.Items.ByCode(c.Text.Trim()) is not null))
+                _overs.Add(new LeftOver(words, where));
+            else
+                _unused.Add(new Unused(words, "a row without a quantity", where));
         }
 
         public Found Found(ImmutableArray<(int, string, ImmutableDictionary<int, string>)> tables)
@@ -128,7 +190,11 @@ public static class TableReading
                         $"{_beyond:#,0} more rows stand below; {DocumentReader.MostLines:#,0} lines were read, the others are kept in the original."
                     )
                 );
-            return new Found(_lines.ToImmutable(), _goods, _warnings.ToImmutable(), tables);
+            return new Found(_lines.ToImmutable(), _goods, _warnings.ToImmutable(), tables)
+            {
+                LeftOvers = _overs.ToImmutable(),
+                Unused = _unused.ToImmutable(),
+            };
         }
     }
 

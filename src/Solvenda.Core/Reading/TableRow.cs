@@ -29,10 +29,13 @@ internal sealed record Table(
     public int? At(string meaning) => Columns.Where(c => c.Value == meaning).Select(c => (int?)c.Key).Min();
 }
 
+/// <summary>A row that adds up the ones above it; both null where it states no figure that can be told.</summary>
+internal sealed record TotalRow(Stated<decimal>? Money, Stated<decimal>? Quantity);
+
 /// <summary>Reads one row of a table: as a line, as a total, or as nothing.</summary>
 internal static partial class TableRow
 {
-    public static (Stated<decimal>? Sum, decimal? Value)? TotalOf(ImmutableArray<Cell> row, Table table)
+    public static TotalRow? TotalOf(ImmutableArray<Cell> row, Table table)
     {
         var filled = row.Where(c => c.Text.Trim().Length > 0).ToList();
         if (
@@ -47,11 +50,37 @@ internal static partial class TableRow
             return null;
         // The amount of a total stands in the column of amounts, else it is the last number of the row.
         var cell = table.Of(row, "amount") ?? filled.LastOrDefault(c => CellText.IsNumber(c.Text));
-        var isTotalOfQuantity = cell is not null && table.At("amount") is null && table.At("price") is null;
-        return
-            cell is null || isTotalOfQuantity || table.Whole.Read(CellText.Figures(cell.Text)) is not { Or: null } sum
-            ? (null, null)
-            : (new Stated<decimal>(sum.Value, Where(table, cell)), sum.Value);
+        if (cell is null || table.Whole.Read(CellText.Figures(cell.Text)) is not { Or: null } sum)
+            return new TotalRow(null, null);
+        var stated = new Stated<decimal>(sum.Value, Where(table, cell));
+        if (table.At("amount") is not null || table.At("price") is not null)
+            return new TotalRow(stated, null);
+        return new TotalRow(null, ReferenceEquals(table.Of(row, "quantity"), cell) ? stated : null);
+    }
+
+    /// <summary>Whether a number alone, or with a unit, stands where quantities do.</summary>
+    public static bool MayCount(ImmutableArray<Cell> row, Table table) =>
+        table.Of(row, "quantity") is { } cell
+        && NumberForm.Unknown.Read(CellText.Figures(cell.Text)) is { Value: not 0 }
+        && CellText.Behind(cell.Text) is var behind
+        && (behind.Length == 0 || DocumentReader.UnitOf(behind, table.Language) is not null);
+
+    /// <summary>Two columns that say how much, and say different things; null where they do not.</summary>
+    public static LeftOver? SaysTwice(ImmutableArray<Cell> row, Table table)
+    {
+        var counts = table
+            .Columns.Where(c => c.Value == "quantity" && c.Key < row.Length)
+            .OrderBy(c => c.Key)
+            .Select(c => row[c.Key])
+            .Where(c => CellText.IsNumber(c.Text))
+            .ToList();
+        return counts.Count > 1 && counts.Exists(c => c.Text.Trim() != counts[0].Text.Trim())
+            ? new LeftOver(
+                counts[1].Text.Trim(),
+                Where(table, counts[1]),
+                $"One column says {counts[0].Text.Trim()}, another {counts[1].Text.Trim()}; the first was read."
+            )
+            : null;
     }
 
     /// <summary>Null where the row is a heading between lines, a note, or words that happen to stand there.</summary>
@@ -204,7 +233,7 @@ internal static partial class TableRow
 
     private static Evidence Where(Table table, Cell cell) => new(table.Part, cell.Start, cell.Length);
 
-    private static Evidence Whole(List<Cell> filled, Table table) =>
+    public static Evidence Whole(List<Cell> filled, Table table) =>
         new(table.Part, filled[0].Start, filled[^1].Start + filled[^1].Length - filled[0].Start);
 
     [GeneratedRegex(@"(?:/|per|pro|por|je)\s*(?<n>10{1,3})\b", RegexOptions.IgnoreCase)]

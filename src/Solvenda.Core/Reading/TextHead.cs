@@ -76,11 +76,35 @@ public sealed partial record TextHead(
     private static Field<string> PoIn(string fresh, string subject, int part, Grammar grammar)
     {
         static string Bare(Match m) => m.Groups["po"].Value.TrimEnd('.', '-', '/');
-        if (grammar.Po.Matches(fresh).FirstOrDefault(m => !IsPast(fresh, m.Index, grammar)) is { } po)
-            return At(part, Bare(po), 0.9m, $"“{po.Value.Trim()}”", po.Groups["po"]);
+        Field<string>? found = null;
+        foreach (var m in grammar.Po.Matches(fresh).Where(m => !IsPast(fresh, m.Index, grammar)))
+        {
+            var po = At(part, Bare(m), 0.9m, $"“{m.Value.Trim()}”", m.Groups["po"]);
+            if (found is null)
+                found = po;
+            else if (Ordering.PoKey.Of(found.Value!) != Ordering.PoKey.Of(po.Value!))
+                return TwoOrders(found, po);
+        }
+        if (found is not null)
+            return found;
         return grammar.Po.Match(subject) is { Success: true } there
             ? new Field<string>(Bare(there), 0.85m, "in the subject", [])
             : Field<string>.Missing;
+    }
+
+    /// <summary>
+    /// Two numbers of orders in one message: which one counts, or whether it is two orders, is asked.
+    /// </summary>
+    public static Field<string> TwoOrders(Field<string> one, Field<string> other)
+    {
+        ArgumentNullException.ThrowIfNull(one);
+        ArgumentNullException.ThrowIfNull(other);
+        return one with
+        {
+            Sure = 0.4m,
+            How = $"{one.Value} or {other.Value}? Two orders of theirs are named",
+            Evidence = one.Evidence.AddRange(other.Evidence),
+        };
     }
 
     // "Last time we ordered under PO 881": the number of something that is over.

@@ -168,7 +168,7 @@ internal static partial class TextLine
     {
         Proposal Proposed(decimal quantity, string why) =>
             new(item.Id, item.Code, item.Words, quantity, unit, 0.5m, why);
-        return anchor.Groups["upto"].Success
+        return anchor.Groups["upto"].Success || !anchor.Groups["n"].Success
             ? [Proposed(one, "the least"), Proposed(other, "the most")]
             : [Proposed(one, "a thousands sign"), Proposed(other, "a decimal sign")];
     }

@@ -81,10 +81,12 @@ internal static partial class TextLines
 
     // "Rope 12 mm: 40 m", "7310-0042 3": the thing stands before its number. "For PO 881: 10 m of rope" only leads up.
     private static bool ThingsStandBefore(string before, string behind, Scene scene) =>
-        (LeansLeft().IsMatch(before) && (Names(before, scene) || !Names(behind, scene)))
-        || before
-            .Split(TextPieces.Blanks, StringSplitOptions.RemoveEmptyEntries)
-            .Any(w => scene.Context.Items.ByCode(w) is not null);
+        (LeansLeft().IsMatch(before) && (Names(before, scene) || !(Names(behind, scene) || HasCode(behind, scene))))
+        || HasCode(before, scene);
+
+    private static bool HasCode(string text, Scene scene) =>
+        text.Split(TextPieces.Blanks, StringSplitOptions.RemoveEmptyEntries)
+            .Any(w => scene.Context.Items.ByCode(w.TrimEnd('.')) is not null);
 
     // Whether a word stands there that things of ours are called by.
     private static bool Names(string text, Scene scene) =>

@@ -13,7 +13,7 @@ internal sealed partial record TextMarks(
 )
 {
     // What a number names stands right before it.
-    private const int LongestName = 40;
+    public const int LongestName = 40;
 
     public static TextMarks Of(string fresh, Scene scene)
     {
@@ -28,13 +28,13 @@ internal sealed partial record TextMarks(
             .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length)))
             .Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length)))
             .ToList();
-        bool IsOther(Match m) => others.Any(x => m.Index < x.Item1 + x.Item2 && m.Index + m.Length > x.Item1);
+        var known = new Stretches(others);
         // "Unload before 11", "gate code 4471": it names something, unless a unit says that it counts.
         bool IsName(Match m) =>
             !m.Groups["unit"].Success
             && Things.Names(fresh[Math.Max(0, m.Index - LongestName)..m.Index], scene.Language);
         return new TextMarks(
-            [.. grammar.Quantity.Matches(fresh).Where(m => !IsOther(m) && !IsName(m))],
+            [.. grammar.Quantity.Matches(fresh).Where(m => !known.Meet(m.Index, m.Length) && !IsName(m))],
             prices,
             others
         );

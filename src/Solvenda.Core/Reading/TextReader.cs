@@ -17,7 +17,8 @@ public static class TextReader
     public static Reading Read(Letter letter, ReadingContext context) => Read(letter, context, [], elsewhere: 0);
 
     /// <param name="more">Clues that stand outside the letter.</param>
-    /// <param name="elsewhere">How many lines stand in tables; where there are any, the letter itself has none.</param>
+    /// <param name="elsewhere">How many lines stand in tables; where there are any, the letter itself has only what it
+    /// surely names.</param>
     public static Reading Read(Letter letter, ReadingContext context, ImmutableArray<Clue> more, int elsewhere)
     {
         ArgumentNullException.ThrowIfNull(letter);
@@ -26,23 +27,21 @@ public static class TextReader
         var language = Language.Of(letter.Subject + "\n" + fresh);
         var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, context)]);
         var head = TextHead.Read(letter, fresh, language, buyer, context);
-        var lines = elsewhere == 0 ? TextLines.Of(letter, fresh, language, buyer, context) : [];
-        var warnings = ImmutableArray.CreateBuilder<string>();
-        if (letter.FreshLength > LongestRead)
-            warnings.Add(
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"The letter is longer than {LongestRead:#,0} characters; it was read as far as that."
-                )
-            );
-        if (lines.Length >= TextLines.Most)
-            warnings.Add(
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"{TextLines.Most} lines of the letter were read; what stands below is kept in the original."
-                )
-            );
-        var (kind, sure) = MessageWants.Of(letter, fresh, language, head, lines.Length + elsewhere, elsewhere);
+        var lines = TextLines.Of(letter, fresh, language, buyer, context);
+        if (elsewhere > 0)
+            lines = Surely(lines);
+        var remarks = Remarks.Of(letter, fresh, language, lines);
+        var asked = remarks.Where(r => r.Kind == RemarkKind.Question).Select(r => r.Where).ToList();
+        // "What at 1000 m instead?" counts nothing, "can we have 3 buckets?" does.
+        lines = [.. lines.Where(l => !IsOnlyAsked(l, asked))];
+        var (kind, sure) = MessageWants.Of(
+            letter,
+            fresh,
+            language,
+            head,
+            elsewhere > 0 ? elsewhere : lines.Length,
+            elsewhere
+        );
         return new Reading(
             kind,
             buyer,
@@ -56,17 +55,75 @@ public static class TextReader
             head.PaymentDays,
             lines,
             [],
-            warnings.ToImmutable()
+            [.. CutOff(letter, lines.Length)]
         )
         {
             KindSure = sure,
+            Remarks = kind is MessageKind.Order or MessageKind.RequestForQuotation or MessageKind.Unclear
+                ? remarks
+                : [],
             QuoteNumber = head.QuoteNumber,
             DeliverToCountry = head.DeliverToCountry,
             Goods = head.Goods,
-            LeftOvers = LeftOvers.Of(letter, fresh, language, context, Evidences(head, lines)),
+            LeftOvers =
+            [
+                .. LeftOvers.Of(letter, fresh, language, context, Evidences(head, lines)),
+                .. Disagreeing(head.Goods, elsewhere > 0 ? [] : lines),
+            ],
             BuyerCandidates = candidates,
             Language = language.Code,
         };
+    }
+
+    private static IEnumerable<string> CutOff(Letter letter, int lines)
+    {
+        if (letter.FreshLength > LongestRead)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"The letter is longer than {LongestRead:#,0} characters; it was read as far as that."
+            );
+        if (lines >= TextLines.Most)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"{TextLines.Most} lines of the letter were read; what stands below is kept in the original."
+            );
+    }
+
+    private static readonly HashSet<string> Instead =
+    [
+        "instead",
+        "then",
+        "stattdessen",
+        "stället",
+        "stedet",
+        "plaats",
+        "daarvan",
+        "lugar",
+        "place",
+    ];
+
+    private static bool IsOnlyAsked(ReadLine line, List<Evidence> asked) =>
+        line.Item.Value.Value == 0
+        && asked.Exists(q => line.Evidence.Any(q.Meets))
+        && line.Words.Split(' ')[^1].ToLowerInvariant() is var last
+        && Instead.Contains(last);
+
+    /// <summary>Of lines found in running text, those whose item and quantity are sure.</summary>
+    internal static ImmutableArray<ReadLine> Surely(ImmutableArray<ReadLine> lines) =>
+        [.. lines.Where(l => l is { Item.Sure: >= ReadLine.SureEnough, Quantity.Sure: >= ReadLine.SureEnough })];
+
+    // A total in words, beside prices that do not make it.
+    private static IEnumerable<LeftOver> Disagreeing(Field<decimal?> goods, ImmutableArray<ReadLine> lines)
+    {
+        if (goods is not { Sure: > 0, Value: { } total, Evidence: [var where, ..] } || lines.IsEmpty)
+            yield break;
+        if (lines.Any(l => l.Price is null || l.Quantity.Value is null || l.NeedsYou))
+            yield break;
+        var sum = lines.Sum(l =>
+            Math.Round(l.Quantity.Value!.Value * l.Price!.Value / l.PriceBase, 2, MidpointRounding.AwayFromZero)
+        );
+        if (Math.Abs(total - sum) > 0.01m * lines.Length)
+            yield return Sums.Disagreeing(new Stated<decimal>(total, where), sum);
     }
 
     private static IEnumerable<Clue> Clues(Letter letter, ReadingContext context)

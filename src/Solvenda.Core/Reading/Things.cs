@@ -36,6 +36,13 @@ internal static partial class Things
         return last.Length > 0 && Names(last.Value.ToLowerInvariant(), language, Language.English);
     }
 
+    /// <summary>Whether no thing is called on behind this word: "some of the news from our line".</summary>
+    public static bool EndsAThing(string word, Language language) =>
+        language.And.Contains(word)
+        || language.By.Contains(word)
+        || Language.English.By.Contains(word)
+        || language.Stop.Contains(word);
+
     private static bool Names(string word, params ReadOnlySpan<Language> languages)
     {
         foreach (var language in languages)

@@ -7,6 +7,10 @@ namespace Solvenda.Core.Sheets;
 /// <param name="Amount">In the currency of their document.</param>
 public sealed record StatedAmount(string Kind, decimal Amount);
 
+/// <summary>Something that the buyer asks beside the goods, in their words.</summary>
+/// <param name="Kind">delivery, printed, certificate or question.</param>
+public sealed record StatedRemark(string Kind, string Words);
+
 /// <summary>
 /// What the buyer's document states beside its lines. It is kept beside ours and compared, and never taken by itself:
 /// taking theirs is a choice that is
@@ -25,4 +29,22 @@ public sealed record Stated(
 {
     /// <summary>Nothing is stated.</summary>
     public static readonly Stated Nothing = new(null, null, null, null, [], null);
+
+    /// <summary>The first day on which they take the goods; null where any day up to the wanted one will do.</summary>
+    public DateOnly? NotBefore { get; init; }
+
+    /// <summary>What else they asked for: each goes along until somebody has seen to it.</summary>
+    public ImmutableArray<StatedRemark> Remarks { get; init; } = [];
+
+    /// <summary>Whether it states anything at all.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsNothing =>
+        PaymentDays is null
+        && Incoterm is null
+        && IncotermPlace is null
+        && DeliverTo is null
+        && Amounts.IsDefaultOrEmpty
+        && Total is null
+        && NotBefore is null
+        && Remarks.IsDefaultOrEmpty;
 }

@@ -14,6 +14,7 @@ internal sealed class ChannelOrder
     private readonly string _text;
     private readonly Dictionary<string, Evidence> _places;
     private readonly List<string> _warnings = [];
+    private readonly List<LeftOver> _overs = [];
 
     // Written anew, so that every value has a place of its own to point at.
     private ChannelOrder(JsonElement order) => (_order, (_text, _places)) = (order, JsonEntry.Lay(order));
@@ -35,6 +36,7 @@ internal sealed class ChannelOrder
 
     private OrderDocument Document(ImmutableArray<StatedLine> lines, string channel)
     {
+        var rest = Rest().ToLookup(r => Matters(r.Path));
         var shipping = Number(_order, "shipping", "shipping");
         CheckTotal(lines, shipping?.Value ?? 0m);
         if (JsonEntry.Plain(_order, "fee") is { Length: > 0 } fee)
@@ -51,6 +53,8 @@ internal sealed class ChannelOrder
             DeliverToCountry = country.Length == 2 ? country : null,
             Note = Note(),
             Charges = shipping is { Value: not 0 } s ? [("freight", s.Value)] : [],
+            LeftOvers = [.. _overs, .. rest[true].Select(Over)],
+            Unused = [.. rest[false].Select(r => new Unused(r.Path, "nothing here uses it", r.Where))],
             Warnings = [.. _warnings],
         };
     }
@@ -88,12 +92,7 @@ internal sealed class ChannelOrder
     {
         var sum = lines.Sum(l => (l.Quantity?.Value ?? 0m) * (l.Price?.Value ?? 0m)) + shipping;
         if (Number(_order, "total", "total") is { } total && total.Value != sum)
-            _warnings.Add(
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"The total says {total.Value:0.00}; lines and shipping make {sum:0.00}."
-                )
-            );
+            _overs.Add(Sums.Disagreeing(total, sum));
     }
 
     private Stated<string>? DeliverTo()
@@ -112,6 +111,68 @@ internal sealed class ChannelOrder
         var words = string.Join("; ", new[] { note, paid }.Where(n => n.Length > 0));
         return words.Length == 0 ? null : new Stated<string>(words, At("note"));
     }
+
+    // Entries that are read, by their path without the places in lists.
+    private static readonly HashSet<string> Known =
+    [
+        "id",
+        "placedAt",
+        "currency",
+        "buyer.name",
+        "buyer.email",
+        "buyer.phone",
+        "deliverTo.name",
+        "deliverTo.street",
+        "deliverTo.postcode",
+        "deliverTo.city",
+        "deliverTo.country",
+        "lines.line",
+        "lines.sku",
+        "lines.gtin",
+        "lines.title",
+        "lines.quantity",
+        "lines.unit",
+        "lines.unitPrice",
+        "lines.taxIncluded",
+        "shipping",
+        "total",
+        "fee",
+        "note",
+        "payment.state",
+        "payment.reference",
+    ];
+
+    // Leaves of the order that nothing was read from.
+    private List<(string Path, Evidence Where)> Rest()
+    {
+        var around = _places.Keys.Select(Around).ToHashSet();
+        return
+        [
+            .. _places
+                .Where(p => !around.Contains(p.Key) && !Known.Contains(Place.Replace(p.Key, "")))
+                .Where(p =>
+                    _text.Substring(p.Value.Start, p.Value.Length) is not ("\"\"" or "null" or "{\n}" or "[\n]")
+                )
+                .Select(p => (p.Key, p.Value)),
+        ];
+    }
+
+    private static string Around(string path) => path.LastIndexOfAny(['.', '[']) is >= 0 and var end ? path[..end] : "";
+
+    // Figures of goods or money.
+    private static bool Matters(string path) =>
+        Figures.Any(f => path.Split('.')[^1].Contains(f, StringComparison.OrdinalIgnoreCase));
+
+    private static readonly string[] Figures = ["quantity", "price", "amount", "discount", "total"];
+
+    private static readonly System.Text.RegularExpressions.Regex Place = new(@"\[\d+\]");
+
+    private LeftOver Over((string Path, Evidence Where) rest) =>
+        new(
+            $"{rest.Path} {_text.Substring(rest.Where.Start, rest.Where.Length)}",
+            rest.Where,
+            "No value was read from it."
+        );
 
     private Evidence At(string path) => _places.GetValueOrDefault(path, new Evidence(0, 0, 0));
 

@@ -9,6 +9,9 @@ namespace Solvenda.Formats.Edi;
 /// </summary>
 public sealed class EdiValues(EdiMessage message, char decimalMark)
 {
+    /// <summary>Figures that contradict what else the message says.</summary>
+    public List<LeftOver> Overs { get; } = [];
+
     /// <summary>Text of a component; null where it is empty.</summary>
     public static Stated<string>? Text(Segment? segment, int element, int component = 1) =>
         segment is not null && segment[element, component].Trim() is { Length: > 0 } text
@@ -22,20 +25,41 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
         var text = segment[element, component].Trim();
         if (text.Length == 0)
             return null;
-        var plain = decimalMark == ',' ? text.Replace(',', '.') : text;
-        if (
-            plain.Length <= 28
-            && decimal.TryParse(
-                plain,
-                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
-                CultureInfo.InvariantCulture,
-                out var number
-            )
-        )
+        if (Parsed(decimalMark is '.' ? text : text.Replace(decimalMark, '.')) is { } number && !IsOther(text))
             return new Stated<decimal>(number, EdiInterchange.Where(segment, element, component));
+        // The other sign than the one that the interchange names: what it most likely means is asked.
+        if (text.Count(c => c is ',' or '.') == 1 && Parsed(text.Replace(',', '.')) is { } likely)
+        {
+            var where = EdiInterchange.Where(segment, element, component);
+            Leave(
+                new LeftOver(
+                    text,
+                    where,
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"The interchange names “{decimalMark}” as its decimal sign; this was read as {likely:0.######}."
+                    )
+                )
+            );
+            return new Stated<decimal>(likely, where);
+        }
         Fault(FaultKind.NotANumber, $"“{text}” is not a number.", segment, element, component, text);
         return null;
     }
+
+    // A point where the interchange says that a comma is the decimal sign: it may part thousands.
+    private bool IsOther(string text) => decimalMark != '.' && text.Contains('.', StringComparison.Ordinal);
+
+    private static decimal? Parsed(string plain) =>
+        plain.Length <= 28
+        && decimal.TryParse(
+            plain,
+            NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out var number
+        )
+            ? number
+            : null;
 
     /// <summary>
     /// A date in one of the forms given; null where there is none, with a fault where something else stands there.
@@ -85,19 +109,45 @@ public sealed class EdiValues(EdiMessage message, char decimalMark)
         var position = 0;
         while (position < message.Segments.Count && message.Segments[position].Start < segment.Start)
             position++;
-        message.Faults.Add(new Fault(kind, words, position + 1, segment.Tag, element, component, bad));
+        var fault = new Fault(kind, words, position + 1, segment.Tag, element, component, bad);
+        // A value may be looked at twice.
+        if (!message.Faults.Contains(fault))
+            message.Faults.Add(fault);
     }
 
-    /// <summary>What to say, with a fault on the message, where the parts of a line do not add up to it.</summary>
-    public string? NotAddingUp(StatedLine line, List<StatedLine> parts, Segment head, int element = 0)
+    /// <summary>Where the parts of a line do not add up to it, that is left over: a person says which holds.</summary>
+    public void AddUp(StatedLine line, List<StatedLine> parts, Segment head)
     {
+        ArgumentNullException.ThrowIfNull(line);
+        ArgumentNullException.ThrowIfNull(parts);
         var sum = parts.Sum(p => p.Quantity?.Value ?? 0m);
-        if (line.Quantity is not { } stated || stated.Value == sum)
-            return null;
-        Fault(FaultKind.Count, $"The parts of line {line.Number} do not add up to it.", head, element);
-        return string.Create(
-            CultureInfo.InvariantCulture,
-            $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
+        if (line.Quantity is { } stated && stated.Value != sum)
+            Disagrees(
+                stated,
+                head,
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Line {line.Number} says {stated.Value:0.######}; its parts add up to {sum:0.######}."
+                )
+            );
+    }
+
+    /// <summary>A figure that others contradict.</summary>
+    public void Disagrees(Stated<decimal> stated, Segment segment, string why)
+    {
+        ArgumentNullException.ThrowIfNull(stated);
+        Leave(
+            new LeftOver(
+                string.Create(CultureInfo.InvariantCulture, $"{stated.Value:0.######}"),
+                stated.Where.Length > 0 ? stated.Where : EdiInterchange.Where(segment),
+                why
+            )
         );
+    }
+
+    private void Leave(LeftOver over)
+    {
+        if (!Overs.Contains(over))
+            Overs.Add(over);
     }
 }

@@ -7,6 +7,26 @@ namespace Solvenda.Formats.Edifact;
 /// </summary>
 public static class EdifactNames
 {
+    /// <summary>Segments that hold a message together, and parties that are not the buyer's.</summary>
+    public static readonly string[] Frame =
+    [
+        "UNH",
+        "BGM",
+        "UNS",
+        "CNT",
+        "UNT",
+        "NAD",
+        "CTA",
+        "COM",
+        "LIN",
+        "SCC",
+        "TOD",
+        "CUX",
+    ];
+
+    /// <summary>Segments of quantities, prices and amounts.</summary>
+    public static readonly string[] Matters = ["QTY", "QVR", "PRI", "ALC", "MOA", "PCD", "TAX", "RNG", "APR"];
+
     private static readonly Dictionary<string, string> Names = new()
     {
         ["UNA"] = "service characters",

@@ -33,7 +33,9 @@ public sealed class EdifactOrders
     private readonly List<Segment> _set;
     private readonly int _firstLine;
     private readonly int _end;
-    private readonly List<string> _warnings = [];
+
+    // Segments whose values stand in no field of their own.
+    private readonly HashSet<Segment> _used = [];
 
     private EdifactOrders(EdiInterchange interchange, EdiMessage message)
     {
@@ -93,7 +95,7 @@ public sealed class EdifactOrders
         var order = kind is MessageKind.Change or MessageKind.Cancellation
             ? references.FirstOrDefault(s => s[1, 1] is "ON" or "CO" or "ACW")
             : null;
-        return new OrderDocument(kind, lines)
+        var document = new OrderDocument(kind, lines)
         {
             Clues = EdifactParties.Clues(_interchange, head),
             Contact = EdiValues.Text(contact, 2, 2),
@@ -117,8 +119,9 @@ public sealed class EdifactOrders
                 : null,
             Note = Note(head),
             Charges = Charges(head),
-            Warnings = [.. _warnings],
+            LeftOvers = [.. _values.Overs],
         };
+        return EdiRest.With(document, _message, _used, EdifactNames.Frame, EdifactNames.Matters, EdifactNames.Of);
     }
 
     private int Index(Func<Segment, bool> fits, int from)
@@ -202,7 +205,7 @@ public sealed class EdifactOrders
             if (!head[i].Is("ALC"))
                 continue;
             var moa = head.Skip(i + 1).TakeWhile(s => !s.Is("ALC")).FirstOrDefault(s => s.Is("MOA"));
-            if (moa is not null && _values.Number(moa, 1, 2) is { } amount)
+            if (moa is not null && _values.Number(moa, 1, 2) is { } amount && _used.Add(head[i]) && _used.Add(moa))
                 charges.Add(
                     (
                         head[i][5, 1] switch
@@ -278,10 +281,11 @@ public sealed class EdifactOrders
         {
             Wanted = Wish(own),
             Amount = amount is null ? null : _values.Number(amount, 1, 2),
+            Allowances = EdifactAllowances.Of(detail, qty, pri, _values, _used),
             Note = string.Join(
                 "; ",
                 detail
-                    .Where(s => s.Is("FTX"))
+                    .Where(s => s.Is("FTX") && _used.Add(s))
                     .Select(Words)
                     .Prepend(_message.Type == "ORDCHG" ? change : "")
                     .Where(w => w.Length > 0)
@@ -318,8 +322,7 @@ public sealed class EdifactOrders
         }
         if (parts.Count == 0)
             return [line];
-        if (_values.NotAddingUp(line, parts, detail[0]) is { } warning)
-            _warnings.Add(warning);
+        _values.AddUp(line, parts, detail[0]);
         return parts;
     }
 
@@ -347,14 +350,18 @@ public sealed class EdifactOrders
             var number = _set.Count(s => s.Is("LIN"));
             var sum = lines.Sum(l => l.Quantity?.Value ?? 0m);
             if (cnt[1, 1] == "2" && stated.Value != number)
-                _warnings.Add(
+                _values.Disagrees(
+                    stated,
+                    cnt,
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"CNT counts {stated.Value:0} lines; there are {number}."
                     )
                 );
             else if (cnt[1, 1] == "1" && stated.Value != sum)
-                _warnings.Add(
+                _values.Disagrees(
+                    stated,
+                    cnt,
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"The control total of the quantities is {stated.Value:0.##}; they add up to {sum:0.##}."

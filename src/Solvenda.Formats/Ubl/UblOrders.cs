@@ -149,7 +149,7 @@ public sealed class UblOrders
             .Select(Line)
             .ToImmutableArray();
         var (deliverTo, country) = DeliverTo(delivery);
-        return new OrderDocument(kind, lines)
+        var document = new OrderDocument(kind, lines)
         {
             Clues = Clues(buyer),
             Contact = Text(Under(buyer, "Contact"), "Name"),
@@ -174,8 +174,10 @@ public sealed class UblOrders
                     .Where(c => c is not null)
                     .Select(c => c!.Value),
             ],
+            WantedFrom = Date(Under(delivery, "RequestedDeliveryPeriod"), "StartDate")?.Value,
             Warnings = [.. _warnings],
         };
+        return UblRest.With(document, root, Where);
     }
 
     private StatedLine Line(XElement line)

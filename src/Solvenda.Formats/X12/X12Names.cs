@@ -5,6 +5,26 @@ namespace Solvenda.Formats.X12;
 /// <summary>What segments are called, so that a message can be read by a person (ASC X12 segment directory).</summary>
 public static class X12Names
 {
+    /// <summary>Segments that hold a message together, and parties that are not the buyer's.</summary>
+    public static readonly string[] Frame = ["ST", "BEG", "BCH", "BQT", "CTT", "SE", "N1", "N2", "N3", "N4", "PER"];
+
+    /// <summary>Segments of quantities, prices and amounts.</summary>
+    public static readonly string[] Matters =
+    [
+        "QTY",
+        "SLN",
+        "CTP",
+        "PO3",
+        "SAC",
+        "TXI",
+        "AMT",
+        "PAM",
+        "PCT",
+        "SCH",
+        "SDQ",
+        "PO4",
+    ];
+
     private static readonly Dictionary<string, string> Names = new()
     {
         ["ISA"] = "interchange",

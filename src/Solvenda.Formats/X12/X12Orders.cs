@@ -45,7 +45,9 @@ public sealed class X12Orders
     private readonly EdiMessage _message;
     private readonly EdiValues _values;
     private readonly List<Segment> _set;
-    private readonly List<string> _warnings = [];
+
+    // Segments whose values stand in no field of their own.
+    private readonly HashSet<Segment> _used = [];
 
     private X12Orders(EdiInterchange interchange, EdiMessage message)
     {
@@ -106,7 +108,14 @@ public sealed class X12Orders
             return null;
         }
         CheckTotals(lines);
-        return Document(kind, begin, EdiValues.Text(begin, number, 0), lines);
+        return EdiRest.With(
+            Document(kind, begin, EdiValues.Text(begin, number, 0), lines),
+            _message,
+            _used,
+            X12Names.Frame,
+            X12Names.Matters,
+            X12Names.Of
+        );
     }
 
     private OrderDocument Document(
@@ -145,7 +154,7 @@ public sealed class X12Orders
                 : null,
             Note = Note(head),
             Charges = SheetCharges(head),
-            Warnings = [.. _warnings],
+            LeftOvers = [.. _values.Overs],
         };
     }
 
@@ -200,7 +209,7 @@ public sealed class X12Orders
         [
             .. head.Where(s => s.Is("SAC"))
                 .Select(s => (Segment: s, Amount: _values.Number(s, 5)))
-                .Where(s => s.Amount is not null)
+                .Where(s => s.Amount is not null && _used.Add(s.Segment))
                 .Select(s =>
                     (
                         Charges.GetValueOrDefault(
@@ -270,12 +279,24 @@ public sealed class X12Orders
         {
             Wanted = wanted,
             Amount = amount is null ? null : _values.Number(amount, 2),
+            Allowances = X12Allowances.Of(
+                detail,
+                _values,
+                Gross(_values.Number(line, quantity), _values.Number(line, price), line[basis]),
+                _used
+            ),
             Note = isChange
                 ? Changes.GetValueOrDefault(line[2].Trim(), line[2].Trim())
-                : string.Join(' ', detail.Where(s => s.Is("MSG")).Select(s => s[1].Trim())),
+                : string.Join(' ', detail.Where(s => s.Is("MSG") && _used.Add(s)).Select(s => s[1].Trim())),
             TakenBack = isChange && line[2].Trim() == "DI",
         };
     }
+
+    // What a line comes to before anything is taken off; null where it does not say.
+    private static decimal? Gross(Stated<decimal>? quantity, Stated<decimal>? price, string basis) =>
+        quantity is not null && price is not null
+            ? quantity.Value * price.Value / PriceBases.GetValueOrDefault(basis.Trim(), 1m)
+            : null;
 
     // Element 670.
     private static readonly Dictionary<string, string> Changes = new()
@@ -335,8 +356,7 @@ public sealed class X12Orders
             lines.Add(line);
             return;
         }
-        if (_values.NotAddingUp(line, parts, head, 2) is { } warning)
-            _warnings.Add(warning);
+        _values.AddUp(line, parts, head);
         lines.AddRange(parts);
     }
 
@@ -347,12 +367,16 @@ public sealed class X12Orders
             return;
         var numbers = _set.Count(IsLine);
         if (_values.Number(ctt, 1) is { } count && count.Value != numbers)
-            _warnings.Add(
+            _values.Disagrees(
+                count,
+                ctt,
                 string.Create(CultureInfo.InvariantCulture, $"CTT counts {count.Value:0} lines; there are {numbers}.")
             );
         var sum = lines.Sum(l => l.Quantity?.Value ?? 0m);
         if (_values.Number(ctt, 2) is { } hash && hash.Value != sum)
-            _warnings.Add(
+            _values.Disagrees(
+                hash,
+                ctt,
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"The control total of the quantities is {hash.Value:0.##}; they add up to {sum:0.##}."

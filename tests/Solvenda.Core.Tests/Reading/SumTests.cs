@@ -80,11 +80,11 @@ public sealed class SumTests
     [InlineData(99.61, true)]
     [InlineData(149.40, false)]
     public void The_total_is_the_lines(double total, bool agrees) =>
-        Assert.Equal(agrees, Read((decimal)total, Line(12m, 4.15m, 49.80m), Line(12m, 4.15m, null)).Warnings.IsEmpty);
+        Assert.Equal(agrees, Read((decimal)total, Line(12m, 4.15m, 49.80m), Line(12m, 4.15m, null)).LeftOvers.IsEmpty);
 
     [Fact]
     public void A_line_without_price_says_nothing_about_the_total() =>
-        Assert.Empty(Read(1m, Line(12m, 4.15m, null), Line(5m, null, null)).Warnings);
+        Assert.Empty(Read(1m, Line(12m, 4.15m, null), Line(5m, null, null)).LeftOvers);
 
     [Fact]
     public void Whatever_is_right_to_the_cent_is_never_doubted() =>
@@ -94,7 +94,9 @@ public sealed class SumTests
                 {
                     var price = steps / 100m;
                     var amount = Math.Round(quantity * price / priceBase, 2, MidpointRounding.AwayFromZero);
-                    Assert.Empty(Read(amount, Line(quantity, price, amount, priceBase)).Warnings);
+                    var reading = Read(amount, Line(quantity, price, amount, priceBase));
+                    Assert.Empty(reading.Warnings);
+                    Assert.Empty(reading.LeftOvers);
                 }
             );
 

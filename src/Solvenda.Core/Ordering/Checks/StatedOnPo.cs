@@ -24,7 +24,7 @@ public sealed class StatedOnPo : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        if (facts.Stated == Stated.Nothing)
+        if (facts.Stated.IsNothing)
             return [];
         return Terms(facts)
             .Concat(Amounts(facts))

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
   import { day, fixed, Latest } from '$lib/shared';
+  import { SURE } from './parts';
   import type { RequestState } from './request.svelte';
 
   /** What was read for the head: who, what for, when and where. */
@@ -39,6 +40,9 @@
       { id: 'goods', label: 'lines make', field: reading.goods, show: reading.goods?.value ? fixed(Number(reading.goods.value), 2) : null },
     ].filter((r) => r.show || r.id === 'poNumber' || r.id === 'wanted' || r.id === 'deliverTo'),
   );
+  /** A day or a number of theirs that a person decides on. */
+  const isOpen = (row: { id: string; field?: Schemas['FieldView'] }) =>
+    !!row.field?.value && ((row.id === 'wanted' && row.field.sure < 0.55) || (row.id === 'poNumber' && row.field.sure < SURE));
   const editable = ['contact', 'poNumber', 'wanted', 'deliverTo', 'incoterm', 'currency', 'paymentDays'];
 
   const lookBuyer = (text: string) =>
@@ -50,7 +54,7 @@
 <dl>
   <div class="grid grid-cols-[110px_1fr_auto] gap-2 border-b border-hairline py-1">
     <dt class="text-second">it is</dt>
-    <dd class="font-semibold">
+    <dd class="font-semibold" class:needs={(reading.kindSure ?? 1) < SURE}>
       {#if request.open}
         <select class="-ml-1 bg-transparent" aria-label="it is" value={reading.kind} onchange={(e) => void request.correct('kind', e.currentTarget.value)}>
           {#each Object.entries(kinds) as [value, words] (value)}<option {value}>{words}</option>{/each}
@@ -114,10 +118,10 @@
             }}
           />
         {:else if editable.includes(row.id) && request.open}
-          <button onclick={() => (editing = row.id)}>{row.show ?? '–'}</button>
+          <button class:needs={isOpen(row)} onclick={() => (editing = row.id)}>{row.show ?? '–'}</button>
         {:else}{row.show}{/if}
       </dd>
-      <dd class="text-right text-[12px] {row.id === 'wanted' && row.field?.value && row.field.sure < 0.55 ? 'text-stop' : 'text-second'}">
+      <dd class="text-right text-[12px] {isOpen(row) ? 'text-stop' : 'text-second'}">
         {row.field?.value ? row.field.how : ''}
       </dd>
     </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Beside from './Beside.svelte';
   import LeftOvers from './LeftOvers.svelte';
   import ReadHead from './ReadHead.svelte';
   import ReadLine from './ReadLine.svelte';
@@ -24,6 +25,7 @@
       </tbody>
     </table>
     <LeftOvers {state} />
+    <Beside {state} {reading} />
     {#each reading.charges as charge (charge.kind)}<p class="mt-2 text-second">{charge.kind} on their order: {fixed(charge.amount, 2)}</p>{/each}
     {#if reading.note}<p class="mt-2 text-second">They say: “{reading.note}”</p>{/if}
     {#each reading.warnings as warning (warning)}<p class="mt-2 text-notice">{warning}</p>{/each}

@@ -42,6 +42,7 @@ export function spansOf(reading: Schemas['ReadingView'] | null, part: number): S
         })),
       ),
     ...(reading.leftOvers ?? []).map((l) => ({ ...l.where, of: 'over', needsYou: true })),
+    ...(reading.remarks ?? []).map((r, i) => ({ ...r.where, of: `remark${i}`, needsYou: false })),
   ].filter((s) => (s.part ?? 0) === part && s.length > 0);
 }
 

@@ -30,8 +30,8 @@
     const { focused, reading, over } = request;
     if (request.open && over)
       return [
-        { key: '1', words: `“${over.words}” is a line of its own`, run: () => void request.takeUp(over) },
-        { key: 'l', words: `“${over.words}” means nothing here`, run: () => void request.dismiss(over) },
+        ...(over.why ? [] : [{ key: '1', words: `“${over.words}” is a line of its own`, run: () => void request.takeUp(over) }]),
+        { key: 'l', words: over.why ? 'seen; go on with what was read' : `“${over.words}” means nothing here`, run: () => void request.dismiss(over) },
       ];
     if (!request.open || !focused) return [];
     return [
