@@ -52,6 +52,8 @@ internal sealed record MadeShelf(
                                 new BuyerSign(b.Item1, "partner", Partner(b.Item1)),
                             }
                         ),
+                        // The sales channel's own account.
+                        new BuyerSign(buyers[0].Item1, "channel", "harbourmart"),
                     ],
                     [],
                     _ => []

@@ -67,6 +67,11 @@ internal static class ReadingMeasure
                     $"| {i / 10m:0.0} | {score.Calibration[i].All:N0} | {Percent(score.Calibration[i].Right, score.Calibration[i].All)} |"
                 );
         Console.WriteLine();
+        Console.WriteLine(
+            "why clean messages need somebody: "
+                + string.Join(", ", score.Asks.OrderByDescending(a => a.Value).Select(a => $"{a.Key} {a.Value}"))
+        );
+        Console.WriteLine();
         var (wrong, sure) = (score.Whole.SureButWrong, score.Whole.Sure);
         Console.WriteLine(
             string.Create(

@@ -25,6 +25,8 @@ internal sealed class Score
     /// <summary>Of the values that said so (in tenths), how many there were and how many were right.</summary>
     public (int All, int Right)[] Calibration { get; } = new (int, int)[11];
 
+    private const int MostShown = 4_000;
+
     public int Messages { get; private set; }
     public int Clean { get; private set; }
     public int CleanButAsked { get; private set; }
@@ -34,6 +36,9 @@ internal sealed class Score
     public int FalseLeftOvers { get; private set; }
     public List<string> Worst { get; } = [];
 
+    /// <summary>Why clean messages needed somebody, and how often.</summary>
+    public SortedDictionary<string, int> Asks { get; } = new(StringComparer.Ordinal);
+
     public Tally Whole => By["all"];
 
     public void Add(MadeMessage made, IReadOnlyList<Reading?> readings)
@@ -41,14 +46,22 @@ internal sealed class Score
         Messages++;
         var reading = readings.Count == 1 ? readings[0] : readings.FirstOrDefault(r => r is not null);
         var truth = made.Truth;
-        if (!made.HasSlip)
+        // What we do not sell is for a person, however cleanly it is written.
+        if (!made.HasSlip && truth.Lines.All(l => l.Item is not null))
         {
             Clean++;
             if (
                 reading is null
                 || (reading.NeedsYou && truth.Kind is MessageKind.Order or MessageKind.RequestForQuotation)
             )
+            {
                 CleanButAsked++;
+                Asks[Reason(reading)] = Asks.GetValueOrDefault(Reason(reading)) + 1;
+                if (reading?.Lines.FirstOrDefault(l => l.NeedsYou) is { } open && Worst.Count < MostShown)
+                    Worst.Add(
+                        $"{made.Form} {made.Language} asked: “{open.Words}” {open.Quantity.Value} {open.Unit.Value.Code}: {open.Item.How}; {open.Quantity.How}; {open.Unit.How} [{made.Name}]"
+                    );
+            }
         }
         if (reading is null)
         {
@@ -87,6 +100,20 @@ internal sealed class Score
         );
         Lines(made, reading);
     }
+
+    private static string Reason(Reading? reading) =>
+        reading switch
+        {
+            null => "not read",
+            { Buyer.Sure: < ReadLine.SureEnough } => "buyer",
+            { KindSure: < ReadLine.SureEnough } => "kind",
+            { PoNumber.Sure: > 0 and < ReadLine.SureEnough } => "their number",
+            { LeftOvers.IsEmpty: false } => "left over",
+            { Lines.IsEmpty: true } => "no lines",
+            _ => reading.Lines.Any(l => l.Item.Sure < ReadLine.SureEnough) ? "item"
+                : reading.Lines.Any(l => l.NeedsYou) ? "quantity or unit"
+                : "date",
+        };
 
     private void Lines(MadeMessage made, Reading reading)
     {
@@ -188,7 +215,7 @@ internal sealed class Score
             var tenth = (int)Math.Clamp(sure * 10m, 0m, 10m);
             Calibration[tenth] = (Calibration[tenth].All + 1, Calibration[tenth].Right + (right ? 1 : 0));
         }
-        if (!right && (isSure && there || !there) && Worst.Count < 4_000)
+        if (!right && (isSure && there || !there) && Worst.Count < MostShown)
             Worst.Add($"{made.Form} {made.Language} {field}: {words} [{made.Name}]");
     }
 }

@@ -140,7 +140,7 @@ public static class DateWords
             && Number("count") is > 0 and < 100
         )
             return Made(written.AddDays(span * Number("count")), 0.7m, $"“{m.Value.Trim()}”, from {Say(written)}");
-        return m.Groups["a"].Success ? Digits(m, written, dayFirst, Made) : null;
+        return m.Groups["a"].Success ? Digits(m, written, dayFirst, language, Made) : null;
     }
 
     // "Thursday 20 March" where the 20th is a Friday: which of the two is meant is asked.
@@ -157,6 +157,7 @@ public static class DateWords
         Match m,
         DateOnly written,
         bool? dayFirst,
+        Language language,
         Func<DateOnly?, decimal, string?, WrittenDate?> made
     )
     {
@@ -178,6 +179,9 @@ public static class DateWords
         }
         var open = m.Groups["sep"].Value != "." && a <= 12 && b <= 12 && a != b && dayFirst is null;
         var found = first ? Of(a, b) : Of(b, a);
+        // English is written with the month first as well; in the other languages the day comes first.
+        if (open && language.Code != Language.English.Code)
+            return made(found, 0.75m, $"the day first, as in {language.Name}");
         return made(
             found,
             open ? 0.5m : 0.9m,

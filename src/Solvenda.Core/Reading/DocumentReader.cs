@@ -177,12 +177,11 @@ public static class DocumentReader
             : item is not null && item.Factor(u) is null
                 ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
             : new Field<Unit>(u, 0.98m, "stated", ofQuantity);
-        return !isSaid && item is { SalesUnits.IsEmpty: true } or { StockUnit.Code: "C62" }
-            ? unit with
-            {
-                Sure = 0.85m,
-            }
-            : unit;
+        if (isSaid || item is null)
+            return unit;
+        if (line.IsListed)
+            return unit with { Sure = 0.9m, How = "as it is listed" };
+        return item.SalesUnits.IsEmpty || item.StockUnit == Unit.Piece ? unit with { Sure = 0.85m } : unit;
     }
 
     /// <summary>A unit by its code in any of the lists, else by a word for it; null where neither is known.</summary>

@@ -144,7 +144,7 @@ internal static partial class LeftOvers
 
     // Mail addresses, hours of the day, and sizes with a unit that no goods are sold by.
     [GeneratedRegex(
-        @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|V|W|kW|bar|°C?|hp|ps|knots?|kn|nm)\b|\b\d{1,2}\s?(?:am|pm|h|uhr)\b",
+        @"[\w.+-]+@[\w.-]+|\b\d+(?:[.,]\d+)?\s?(?:mm|cm|V|W|kW|bar|°C?|hp|ps|knots?|kn|nm)\b|\b\d{1,2}\s?(?:am|pm|h|uhr|uur)\b",
         RegexOptions.CultureInvariant | RegexOptions.IgnoreCase
     )]
     private static partial Regex Addresses();

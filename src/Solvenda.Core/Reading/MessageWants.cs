@@ -88,14 +88,31 @@ internal static partial class MessageWants
             return (MessageKind.AnswerToQuote, head.QuoteNumber.Sure > 0 ? Sure : Torn);
         var onlyNamed = !Language.Says(fresh, language.Quote.Except(language.QuoteNoun));
         if (asks && !(head.PoNumber.Sure > 0 && lines > 0 && onlyNamed))
-            return (MessageKind.RequestForQuotation, head.PoNumber.Sure > 0 && orders ? Torn : Sure);
+            return Asked(lines, orders, onlyNamed, head);
         if (lines == 0)
             return fresh.Contains('?', StringComparison.Ordinal) ? (MessageKind.Question, Vague)
-                : head.PoNumber.Sure > 0 && orders ? (MessageKind.Order, Likely)
+                : head.PoNumber.Sure > 0 && orders ? (MessageKind.Order, Vague)
                 : (MessageKind.Unclear, 0m);
         if (head.PoNumber.Sure > 0 || orders)
             return (MessageKind.Order, head.PoNumber.Sure > 0 && orders ? Sure : Likely);
         return lines > elsewhere ? (MessageKind.RequestForQuotation, Torn) : (MessageKind.Unclear, 0m);
+    }
+
+    // Words of a request for prices: of what, and beside words of an order or not.
+    private static (MessageKind Kind, decimal Sure) Asked(int lines, bool orders, bool onlyNamed, TextHead head)
+    {
+        // Nothing that could be quoted: "inquiry: do you deliver to the south pier?"
+        if (lines == 0)
+            return (head.QuoteNumber.Sure > 0 ? MessageKind.AnswerToQuote : MessageKind.RequestForQuotation, Torn);
+        // "We order as per your offer": an offer is only spoken of.
+        if (orders && onlyNamed)
+            return (MessageKind.Order, Torn);
+        return (
+            MessageKind.RequestForQuotation,
+            !orders ? Sure
+                : head.PoNumber.Sure > 0 ? Torn
+                : Likely
+        );
     }
 
     // The words of the letter's language, and English ones, which are understood beside it. Which language a short

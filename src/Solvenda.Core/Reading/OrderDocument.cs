@@ -42,6 +42,9 @@ public sealed record StatedLine(
     /// <summary>Whether their price holds the tax: a shop's price to people.</summary>
     public bool WithTax { get; init; }
 
+    /// <summary>Whether it is sold by a listing of ours, which is in the item's own unit.</summary>
+    public bool IsListed { get; init; }
+
     /// <summary>What else is said of it: where a part of it goes, what a change does to it.</summary>
     public string Note { get; init; } = "";
 

@@ -67,6 +67,10 @@ internal static partial class TextPieces
     /// </summary>
     public static List<Anchor> Counting(string clause, List<Anchor> all, Grammar grammar, ItemFinder items)
     {
+        // "Life-jacket 150 N: 35", "throwing line 25 m - 313 pcs": what stands behind the mark counts, all before it is
+        // the name.
+        if (all.Count > 1 && IsNamed(clause, all[0], all[^1]))
+            return [all[^1]];
         var kept = new List<Anchor>();
         var (seen, parted) = (0, false);
         foreach (var anchor in all)
@@ -112,6 +116,19 @@ internal static partial class TextPieces
         }
         return kept;
     }
+
+    // Between two things that both count stands a comma, or a number begins the piece.
+    private static bool IsNamed(string clause, Anchor first, Anchor last)
+    {
+        var before = clause[..last.At];
+        return BehindMark().IsMatch(before)
+            && !clause[last.End..].Any(char.IsLetterOrDigit)
+            && clause[..first.At].Any(char.IsLetter)
+            && before.Trim().IndexOfAny([',', ';', '\n', '+', '&']) < 0;
+    }
+
+    [GeneratedRegex(@"\S\s*(?::|=|\s[–—-])\s+$")]
+    private static partial Regex BehindMark();
 
     [GeneratedRegex(
         @"(?<=[\p{L}\d)])[.!?](?=\s|$)|\r?\n\s*\r?\n|\s[–—-]\s(?!\d[\d.,]*[ \u00a0]?[\p{L}²]*[23]?\.?[ \t]*(?:\r?\n|$))|;",

@@ -68,7 +68,7 @@ internal sealed class ChannelOrder
                         new StatedLine(
                             JsonEntry.Plain(l, "line"),
                             Number(l, "quantity", $"lines[{i}].quantity"),
-                            JsonEntry.Plain(l, "unit") is { Length: > 0 } unit ? unit : "C62",
+                            JsonEntry.Plain(l, "unit"),
                             Number(l, "unitPrice", $"lines[{i}].unitPrice"),
                             1m,
                             null,
@@ -78,6 +78,7 @@ internal sealed class ChannelOrder
                             [At($"lines[{i}]")]
                         )
                         {
+                            IsListed = true,
                             WithTax = JsonEntry.Plain(l, "taxIncluded") == "true",
                         }
                 ),

@@ -16,6 +16,9 @@ internal static class PdfWords
     // In sizes of the letter: letters farther apart are of two words.
     private const double NextWord = 0.2;
 
+    // In sizes of the letter: base lines nearer than this are one line.
+    private const double OnLine = 0.3;
+
     // A line has no more of one letter than this; beyond, it is no text.
     private const int MostAlike = 400;
 
@@ -31,9 +34,19 @@ internal static class PdfWords
             .FirstOrDefault(TextOrientation.Horizontal);
         if (turn is TextOrientation.Rotate90 or TextOrientation.Rotate180 or TextOrientation.Rotate270)
             return Turned(page, [.. letters.Where(l => l.TextOrientation == turn)], turn, most);
-        var words = DefaultWordExtractor.Instance.GetWords(letters).Take(most).Select(w => Placed(w, page.Height));
+        var (plain, odd) = (letters.FindAll(IsPlain), letters.FindAll(l => !IsPlain(l)));
+        var words = Pieces(plain.ConvertAll(l => new Read(l, l.StartBaseLine.X, page.Height - l.StartBaseLine.Y, l.PointSize)))
+            .Select(of => WordOf(of) with { Shown = null })
+            .Concat(DefaultWordExtractor.Instance.GetWords(odd).Select(w => Placed(w, page.Height)))
+            .Take(most);
         return new PageText(page.Width, page.Height, [.. words]);
     }
+
+    // Upright, and of a size that says how large it is.
+    private static bool IsPlain(Letter letter) =>
+        letter.TextOrientation == TextOrientation.Horizontal
+        && letter.PointSize > 1
+        && letter.PointSize < Math.Max(1, letter.BoundingBox.Height) * 12;
 
     // Letters by what they say and the line they stand on, so that each is compared with a few.
     private static List<Letter> Once(IReadOnlyList<Letter> letters)
@@ -91,55 +104,70 @@ internal static class PdfWords
 
     private static PageText Turned(Page page, List<Letter> letters, TextOrientation turn, int most)
     {
-        var read = letters
-            .Select(l => OnTurned(l, page, turn))
-            .OrderBy(r => Math.Round(r.Line))
-            .ThenBy(r => r.Along)
+        var words = Pieces(letters.ConvertAll(l => OnTurned(l, page, turn)))
+            .Select(of => WordOf(of) with { Shown = Shown(of, page) })
+            .Take(most)
             .ToList();
-        var words = new List<PageWord>();
-        for (var at = 0; at < read.Count && words.Count < most; )
-        {
-            var next = at + 1;
-            while (next < read.Count && Joins(read[next - 1], read[next]))
-                next++;
-            var of = read[at..next];
-            at = next;
-            var text = string.Concat(of.Select(r => r.Letter.Value)).Trim();
-            if (text.Length > 0)
-                words.Add(WordOf(of, text, page));
-        }
         return turn == TextOrientation.Rotate180
             ? new PageText(page.Width, page.Height, words)
             : new PageText(page.Height, page.Width, words);
     }
 
+    // Letters as words, line by line; letters whose base lines hardly differ stand on one.
+    private static IEnumerable<List<Read>> Pieces(List<Read> letters)
+    {
+        var lines = new List<List<Read>>();
+        foreach (var letter in letters.OrderBy(l => l.Line))
+        {
+            if (lines.Count > 0 && letter.Line - lines[^1][0].Line < Math.Min(letter.Size, lines[^1][0].Size) * OnLine)
+                lines[^1].Add(letter);
+            else
+                lines.Add([letter]);
+        }
+        foreach (var line in lines)
+        {
+            line.Sort((a, b) => a.Along.CompareTo(b.Along));
+            for (var at = 0; at < line.Count; )
+            {
+                var next = at + 1;
+                while (next < line.Count && Joins(line[next - 1], line[next]))
+                    next++;
+                var of = line[at..next];
+                at = next;
+                if (of.Exists(r => r.Letter.Value.Trim().Length > 0))
+                    yield return of;
+            }
+        }
+    }
+
     private static bool Joins(Read one, Read next) =>
-        Math.Abs(next.Line - one.Line) < one.Size * 0.3
-        && next.Along - one.End < one.Size * NextWord
+        next.Along - one.End < Math.Max(one.Size, next.Size) * NextWord
         && next.Letter.Value.Trim().Length > 0
         && one.Letter.Value.Trim().Length > 0;
 
-    private static PageWord WordOf(List<Read> of, string text, Page page)
+    private static PageWord WordOf(List<Read> of)
     {
-        var boxes = of.ConvertAll(r => r.Letter.BoundingBox);
-        var xs = boxes.SelectMany(b => new[] { b.TopLeft.X, b.BottomRight.X }).ToList();
-        var ys = boxes.SelectMany(b => new[] { b.TopLeft.Y, b.BottomRight.Y }).ToList();
         var size = of.Max(r => r.Size);
         return new PageWord(
-            text.Normalize(NormalizationForm.FormKC),
+            string.Concat(of.Select(r => r.Letter.Value)).Trim().Normalize(NormalizationForm.FormKC),
             of[0].Along,
             of[0].Line - (size * 0.8),
             of[^1].End - of[0].Along,
             size
-        )
-        {
-            Shown = (
-                xs.Min() / page.Width,
-                (page.Height - ys.Max()) / page.Height,
-                (xs.Max() - xs.Min()) / page.Width,
-                (ys.Max() - ys.Min()) / page.Height
-            ),
-        };
+        );
+    }
+
+    private static (double, double, double, double) Shown(List<Read> of, Page page)
+    {
+        var boxes = of.ConvertAll(r => r.Letter.BoundingBox);
+        var xs = boxes.SelectMany(b => new[] { b.TopLeft.X, b.BottomRight.X }).ToList();
+        var ys = boxes.SelectMany(b => new[] { b.TopLeft.Y, b.BottomRight.Y }).ToList();
+        return (
+            xs.Min() / page.Width,
+            (page.Height - ys.Max()) / page.Height,
+            (xs.Max() - xs.Min()) / page.Width,
+            (ys.Max() - ys.Min()) / page.Height
+        );
     }
 
     // Text that runs down the page has its next line to the left; up the page, to the right.
