@@ -219,7 +219,7 @@ public sealed class EdiTests
         var asked = One(Isa(Set("BQT*00*RFQ-9*20260305~PO1*1*40*BX***VP*SHK-BOW-10~", "840"), function: "RQ"));
         Assert.Equal(
             (MessageKind.RequestForQuotation, "RFQ-9", "SHK-BOW-10 40 BX"),
-            (asked.Kind, asked.PoNumber.Value, Shelf.Say(asked.Lines[0]))
+            (asked.Kind, asked.Reference.Value, Shelf.Say(asked.Lines[0]))
         );
 
         string Edi(string body, string type) =>

@@ -331,6 +331,6 @@ public sealed class MailTests
             ["SHK-BOW-10", "PS3-16-BK", "THM-SS-12", "SHK-BOW-10", "PS3-16-BK", "THM-SS-12"],
             Shelf.Lines(reading).Select(l => l.Split(' ')[0])
         );
-        Assert.Equal((MessageKind.RequestForQuotation, "4711/26"), (reading.Kind, reading.PoNumber.Value));
+        Assert.Equal((MessageKind.RequestForQuotation, "4711/26"), (reading.Kind, reading.Reference.Value));
     }
 }

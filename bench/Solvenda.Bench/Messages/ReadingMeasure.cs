@@ -72,6 +72,11 @@ internal static class ReadingMeasure
                 + string.Join(", ", score.Asks.OrderByDescending(a => a.Value).Select(a => $"{a.Key} {a.Value}"))
         );
         Console.WriteLine();
+        Console.WriteLine(
+            "kinds surely taken for others: "
+                + string.Join(", ", score.Mixed.OrderByDescending(a => a.Value).Select(a => $"{a.Key} {a.Value}"))
+        );
+        Console.WriteLine();
         var (wrong, sure) = (score.Whole.SureButWrong, score.Whole.Sure);
         Console.WriteLine(
             string.Create(

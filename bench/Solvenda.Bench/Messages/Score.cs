@@ -69,6 +69,11 @@ internal sealed class Score
             Value(made, "kind", false, false, 0m, "not read at all");
             return;
         }
+        if (reading.Kind != truth.Kind && reading.KindSure >= ReadLine.SureEnough)
+        {
+            var mixed = $"{truth.Kind} as {reading.Kind} in {made.Language}";
+            Mixed[mixed] = Mixed.GetValueOrDefault(mixed) + 1;
+        }
         Value(made, "kind", reading.Kind == truth.Kind, true, reading.KindSure, $"{reading.Kind}, meant {truth.Kind}");
         if (truth.Kind is not (MessageKind.Order or MessageKind.RequestForQuotation))
         {
@@ -100,6 +105,9 @@ internal sealed class Score
         );
         Lines(made, reading);
     }
+
+    /// <summary>Kinds that were taken for others, surely, and how often.</summary>
+    public SortedDictionary<string, int> Mixed { get; } = new(StringComparer.Ordinal);
 
     private static string Reason(Reading? reading) =>
         reading switch

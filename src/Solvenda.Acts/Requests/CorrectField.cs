@@ -10,7 +10,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Requests;
 
 /// <summary>
-/// Corrects a field of the head of a reading: kind, buyer (its id), contact, poNumber, wanted, deliverTo, incoterm,
+/// Corrects a field of the head of a reading: kind, buyer (its id), contact, poNumber, reference, wanted, deliverTo, incoterm,
 /// incotermPlace, currency, paymentDays. A date may be in the words of the original.
 /// </summary>
 /// <param name="Where">Where in the original it stands, if it was chosen there.</param>
@@ -36,10 +36,11 @@ public sealed class CorrectFieldAct : ReadingAct<CorrectField>
         FieldView Settled(string? text) => FieldView.SettledBy(work.Actor.Name, text, input.Where);
         var after = input.Field switch
         {
-            "kind" => reading with { Kind = KindOf(value), KindSure = 1m, KindSettledBy = work.Actor.Name },
+            "kind" => reading.As(KindOf(value)) with { KindSure = 1m, KindSettledBy = work.Actor.Name },
             "buyer" => await BuyerAsync(work, reading, value, Settled, cancel),
             "contact" => reading with { Contact = Settled(value) },
             "poNumber" => reading with { PoNumber = Settled(value) },
+            "reference" => reading with { Reference = Settled(value) },
             "deliverTo" => reading with { DeliverTo = Settled(value), DeliverToCountry = null },
             "incoterm" => reading with { Incoterm = Settled(IncotermOf(value)) },
             "incotermPlace" => reading with { IncotermPlace = Settled(value) },

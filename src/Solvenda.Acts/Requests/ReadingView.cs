@@ -140,6 +140,9 @@ public sealed record ReadingView(
     /// <summary>A quote of ours that it refers to.</summary>
     public FieldView QuoteNumber { get; init; } = FieldView.Missing;
 
+    /// <summary>What a request for prices calls itself by.</summary>
+    public FieldView Reference { get; init; } = FieldView.Missing;
+
     /// <summary>ISO 3166-1 alpha-2 of where it goes.</summary>
     public string? DeliverToCountry { get; init; }
 
@@ -182,6 +185,7 @@ public sealed record ReadingView(
             BuyerId = before.Buyer.IsSettled ? before.BuyerId : BuyerId,
             Contact = Of(before.Contact, Contact),
             PoNumber = Of(before.PoNumber, PoNumber),
+            Reference = Of(before.Reference, Reference),
             Wanted = Of(before.Wanted, Wanted),
             DeliverTo = Of(before.DeliverTo, DeliverTo),
             DeliverToCountry = before.DeliverTo.IsSettled ? before.DeliverToCountry : DeliverToCountry,
@@ -191,6 +195,25 @@ public sealed record ReadingView(
             PaymentDays = Of(before.PaymentDays, PaymentDays),
         };
         return before.MeansNothing.Aggregate(same, (reading, where) => reading.Explaining(where));
+    }
+
+    /// <summary>
+    /// The same as another kind: what a request for prices calls itself by is an order's number once it is an order.
+    /// </summary>
+    public ReadingView As(MessageKind kind)
+    {
+        var number = PoNumber.Value is null ? Reference : PoNumber;
+        return kind switch
+        {
+            MessageKind.RequestForQuotation => this with
+            {
+                Kind = kind,
+                Reference = number,
+                PoNumber = FieldView.Missing,
+            },
+            MessageKind.Order => this with { Kind = kind, PoNumber = number, Reference = FieldView.Missing },
+            _ => this with { Kind = kind },
+        };
     }
 
     /// <summary>The same without what is left over where something was taken up.</summary>
@@ -245,6 +268,7 @@ public sealed record ReadingView(
             Remarks = [.. r.Remarks.Select(x => new RemarkView(x.Kind, x.Words, Where(x.Where)))],
             WantedFrom = Day(r.WantedFrom),
             QuoteNumber = Text(r.QuoteNumber),
+            Reference = Text(r.Reference),
             DeliverToCountry = r.DeliverToCountry,
             Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),
             Note = r.Note,

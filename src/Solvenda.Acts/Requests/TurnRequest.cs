@@ -64,7 +64,9 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         if (buyer is null)
             throw RefusedException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
         var dossier = await Drafting.DossierAsync(work, buyer, MatterOf(request, reading), cancel);
-        var sheet = await SheetAsync(work, input, request, reading, buyer, cancel);
+        // Whatever it was read as, it is now what it is turned into.
+        var turned = reading.As(input.IntoOrder ? MessageKind.Order : MessageKind.RequestForQuotation);
+        var sheet = await SheetAsync(work, input, request, turned, buyer, cancel);
         var before = request.State;
         RequestSteps.Move(request, RequestDoing.Turn);
         request.DossierId = dossier.Id;
@@ -125,7 +127,12 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
     {
         var note = string.Join(
             "\n",
-            new[] { HeadTerms.Note.In(draft.Head) ?? "", reading.Note }.Where(n => n.Length > 0)
+            new[]
+            {
+                HeadTerms.Note.In(draft.Head) ?? "",
+                reading.Reference.Value is { } reference ? $"Ref. {reference}" : "",
+                reading.Note,
+            }.Where(n => n.Length > 0)
         );
         foreach (
             var (term, text) in new[]

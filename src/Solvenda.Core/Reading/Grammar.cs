@@ -13,6 +13,7 @@ internal sealed record Grammar(
     Regex PhraseEnd,
     Regex Price,
     Regex Po,
+    Regex Reference,
     Regex Contact,
     Regex DeliverTo,
     Regex Payment,
@@ -67,7 +68,10 @@ internal sealed record Grammar(
                 $@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"
             ),
             Matching(
-                $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.Po))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:no\.?|nr\.?|n[º°]\.?|number|nummer|#|:|\.|-(?=\s))*\s*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
+                $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.Po))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:(?:no\.?|nr\.?|n[º°]\.?|number|nummer|número|numéro|num\.?|with|mit|met|med|con|avec|der|the|el|le|het|#|:|\.|-(?=\s))\s*)*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
+            ),
+            Matching(
+                $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.Reference))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:(?:no\.?|nr\.?|n[º°]\.?|number|nummer|número|numéro|num\.?|with|mit|met|med|con|avec|der|the|el|le|het|#|:|\.|-(?=\s))\s*)*(?<ref>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
             ),
             Matching(
                 $@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"

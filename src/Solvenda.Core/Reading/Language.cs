@@ -143,6 +143,9 @@ public sealed class Language
     /// <summary>What comes before the buyer's order number.</summary>
     public required string[] Po { get; init; }
 
+    /// <summary>What comes before the number that a request for prices calls itself by.</summary>
+    public required string[] Reference { get; init; }
+
     /// <summary>Words before who writes.</summary>
     public required string[] Contact { get; init; }
 

@@ -21,7 +21,7 @@ public static class MessageReader
                 ? DocumentReader.Read(document, context, message.Clues)
                 : Parts(message, today, context);
             return (
-                reading with
+                reading.WithItsNumber() with
                 {
                     Warnings =
                     [
@@ -237,6 +237,7 @@ public static class MessageReader
         {
             PoNumber = po,
             QuoteNumber = Better(reading.QuoteNumber, head.QuoteNumber),
+            Reference = Better(reading.Reference, head.Reference),
             Wanted = Better(reading.Wanted, head.Wanted),
             Contact = Better(reading.Contact, head.Contact),
             DeliverTo = Better(reading.DeliverTo, head.DeliverTo),

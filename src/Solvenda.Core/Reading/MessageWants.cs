@@ -44,7 +44,9 @@ internal static partial class MessageWants
                 : speaking.Length == 2 ? 0.75m
                 : Torn
             );
-        return Wanted(says, fresh, language, head, lines, elsewhere);
+        var (kind, sure) = Wanted(says, fresh, language, head, lines, elsewhere);
+        // An order that speaks of sending something back, or of an order that we have, may be about that.
+        return says.Any(l => l.Returns) || OurOrder().IsMatch(text) ? (kind, Math.Min(sure, Torn)) : (kind, sure);
     }
 
     // Kinds that are neither an order nor a request for prices, the one that speaks loudest first.

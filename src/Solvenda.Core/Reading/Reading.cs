@@ -173,6 +173,9 @@ public sealed record Reading(
     /// <summary>A quote of ours that it refers to.</summary>
     public Field<string> QuoteNumber { get; init; } = Field<string>.Missing;
 
+    /// <summary>What a request for prices calls itself by; no order's number.</summary>
+    public Field<string> Reference { get; init; } = Field<string>.Missing;
+
     /// <summary>ISO 3166-1 alpha-2 of where it goes; null where it does not say.</summary>
     public string? DeliverToCountry { get; init; }
 
@@ -209,4 +212,17 @@ public sealed record Reading(
 
     /// <summary>Under this a date could as well be another.</summary>
     public const decimal UnsureDate = 0.55m;
+
+    /// <summary>The same with the number that it calls itself by as what its kind makes of it.</summary>
+    public Reading WithItsNumber() =>
+        Kind == MessageKind.RequestForQuotation && KindSure >= ReadLine.SureEnough
+            ? this with
+            {
+                Reference = PoNumber.Sure > 0 ? PoNumber : Reference,
+                PoNumber = Field<string>.Missing,
+            }
+            : this with
+            {
+                Reference = Kind == MessageKind.RequestForQuotation ? Reference : Field<string>.Missing,
+            };
 }

@@ -8,6 +8,7 @@ namespace Solvenda.Core.Reading;
 public sealed partial record TextHead(
     Field<string> PoNumber,
     Field<string> QuoteNumber,
+    Field<string> Reference,
     Field<DateOnly?> Wanted,
     Field<string> Contact,
     Field<string> DeliverTo,
@@ -41,6 +42,7 @@ public sealed partial record TextHead(
         return new TextHead(
             PoIn(fresh, letter.Subject, part, grammar),
             QuoteIn(fresh, letter.Subject, part),
+            ReferenceIn(fresh, letter.Subject, part, grammar),
             DateWords.Find(fresh, letter.Written, language) is { } wanted
                 ? new Field<DateOnly?>(
                     wanted.Day,
@@ -105,6 +107,16 @@ public sealed partial record TextHead(
             How = $"{one.Value} or {other.Value}? Two orders of theirs are named",
             Evidence = one.Evidence.AddRange(other.Evidence),
         };
+    }
+
+    private static Field<string> ReferenceIn(string fresh, string subject, int part, Grammar grammar)
+    {
+        static string Bare(Match m) => m.Groups["ref"].Value.TrimEnd('.', '-', '/');
+        if (grammar.Reference.Match(fresh) is { Success: true } m && !OurQuote().IsMatch(m.Groups["ref"].Value))
+            return At(part, Bare(m), 0.85m, $"“{m.Value.Trim()}”", m.Groups["ref"]);
+        return grammar.Reference.Match(subject) is { Success: true } there
+            ? new Field<string>(Bare(there), 0.8m, "in the subject", [])
+            : Field<string>.Missing;
     }
 
     // "Last time we ordered under PO 881": the number of something that is over.

@@ -63,6 +63,7 @@ public static class TextReader
                 ? remarks
                 : [],
             QuoteNumber = head.QuoteNumber,
+            Reference = head.Reference,
             DeliverToCountry = head.DeliverToCountry,
             Goods = head.Goods,
             LeftOvers =
@@ -161,6 +162,7 @@ public static class TextReader
         [
             .. head.PoNumber.Evidence,
             .. head.QuoteNumber.Evidence,
+            .. head.Reference.Evidence,
             .. head.Wanted.Evidence,
             .. head.Contact.Evidence,
             .. head.DeliverTo.Evidence,

@@ -26,6 +26,7 @@
     [
       { id: 'contact', label: 'person', field: reading.contact, show: reading.contact.value },
       { id: 'poNumber', label: 'their PO', field: reading.poNumber, show: reading.poNumber.value },
+      { id: 'reference', label: 'their ref.', field: reading.reference, show: reading.reference?.value ?? null },
       { id: 'quoteNumber', label: 'our quote', field: reading.quoteNumber, show: reading.quoteNumber?.value ?? null },
       { id: 'wanted', label: 'there by', field: reading.wanted, show: reading.wanted.value ? day(reading.wanted.value) : null },
       { id: 'deliverTo', label: 'where to', field: reading.deliverTo, show: reading.deliverTo.value },
@@ -38,12 +39,12 @@
       { id: 'currency', label: 'currency', field: reading.currency, show: reading.currency.value },
       { id: 'paymentDays', label: 'pays in', field: reading.paymentDays, show: reading.paymentDays.value ? `${reading.paymentDays.value} days` : null },
       { id: 'goods', label: 'lines make', field: reading.goods, show: reading.goods?.value ? fixed(Number(reading.goods.value), 2) : null },
-    ].filter((r) => r.show || r.id === 'poNumber' || r.id === 'wanted' || r.id === 'deliverTo'),
+    ].filter((r) => r.show || (r.id === 'poNumber' && reading.kind !== 'requestForQuotation') || r.id === 'wanted' || r.id === 'deliverTo'),
   );
   /** A day or a number of theirs that a person decides on. */
   const isOpen = (row: { id: string; field?: Schemas['FieldView'] }) =>
     !!row.field?.value && ((row.id === 'wanted' && row.field.sure < 0.55) || (row.id === 'poNumber' && row.field.sure < SURE));
-  const editable = ['contact', 'poNumber', 'wanted', 'deliverTo', 'incoterm', 'currency', 'paymentDays'];
+  const editable = ['contact', 'poNumber', 'reference', 'wanted', 'deliverTo', 'incoterm', 'currency', 'paymentDays'];
 
   const lookBuyer = (text: string) =>
     text.trim().length > 1

@@ -21,6 +21,7 @@ export function spansOf(reading: Schemas['ReadingView'] | null, part: number): S
     buyer: reading.buyer,
     contact: reading.contact,
     poNumber: reading.poNumber,
+    reference: reading.reference,
     quoteNumber: reading.quoteNumber,
     wanted: reading.wanted,
     deliverTo: reading.deliverTo,
