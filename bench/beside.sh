@@ -6,8 +6,9 @@ root=$PWD
 then=$(mktemp -d)
 git worktree add --detach "$then" "$1" >/dev/null
 trap 'git worktree remove --force "$then"' EXIT
+# What is measured is what this commit measures.
+cp bench/Solvenda.Bench/Beside.cs "$then/bench/Solvenda.Bench/"
 if ! grep -q '"beside"' "$then/bench/Solvenda.Bench/Program.cs"; then
-  cp bench/Solvenda.Bench/Beside.cs "$then/bench/Solvenda.Bench/"
   sed -i 's/    case \["hostile"\]:/    case ["beside"]:\n        Beside.Measure();\n        break;\n    case ["hostile"]:/' "$then/bench/Solvenda.Bench/Program.cs"
 fi
 for tree in "$root" "$then"; do

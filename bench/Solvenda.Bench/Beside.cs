@@ -23,6 +23,11 @@ internal static class Beside
         Print("price build of 1,000 lines", () => line.WithRulesAndTrace());
         Print("whole sheet of 500 lines", () => sheet.Price());
         Print("headroom of its lines", () => sheet.HeadroomOfLines());
+        var mail = new MailWithPages();
+        mail.Setup();
+        var letter = new LetterOfTwenty();
+        Print("a letter of twenty lines", () => letter.Read());
+        Print("a mail with a PDF of five pages", () => mail.Read());
         Print("X12 into documents", () => edi.X12IntoDocuments());
         Print("EDIFACT into documents", () => edi.EdifactIntoDocuments());
     }
@@ -42,4 +47,34 @@ internal static class Beside
         }
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{name}\t{best:0}"));
     }
+}
+
+/// <summary>A letter as buyers write them, opened and read against the demo's kind of catalogue.</summary>
+internal sealed class LetterOfTwenty
+{
+    private readonly Core.Reading.ReadingContext _context = MadeMail.Context();
+
+    private readonly byte[] _raw = System.Text.Encoding.UTF8.GetBytes(
+        "From: Fionn <fionn@tresselvane.example>\nSubject: our order 4711-2\nDate: Mon, 02 Mar 2026 08:41:07 +0000\n\nHello,\n\nplease send for our order 4711-2, by 20 March:\n"
+            + string.Concat(
+                Enumerable
+                    .Range(1, 20)
+                    .Select(i =>
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"- {i * 3} pcs bow shackle galvanised {i + 4} mm\n"
+                        )
+                    )
+            )
+            + "\nUnload before 11, phone first.\n\nKind regards\nFionn"
+    );
+
+    public int Read() =>
+        Core
+            .Reading.MessageReader.Read(
+                Formats.FileReader.Open(_raw, "x.eml", new DateOnly(2026, 3, 2)).Messages[0],
+                new DateOnly(2026, 3, 2),
+                _context
+            )
+            .Reading!.Lines.Length;
 }

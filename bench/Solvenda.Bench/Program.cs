@@ -19,6 +19,9 @@ switch (args)
     case ["beside"]:
         Beside.Measure();
         break;
+    case ["reading", "learning"]:
+        await Learning.RunAsync(20_261_126);
+        break;
     case ["reading", .. var rest]:
         await ReadingMeasure.RunAsync(
             rest.Length > 0 ? int.Parse(rest[0], System.Globalization.CultureInfo.InvariantCulture) : 8_000,

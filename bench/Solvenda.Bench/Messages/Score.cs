@@ -119,8 +119,8 @@ internal sealed class Score
             { LeftOvers.IsEmpty: false } => "left over",
             { Lines.IsEmpty: true } => "no lines",
             _ => reading.Lines.Any(l => l.Item.Sure < ReadLine.SureEnough) ? "item"
-                : reading.Lines.Any(l => l.NeedsYou) ? "quantity or unit"
-                : "date",
+            : reading.Lines.Any(l => l.NeedsYou) ? "quantity or unit"
+            : "date",
         };
 
     private void Lines(MadeMessage made, Reading reading)
