@@ -43,7 +43,7 @@ public static class FileReader
             );
         var syntax = MessageKindOf.Tell(raw, filename);
         if (syntax == Syntax.Unknown)
-            return Nothing(syntax, name, "It is of no kind that we know.");
+            return Nothing(syntax, name, KeptWords.Of(raw, name));
         if (Readers.Of(syntax) is { } reader)
             return reader.Open(raw, name, today);
         var (parts, problem) = Parts(new FilePart(name, syntax, raw), -1);
@@ -99,7 +99,7 @@ public static class FileReader
                 default:
                     return (
                         [new OriginalPart(file.Name, PartKind.Kept, "") { Attachment = attachment }],
-                        "It is kept and not read."
+                        KeptWords.Of(file.Bytes, file.Name)
                     );
             }
         }
@@ -127,7 +127,11 @@ public static class FileReader
 
     private static OriginalPart Text(FilePart file, int attachment)
     {
-        var text = Encoding.UTF8.GetString(file.Bytes).Replace("\r\n", "\n", StringComparison.Ordinal);
+        var text = (RichText.Is(file.Bytes) ? RichText.Of(file.Bytes) : Encoding.UTF8.GetString(file.Bytes)).Replace(
+            "\r\n",
+            "\n",
+            StringComparison.Ordinal
+        );
         var read = text[..Math.Min(text.Length, Core.Reading.TextReader.LongestRead)];
         return new OriginalPart(file.Name, PartKind.Letter, read) { Attachment = attachment, Rows = Grid.OfText(text) };
     }

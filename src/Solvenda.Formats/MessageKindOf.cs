@@ -1,4 +1,5 @@
 using System.Text;
+using Solvenda.Formats.Tables;
 
 namespace Solvenda.Formats;
 
@@ -32,7 +33,11 @@ public static class MessageKindOf
     public static Syntax Tell(ReadOnlySpan<byte> raw, string? filename)
     {
         if (raw.StartsWith("PK\u0003\u0004"u8))
-            return Syntax.Workbook;
+            return IsSheets(raw, filename) ? Syntax.Workbook : Syntax.Unknown;
+        if (CompoundFile.Is(raw))
+            return CompoundFile.IsWorkbook(raw) ? Syntax.Workbook : Syntax.Unknown;
+        if (RichText.Is(raw))
+            return Syntax.Text;
         if (raw[..Math.Min(raw.Length, 1024)].IndexOf("%PDF-"u8) >= 0)
             return Syntax.Pdf;
         if (IsPicture(raw))
@@ -69,6 +74,12 @@ public static class MessageKindOf
             : Syntax.Unknown,
         };
     }
+
+    // A text document and an archive are packed in the same way; a workbook says so inside, or in its name.
+    private static bool IsSheets(ReadOnlySpan<byte> raw, string? filename) =>
+        OpenSheet.Is(raw)
+        || raw.IndexOf("xl/"u8) >= 0
+        || Path.GetExtension(filename ?? "").ToLowerInvariant() is ".xlsx" or ".xlsm";
 
     // XHTML begins as XML does.
     private static bool IsHtml(string text) =>

@@ -38,7 +38,7 @@ internal sealed class Learning(MadeShelf shelf, int seed)
         {
             var random = new Random(unchecked((seed * 31) + b));
             var habit = Habit(random);
-            var who = shelf.Buyers[random.Next(shelf.Buyers.Length)];
+            var who = shelf.Buyers[b % shelf.Buyers.Length];
             for (var m = 0; m < Messages; m++)
             {
                 var wanted = habit.OrderBy(_ => random.Next()).Take(4).ToList();
@@ -114,7 +114,7 @@ internal sealed class Learning(MadeShelf shelf, int seed)
             if (line is { NeedsYou: false } && line.Item.Value == item.Id)
                 continue;
             corrections++;
-            _again += _learned.Exists(a => a.Buyer == who.Id && a.Item == item.Id) ? 1 : 0;
+            _again += _learned.Exists(a => a.Buyer == who.Id && a.Words == ItemFinder.Normal(called)) ? 1 : 0;
             // As the desk remembers it: their code, else their words.
             var words = ItemFinder.Normal(line?.Code ?? line?.Words ?? called);
             _learned.RemoveAll(a => a.Buyer == who.Id && a.Words == words);

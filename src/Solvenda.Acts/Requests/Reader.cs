@@ -67,6 +67,8 @@ public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Read
                 filename,
                 why => (null, why)
             );
+            if (reading is not null)
+                reading = await WithQuoteKnownAsync(db, reading, cancel);
             messages.Add(
                 new ReadMessage(
                     message,
@@ -76,6 +78,20 @@ public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Read
             );
         }
         return new ReadResult(file, messages, context.Helped);
+    }
+
+    // A number of ours that no quote carries: somebody mistyped it, or means another house's.
+    private static async Task<Reading> WithQuoteKnownAsync(SolvendaDb db, Reading reading, CancellationToken cancel)
+    {
+        if (reading.QuoteNumber is not { Value: { } number, Sure: > 0 } quoted)
+            return reading;
+        if (await db.Quotes.AnyAsync(q => q.Number == number, cancel))
+            return reading;
+        var where = quoted.Evidence.IsEmpty ? default : quoted.Evidence[0];
+        return reading with
+        {
+            LeftOvers = reading.LeftOvers.Add(new LeftOver(number, where, "We never issued a quote of that number.")),
+        };
     }
 
     // A library that stumbles over foreign bytes stops nobody else: what arrived is kept and says so, and the log has

@@ -21,19 +21,12 @@ internal static partial class LeftOvers
     private const int Most = 60;
 
     /// <param name="taken">Where values that were read stand.</param>
-    public static ImmutableArray<LeftOver> Of(
-        Letter letter,
-        string fresh,
-        Language language,
-        ReadingContext context,
-        IEnumerable<Evidence> taken
-    )
+    public static ImmutableArray<LeftOver> Of(string fresh, Scene scene, TextMarks marks, IEnumerable<Evidence> taken)
     {
-        var scene = Scene.Of(letter, fresh, language, Field<Buyers.BuyerId>.Missing, context);
-        var marks = TextMarks.Of(fresh, scene);
+        var part = scene.Letter.Part;
         var explained = new Stretches(
             taken
-                .Where(e => e.Part == letter.Part)
+                .Where(e => e.Part == part)
                 .Select(e => (e.Start, e.Length))
                 .Concat(marks.Others)
                 .Concat(Addresses().Matches(fresh).Select(m => (m.Index, m.Length)))
@@ -57,9 +50,7 @@ internal static partial class LeftOvers
             var (start, end) = Around(fresh, at, at + length);
             if (left.Count > 0 && start < left[^1].Where.Start + left[^1].Where.Length)
                 continue;
-            left.Add(
-                new LeftOver(Blank().Replace(fresh[start..end], " "), new Evidence(letter.Part, start, end - start))
-            );
+            left.Add(new LeftOver(Blank().Replace(fresh[start..end], " "), new Evidence(part, start, end - start)));
         }
         if (left.Count <= Most)
             return [.. left];

@@ -195,9 +195,8 @@ public static class MessageReader
         var fresh = part.Text[..page.FreshLength];
         var head = TextHead.Read(page, fresh, language, reading.Buyer, context);
         // Beside lines that are known already, only what it surely names counts.
-        var lines = tables.Any(t => t.Index == index)
-            ? []
-            : TextLines.Of(page, fresh, language, reading.Buyer, context);
+        var scene = Scene.Of(page, fresh, language, reading.Buyer, context);
+        var lines = tables.Any(t => t.Index == index) ? [] : TextLines.Of(fresh, scene, TextMarks.Of(fresh, scene));
         if (tables.Count > 0 || !reading.Lines.IsEmpty)
             lines = TextReader.Surely(lines);
         var kind =

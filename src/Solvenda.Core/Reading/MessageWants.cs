@@ -112,8 +112,8 @@ internal static partial class MessageWants
         return (
             MessageKind.RequestForQuotation,
             !orders ? Sure
-                : head.PoNumber.Sure > 0 ? Torn
-                : Likely
+            : head.PoNumber.Sure > 0 ? Torn
+            : Likely
         );
     }
 

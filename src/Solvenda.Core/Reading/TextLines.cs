@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
-using Solvenda.Core.Buyers;
 
 namespace Solvenda.Core.Reading;
 
@@ -16,16 +15,8 @@ internal static partial class TextLines
     private const int FarthestPrice = 12;
 
     /// <summary>The lines of a text, for a buyer that is known or not.</summary>
-    public static ImmutableArray<ReadLine> Of(
-        Letter letter,
-        string fresh,
-        Language language,
-        Field<BuyerId> buyer,
-        ReadingContext context
-    )
+    public static ImmutableArray<ReadLine> Of(string fresh, Scene scene, TextMarks marks)
     {
-        var scene = Scene.Of(letter, fresh, language, buyer, context);
-        var marks = TextMarks.Of(fresh, scene);
         var numbers = new Queue<Match>(marks.Numbers);
         var lines = ImmutableArray.CreateBuilder<ReadLine>();
         var spokenOf = "";
@@ -42,7 +33,13 @@ internal static partial class TextLines
                         new Anchor(number, number.Index - start, Math.Min(number.Length, start + length - number.Index))
                     );
             }
-            AddLines(clause, TextPieces.Counting(clause.Text, own, scene.Grammar, context.Items), marks, scene, lines);
+            AddLines(
+                clause,
+                TextPieces.Counting(clause.Text, own, scene.Grammar, scene.Context.Items),
+                marks,
+                scene,
+                lines
+            );
         }
         return lines.ToImmutable();
     }

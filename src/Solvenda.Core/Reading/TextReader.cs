@@ -27,7 +27,9 @@ public static class TextReader
         var language = Language.Of(letter.Subject + "\n" + fresh);
         var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, context)]);
         var head = TextHead.Read(letter, fresh, language, buyer, context);
-        var lines = TextLines.Of(letter, fresh, language, buyer, context);
+        var scene = Scene.Of(letter, fresh, language, buyer, context);
+        var marks = TextMarks.Of(fresh, scene);
+        var lines = TextLines.Of(fresh, scene, marks);
         if (elsewhere > 0)
             lines = Surely(lines);
         var remarks = Remarks.Of(letter, fresh, language, lines);
@@ -68,7 +70,7 @@ public static class TextReader
             Goods = head.Goods,
             LeftOvers =
             [
-                .. LeftOvers.Of(letter, fresh, language, context, Evidences(head, lines)),
+                .. LeftOvers.Of(fresh, scene, marks, Evidences(head, lines)),
                 .. Disagreeing(head.Goods, elsewhere > 0 ? [] : lines),
             ],
             BuyerCandidates = candidates,

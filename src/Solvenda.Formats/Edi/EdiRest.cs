@@ -28,18 +28,17 @@ internal static class EdiRest
     )
     {
         var segments = message.Segments;
-        var isUsed = new bool[segments.Count];
-        foreach (var where in Taken(document))
-            Mark(segments, where, isUsed);
+        var isUsed = Used(document, segments);
         var overs = ImmutableArray.CreateBuilder<LeftOver>();
         var unused = ImmutableArray.CreateBuilder<Unused>();
-        var counts = new Dictionary<string, int>();
+        Dictionary<string, int>? counts = null;
         for (var i = 0; i < segments.Count; i++)
         {
             var segment = segments[i];
             if (isUsed[i] || used.Contains(segment) || segment.OneOf(frame).Length > 0)
                 continue;
             var tag = segment.Tag;
+            counts ??= [];
             if ((counts[tag] = counts.GetValueOrDefault(tag) + 1) > MostOfATag)
                 continue;
             var called = name(segment) is { Length: > 0 } n ? $"{tag}, {n}" : tag;
@@ -49,6 +48,8 @@ internal static class EdiRest
             else
                 unused.Add(new Unused(words, $"nothing here uses it ({called})", EdiInterchange.Where(segment)));
         }
+        if (counts is null)
+            return document;
         foreach (var (tag, count) in counts.Where(c => c.Value > MostOfATag))
             unused.Add(
                 new Unused(
@@ -67,49 +68,89 @@ internal static class EdiRest
         };
     }
 
-    // Evidence begins within its segment, and may reach over several.
-    private static void Mark(List<Segment> segments, Evidence where, bool[] isUsed)
+    private static bool[] Used(OrderDocument d, List<Segment> segments)
     {
-        var (low, high) = (0, segments.Count - 1);
-        while (low < high)
+        var marks = new Marks(segments);
+        marks.Add(d.Contact);
+        marks.Add(d.PoNumber);
+        marks.Add(d.QuoteNumber);
+        marks.Add(d.Wanted);
+        marks.Add(d.DeliverTo);
+        marks.Add(d.Incoterm);
+        marks.Add(d.IncotermPlace);
+        marks.Add(d.Currency);
+        marks.Add(d.PaymentDays);
+        marks.Add(d.Goods);
+        marks.Add(d.Note);
+        foreach (var clue in d.Clues)
+            marks.Add(clue.Where);
+        foreach (var over in d.LeftOvers)
+            marks.Add(over.Where);
+        foreach (var line in d.Lines)
         {
-            var middle = (low + high + 1) / 2;
-            if (segments[middle].Start <= where.Start)
-                low = middle;
-            else
-                high = middle - 1;
+            marks.Add(line.Evidence);
+            marks.Add(line.Quantity);
+            marks.Add(line.Price);
+            marks.Add(line.Wanted);
+            marks.Add(line.Amount);
+            marks.Add(line.BuyersCode);
+            marks.Add(line.SellersCode);
+            marks.Add(line.Gtin);
         }
-        for (; low < segments.Count && segments[low].Start < where.Start + Math.Max(1, where.Length); low++)
-            isUsed[low] = true;
+        return marks.IsUsed;
     }
 
-    private static IEnumerable<Evidence> Taken(OrderDocument d)
+    // Values stand mostly in the segment of the last one, or right behind it.
+    private sealed class Marks(List<Segment> segments)
     {
-        IEnumerable<Evidence?> heads =
-        [
-            d.Contact?.Where,
-            d.PoNumber?.Where,
-            d.QuoteNumber?.Where,
-            d.Wanted?.Where,
-            d.DeliverTo?.Where,
-            d.Incoterm?.Where,
-            d.IncotermPlace?.Where,
-            d.Currency?.Where,
-            d.PaymentDays?.Where,
-            d.Goods?.Where,
-            d.Note?.Where,
-        ];
-        return heads
-            .OfType<Evidence>()
-            .Concat(d.Clues.SelectMany(c => c.Where))
-            .Concat(d.LeftOvers.Select(o => o.Where))
-            .Concat(
-                d.Lines.SelectMany(l =>
-                    new Evidence?[] { l.Quantity?.Where, l.Price?.Where, l.Wanted?.Where, l.Amount?.Where }
-                        .OfType<Evidence>()
-                        .Concat(l.Evidence)
-                        .Concat(new[] { l.BuyersCode?.Where, l.SellersCode?.Where, l.Gtin?.Where }.OfType<Evidence>())
-                )
-            );
+        private int _last;
+
+        public bool[] IsUsed { get; } = new bool[segments.Count];
+
+        public void Add<T>(Stated<T>? stated)
+        {
+            if (stated is not null)
+                Add(stated.Where);
+        }
+
+        public void Add(ImmutableArray<Evidence> all)
+        {
+            foreach (var where in all)
+                Add(where);
+        }
+
+        // Evidence begins within its segment, and may reach over several.
+        public void Add(Evidence where)
+        {
+            if (segments.Count == 0)
+                return;
+            var at =
+                Holds(_last, where.Start) ? _last
+                : Holds(_last + 1, where.Start) ? _last + 1
+                : Find(where.Start);
+            _last = at;
+            var end = where.Start + Math.Max(1, where.Length);
+            for (; at < segments.Count && segments[at].Start < end; at++)
+                IsUsed[at] = true;
+        }
+
+        private bool Holds(int at, int start) =>
+            at < segments.Count
+            && segments[at].Start <= start
+            && (at + 1 == segments.Count || segments[at + 1].Start > start);
+
+        private int Find(int start)
+        {
+            var (low, high) = (0, segments.Count - 1);
+            while (low < high)
+            {
+                var middle = (low + high + 1) / 2;
+                if (segments[middle].Start <= start)
+                    low = middle;
+                else
+                    high = middle - 1;
+            }
+            return low;
+        }
     }
 }

@@ -35,7 +35,9 @@ internal static class PdfWords
         if (turn is TextOrientation.Rotate90 or TextOrientation.Rotate180 or TextOrientation.Rotate270)
             return Turned(page, [.. letters.Where(l => l.TextOrientation == turn)], turn, most);
         var (plain, odd) = (letters.FindAll(IsPlain), letters.FindAll(l => !IsPlain(l)));
-        var words = Pieces(plain.ConvertAll(l => new Read(l, l.StartBaseLine.X, page.Height - l.StartBaseLine.Y, l.PointSize)))
+        var words = Pieces(
+                plain.ConvertAll(l => new Read(l, l.StartBaseLine.X, page.Height - l.StartBaseLine.Y, l.PointSize))
+            )
             .Select(of => WordOf(of) with { Shown = null })
             .Concat(DefaultWordExtractor.Instance.GetWords(odd).Select(w => Placed(w, page.Height)))
             .Take(most);

@@ -3,14 +3,13 @@ using System.Globalization;
 using System.IO.Compression;
 using CsvHelper;
 using CsvHelper.Configuration;
-using MiniExcelLibs;
 using Solvenda.Core.Reading;
 
 namespace Solvenda.Formats.Tables;
 
 /// <summary>
 /// Reads the tables of a message as they are, whatever stands above and below them: every sheet of a workbook
-/// (ECMA-376), or a CSV whose separator, quoting and character set are found out.
+/// (ECMA-376, its binary forerunner, or OpenDocument), or a CSV whose separator, quoting and character set are found out.
 /// </summary>
 public static class SheetFile
 {
@@ -26,7 +25,9 @@ public static class SheetFile
 
     private static readonly string[] Separators = [";", "\t", ",", "|"];
 
-    public static bool IsWorkbook(ReadOnlySpan<byte> raw) => raw.StartsWith("PK"u8);
+    public static bool IsWorkbook(ReadOnlySpan<byte> raw) => IsZip(raw) || CompoundFile.Is(raw);
+
+    private static bool IsZip(ReadOnlySpan<byte> raw) => raw.StartsWith("PK"u8);
 
     /// <exception cref="TableException">It is no table, or one that is not to be unpacked.</exception>
     public static ImmutableArray<OriginalPart> Read(byte[] raw, string name)
@@ -90,31 +91,32 @@ public static class SheetFile
 
     private static ImmutableArray<OriginalPart> Workbook(byte[] raw, string name)
     {
+        if (IsZip(raw))
+            Weigh(raw);
+        if (OpenSheet.Is(raw))
+            return [.. OpenSheet.Read(raw, name, MostRows, MostColumns).Take(MostSheets).Select(Cut)];
         try
         {
-            Weigh(raw);
-            using var stream = new MemoryStream(raw, writable: false);
-            var sheets = stream.GetSheetNames().Take(MostSheets).ToList();
-            return
-            [
-                .. sheets
-                    .Select(s => Cut(Grid.Part(sheets.Count == 1 ? name : $"{name}, {s}", Rows(raw, s))))
-                    .Where(p => p.Rows.Any(r => r.Any(c => c.Text.Length > 0))),
-            ];
+            return ExcelSheets.Read(raw, name, MostRows, MostColumns, MostSheets).Select(Cut).ToImmutableArray();
         }
         catch (Exception e)
             when (e
-                    is InvalidDataException
+                    is ExcelDataReader.Exceptions.ExcelReaderException
+                        or InvalidDataException
                         or System.Xml.XmlException
                         or KeyNotFoundException
                         or NullReferenceException
                         or FormatException
                         or InvalidOperationException
                         or ArgumentException
+                        or IndexOutOfRangeException
+                        or OverflowException
+                        or InvalidCastException
+                        or EndOfStreamException
                         or NotSupportedException
             )
         {
-            throw new TableException("The workbook is damaged, or of a kind that we cannot open.");
+            throw new TableException("The workbook is damaged, or locked with a password; it is kept as it came.");
         }
     }
 
@@ -143,16 +145,5 @@ public static class SheetFile
                     throw new TableException("The workbook unpacks to more than 100 MB.");
             }
         }
-    }
-
-    private static IEnumerable<IReadOnlyList<string>> Rows(byte[] raw, string sheet)
-    {
-        using var stream = new MemoryStream(raw, writable: false);
-        foreach (
-            IDictionary<string, object?> row in stream
-                .Query(useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX)
-                .Take(MostRows + 1)
-        )
-            yield return [.. row.Values.Take(MostColumns).Select(TableReader.Text)];
     }
 }

@@ -1,0 +1,102 @@
+using System.IO.Compression;
+using System.Xml;
+using Solvenda.Core.Reading;
+
+namespace Solvenda.Formats.Tables;
+
+/// <summary>
+/// Reads the sheets of an OpenDocument spreadsheet (ISO/IEC 26300): the rows of its content, with repeated cells and
+/// rows as far as there is something in them.
+/// </summary>
+internal static class OpenSheet
+{
+    private const string Table = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
+    private const string Office = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
+
+    // Empty cells and rows are repeated up to the edge of the sheet.
+    private const int MostRepeated = 1_000;
+
+    public static bool Is(ReadOnlySpan<byte> raw) =>
+        raw.StartsWith("PK"u8)
+        && raw[..Math.Min(raw.Length, 200)].IndexOf("application/vnd.oasis.opendocument.spreadsheet"u8) >= 0;
+
+    /// <exception cref="TableException">It is damaged.</exception>
+    public static List<OriginalPart> Read(byte[] raw, string name, int mostRows, int mostColumns)
+    {
+        try
+        {
+            using var zip = new ZipArchive(new MemoryStream(raw, writable: false), ZipArchiveMode.Read);
+            var content =
+                zip.GetEntry("content.xml") ?? throw new TableException("The workbook is damaged: it has no content.");
+            using var stream = content.Open();
+            using var xml = XmlReader.Create(
+                stream,
+                new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null }
+            );
+            var sheets = new List<(string Name, List<IReadOnlyList<string>> Rows)>();
+            while (xml.Read())
+            {
+                if (xml.NodeType == XmlNodeType.Element && xml.LocalName == "table" && xml.NamespaceURI == Table)
+                    sheets.Add((xml.GetAttribute("name", Table) ?? "", Rows(xml.ReadSubtree(), mostRows, mostColumns)));
+            }
+            sheets.RemoveAll(s => s.Rows.TrueForAll(r => r.All(c => c.Length == 0)));
+            return [.. sheets.Select(s => Grid.Part(sheets.Count == 1 ? name : $"{name}, {s.Name}", s.Rows))];
+        }
+        catch (Exception e) when (e is InvalidDataException or XmlException)
+        {
+            throw new TableException("The workbook is damaged; it is kept as it came.");
+        }
+    }
+
+    private static List<IReadOnlyList<string>> Rows(XmlReader table, int mostRows, int mostColumns)
+    {
+        var rows = new List<IReadOnlyList<string>>();
+        while (table.Read() && rows.Count <= mostRows)
+        {
+            if (table.NodeType != XmlNodeType.Element || table.LocalName != "table-row")
+                continue;
+            var times = Repeated(table, "number-rows-repeated");
+            var isHidden = table.GetAttribute("visibility", Table) is "collapse" or "filter";
+            var cells = Cells(table.ReadSubtree(), mostColumns);
+            for (var i = 0; i < times && rows.Count <= mostRows && !isHidden; i++)
+                rows.Add(cells);
+        }
+        return rows;
+    }
+
+    private static List<string> Cells(XmlReader row, int mostColumns)
+    {
+        var cells = new List<string>();
+        while (row.Read())
+        {
+            if (row.NodeType != XmlNodeType.Element || row.LocalName is not ("table-cell" or "covered-table-cell"))
+                continue;
+            var times = Repeated(row, "number-columns-repeated");
+            // What is stored, where it is a number or a date; as it is shown may be rounded.
+            var stored = row.GetAttribute("value-type", Office) switch
+            {
+                "float" or "percentage" or "currency" => row.GetAttribute("value", Office),
+                "date" => row.GetAttribute("date-value", Office)?.Split('T')[0],
+                _ => null,
+            };
+            var text = stored ?? Words(row.ReadSubtree());
+            for (var i = 0; i < times && cells.Count < mostColumns; i++)
+                cells.Add(text);
+        }
+        return cells;
+    }
+
+    private static string Words(XmlReader cell)
+    {
+        var words = new List<string>();
+        while (cell.Read())
+        {
+            if (cell.NodeType is XmlNodeType.Text or XmlNodeType.SignificantWhitespace)
+                words.Add(cell.Value);
+        }
+        return string.Join(' ', words).Trim();
+    }
+
+    private static int Repeated(XmlReader xml, string attribute) =>
+        int.TryParse(xml.GetAttribute(attribute, Table), out var times) ? Math.Clamp(times, 1, MostRepeated) : 1;
+}
