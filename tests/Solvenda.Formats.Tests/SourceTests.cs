@@ -120,6 +120,17 @@ public sealed class SourceTests
     }
 
     [Fact]
+    public void A_total_is_of_the_column_that_it_stands_in()
+    {
+        var reading = With(
+            "Our PO 4711-2 is attached.",
+            ("po.csv", "Code;Qty;Amount\nSHK-BOW-10;60;249.00\nTHM-SS-12;5;10.00\nTotal;65;259.00\nTotal;66;\n")
+        );
+        Assert.Equal(259.00m, reading.Goods.Value);
+        Assert.Equal(["They count 66 in all; these lines make 65."], reading.LeftOvers.Select(l => l.Why));
+    }
+
+    [Fact]
     public void Two_columns_that_say_how_much_are_asked()
     {
         var reading = With(

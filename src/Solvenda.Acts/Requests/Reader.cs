@@ -87,10 +87,14 @@ public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Read
             return reading;
         if (await db.Quotes.AnyAsync(q => q.Number == number, cancel))
             return reading;
-        var where = quoted.Evidence.IsEmpty ? default : quoted.Evidence[0];
         return reading with
         {
-            LeftOvers = reading.LeftOvers.Add(new LeftOver(number, where, "We never issued a quote of that number.")),
+            QuoteNumber = quoted with
+            {
+                Sure = Math.Min(quoted.Sure, 0.4m),
+                How = "we never issued a quote of that number",
+            },
+            Warnings = reading.Warnings.Add($"We never issued a quote {number}."),
         };
     }
 

@@ -142,7 +142,12 @@ public static class MessageReader
         {
             var beside = TableReading.Prose(part, found);
             var page = new Letter("", "", "", letter.Written, beside, beside.Length) { Part = index };
-            reading = WithHead(reading, TextHead.Read(page, beside, language, reading.Buyer, context), part.Sure);
+            // Totals are the table's own, which knows what its columns mean.
+            var head = TextHead.Read(page, beside, language, reading.Buyer, context) with
+            {
+                Goods = Field<decimal?>.Missing,
+            };
+            reading = WithHead(reading, head, part.Sure);
         }
         return (
             reading with

@@ -53,9 +53,9 @@ internal static partial class TableRow
         if (cell is null || table.Whole.Read(CellText.Figures(cell.Text)) is not { Or: null } sum)
             return new TotalRow(null, null);
         var stated = new Stated<decimal>(sum.Value, Where(table, cell));
-        if (table.At("amount") is not null || table.At("price") is not null)
-            return new TotalRow(stated, null);
-        return new TotalRow(null, ReferenceEquals(table.Of(row, "quantity"), cell) ? stated : null);
+        if (ReferenceEquals(table.Of(row, "quantity"), cell))
+            return new TotalRow(null, stated);
+        return new TotalRow(table.At("amount") is null && table.At("price") is null ? null : stated, null);
     }
 
     /// <summary>Whether a number alone, or with a unit, stands where quantities do.</summary>

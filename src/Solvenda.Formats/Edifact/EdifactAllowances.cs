@@ -14,8 +14,12 @@ internal static class EdifactAllowances
     /// <param name="used">Segments that were read, to which these are added.</param>
     public static decimal Of(List<Segment> detail, Segment? qty, Segment? pri, EdiValues values, HashSet<Segment> used)
     {
-        var isNet = pri?[1, 1] == "AAA";
-        used.UnionWith(detail.Where(s => isNet && s.Is("PRI")));
+        var isNet = pri is not null && pri[1, 1] == "AAA";
+        foreach (var other in detail)
+        {
+            if (isNet && !ReferenceEquals(other, pri) && other.Is("PRI"))
+                used.Add(other);
+        }
         var sum = 0m;
         for (var i = 0; i < detail.Count; i++)
         {

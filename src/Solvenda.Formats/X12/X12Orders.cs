@@ -282,7 +282,7 @@ public sealed class X12Orders
             Allowances = X12Allowances.Of(
                 detail,
                 _values,
-                Gross(_values.Number(line, quantity), _values.Number(line, price), line[basis]),
+                () => Gross(_values.Number(line, quantity), _values.Number(line, price), line[basis]),
                 _used
             ),
             Note = isChange

@@ -77,8 +77,12 @@ export class RequestState {
     }
   }
 
+  // What is in doubt stands in the part that is shown.
   #focusDoubt(view: RequestView) {
-    this.line = view.reading?.lines.find((l) => l.needsYou)?.no ?? null;
+    const doubt = view.reading?.lines.find((l) => l.needsYou);
+    this.line = doubt?.no ?? null;
+    const places = doubt ? doubt.evidence : (view.reading?.leftOvers ?? []).slice(0, 1).map((o) => o.where);
+    if (places.length && !places.some((e) => (e.part ?? 0) === this.part)) this.part = places[0]?.part ?? 0;
   }
 
   move = (step: number) => {

@@ -95,7 +95,7 @@
         {#each finding.documents as document, d (d)}
           <a class="underline" href={documentPath(document)}>{document.number}</a>
         {/each}
-        {#if sheet.view.editable && finding.outcome === 'stop'}
+        {#if sheet.view.editable}
           {#each sheet.editable ? finding.cures : [] as cure, c (c)}
             <button onclick={() => oncure(cure, finding)}><KeyCap>{cure.key}</KeyCap> {cure.words}</button>
           {/each}
