@@ -144,3 +144,19 @@ test('once no line is in doubt the keys are at what is left over, which is taken
   await settle();
   expect([state.over, state.overs]).toEqual([null, []]);
 });
+
+test('what is left over in another part brings that part to the front', async () => {
+  const left = (version: number, needsYou: boolean) => {
+    const lines = [line(1, needsYou, 1)];
+    return request('R1', version, lines, {
+      reading: { kind: 'order', lines, leftOvers: [{ words: '7777', why: '', where: { part: 0, start: 5, length: 4 } }] },
+    });
+  };
+  const state = await opened(left(1, true));
+  expect([state.line, state.part]).toEqual([1, 1]);
+  void state.correct('poNumber', 'A');
+  await settle();
+  calls[0]!.give(left(2, false));
+  await settle();
+  expect([state.line, state.part, state.over?.words]).toEqual([null, 0, '7777']);
+});
