@@ -30,13 +30,56 @@ public static class DateWords
     /// </summary>
     public static WrittenDate? Find(string text, DateOnly written, Language? language = null)
     {
-        var all = All(text, written, language);
+        var all = All(text, written, language)
+            .Select(d => OfTheOffer(text, d, language ?? Language.English))
+            .OfType<WrittenDate>()
+            .ToList();
         // A date that stands alone is not the day of the letter itself, nor one that is over.
         return all.FirstOrDefault(d => d.Lead)
             ?? all.FirstOrDefault(d =>
                 d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language ?? Language.English)
             );
     }
+
+    // "We need your offer by 12 March" says nothing about the goods; "please quote 40 shackles by 12 March" may.
+    private static WrittenDate? OfTheOffer(string text, WrittenDate date, Language language)
+    {
+        var from = date.Start == 0 ? -1 : text.LastIndexOfAny(['.', ',', ';', '\n', '?', '!'], date.Start - 1);
+        var before = text[(from + 1)..date.Start];
+        if (!SaysOffer(before, language))
+            return date;
+        var words = before.Split([' ', '\t', ':'], StringSplitOptions.RemoveEmptyEntries);
+        var near = string.Join(' ', words.TakeLast(MostBetween));
+        return SaysOffer(near, language)
+            ? null
+            : date with
+            {
+                Sure = Math.Min(date.Sure, Unled),
+                How = "is it the offer that they want by then, or the goods?",
+            };
+    }
+
+    private static bool SaysOffer(string text, Language language) =>
+        OfferWords
+            .GetOrAdd(
+                language.Code,
+                _ =>
+                {
+                    var en = Language.English;
+                    var words = language.Quote.Concat(language.QuoteNoun).Concat(en.Quote).Concat(en.QuoteNoun);
+                    return new Regex(
+                        $@"(?<!\w)(?:{Language.AnyOf(words)})(?!\w)",
+                        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+                        TookTooLongException.OfPatterns
+                    );
+                }
+            )
+            .IsMatch(text);
+
+    private static readonly ConcurrentDictionary<string, Regex> OfferWords = new();
+
+    // Between "offer" and its date: "offer by the".
+    private const int MostBetween = 4;
 
     private static bool IsOfTheLetter(string text, WrittenDate date, Language language)
     {
@@ -140,6 +183,11 @@ public static class DateWords
             && Number("count") is > 0 and < 100
         )
             return Made(written.AddDays(span * Number("count")), 0.7m, $"“{m.Value.Trim()}”, from {Say(written)}");
+        // "By the 20th": the next one.
+        if (m.Groups["dom"].Success)
+            return lead.Success
+                ? Made(DayAhead(Number("dom"), written), 0.75m, $"“{m.Value.Trim()}”, from {Say(written)}")
+                : null;
         return m.Groups["a"].Success ? Digits(m, written, dayFirst, language, Made) : null;
     }
 
@@ -201,6 +249,17 @@ public static class DateWords
         return year is { } y ? In(y)
             : In(written.Year) is { } monday && monday.AddDays(6) >= written ? monday
             : In(written.Year + 1);
+    }
+
+    private static DateOnly? DayAhead(int day, DateOnly written)
+    {
+        for (var ahead = 0; ahead < 3; ahead++)
+        {
+            var month = written.AddMonths(ahead);
+            if (DateOf(month.Year, month.Month, day) is { } found && found > written)
+                return found;
+        }
+        return null;
     }
 
     // Monday is 0.
@@ -300,6 +359,7 @@ public static class DateWords
                 + $@"|(?:{Any(l.Within, en.Within)})\s+(?<count>\d{{1,2}})\s+(?<span>{Language.AnyOf(l.Spans.Keys)})"
                 + @"|(?<a>\d{1,2})(?<sep>[./-])(?<b>\d{1,2})\k<sep>(?<y>20\d\d|\d\d)(?![\d./-]*\d)"
                 + @"|(?<a>\d{1,2})(?<sep>\.)(?<b>\d{1,2})\.(?!\d)"
+                + @"|(?<dom>\d{1,2})(?:st|nd|rd|th|e|:e|º)"
                 + @")(?!\w)",
             RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
             TookTooLongException.OfPatterns

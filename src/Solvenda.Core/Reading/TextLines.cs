@@ -72,9 +72,24 @@ internal static partial class TextLines
                 && TextLine.Of(clause, anchors[i].Match, from, to, price, lines.Count > 0 ? lines[^1] : null, scene)
                     is { } line
             )
-                lines.Add(line);
+                lines.Add(IsPast(text, anchors[i].At, scene) ? Was(line) : line);
         }
     }
+
+    // "We ordered 40 shackles in May": what was is not what is wanted.
+    private static bool IsPast(string clause, int at, Scene scene) =>
+        clause[(clause.LastIndexOf(',', Math.Max(0, at - 1)) + 1)..at] is var before
+        && (Language.Says(before, scene.Language.Past) || Language.Says(before, Language.English.Past));
+
+    private static ReadLine Was(ReadLine line) =>
+        line with
+        {
+            Quantity = line.Quantity with
+            {
+                Sure = Math.Min(line.Quantity.Sure, 0.5m),
+                How = "what was, or what is wanted?",
+            },
+        };
 
     // "Rope 12 mm: 40 m", "7310-0042 3": the thing stands before its number. "For PO 881: 10 m of rope" only leads up.
     private static bool ThingsStandBefore(string before, string behind, Scene scene) =>
@@ -107,7 +122,7 @@ internal static partial class TextLines
         var until = marks.Until(start + anchor.End, start + next) - start;
         var (from, to) =
             anchor.ThingFrom is { } thing ? Phrase(text, thing, anchor.At, scene)
-            : leftward ? Phrase(text, left, anchor.At, scene)
+            : leftward ? Phrase(text, BehindLead(text, left, anchor.At, scene), anchor.At, scene)
             : Phrase(text, anchor.End, until, scene);
         if (scene.Grammar.Them.Match(text[anchor.End..next].TrimStart()) is { Success: true } them)
         {
@@ -119,6 +134,21 @@ internal static partial class TextLines
         return leftward ? Phrase(text, anchor.End, until, scene)
             : left == 0 ? Phrase(text, 0, anchor.At, scene)
             : (0, 0);
+    }
+
+    // "Please send rope PS3-12-WH for 1.000 m": the thing is what stands behind the last word that ends one.
+    private static int BehindLead(string clause, int from, int to, Scene scene)
+    {
+        foreach (var word in clause[from..to].Split(TextPieces.Blanks, StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (scene.Context.Items.ByCode(word.TrimEnd('.')) is null)
+                continue;
+            var code = clause.IndexOf(word, from, StringComparison.Ordinal);
+            foreach (Match end in scene.Grammar.PhraseEnd.Matches(clause[from..code]))
+                from = Math.Max(from, from + end.Index + end.Length > code ? from : from + end.Index + end.Length);
+            return from;
+        }
+        return from;
     }
 
     private static (int From, int To) Phrase(string clause, int from, int to, Scene scene)

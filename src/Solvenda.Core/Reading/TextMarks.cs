@@ -32,6 +32,8 @@ internal sealed partial record TextMarks(
         // "Unload before 11", "gate code 4471": it names something, unless a unit says that it counts.
         bool IsName(Match m) =>
             !m.Groups["unit"].Success
+            // "Please quote 40 shackles": what stands behind it says that it counts.
+            && !Things.StandBehind(fresh, m.Index + m.Length, scene)
             && Things.Names(fresh[Math.Max(0, m.Index - LongestName)..m.Index], scene.Language);
         return new TextMarks(
             [.. grammar.Quantity.Matches(fresh).Where(m => !known.Meet(m.Index, m.Length) && !IsName(m))],

@@ -20,6 +20,9 @@ internal static partial class TextPieces
 {
     private const int LongestClause = 1_000;
 
+    // Words for a thing before its code.
+    private const int FarthestCode = 60;
+
     public static readonly char[] Blanks = [' ', '\t', '\n', ',', ';', ':', '(', ')'];
 
     // A clause ends at a sentence's end, a blank line, a dash, or where a list goes on in a new line; commas stay
@@ -82,6 +85,7 @@ internal static partial class TextPieces
                 && !groups["unit"].Success
                 && !groups["group"].Success
                 && NumberWords.Read(groups["word"].Value, grammar.Language) is 1m
+                && !CodeFollows(clause, anchor.End, items)
             )
                 continue;
             // What stands before one of our codes counts, whatever joins them.
@@ -115,6 +119,18 @@ internal static partial class TextPieces
                 kept[^1] = anchor;
         }
         return kept;
+    }
+
+    // "A ball fender FND-A3-BL": one of it, where a code says what.
+    private static bool CodeFollows(string clause, int at, ItemFinder items)
+    {
+        var behind = clause.AsSpan(at, Math.Min(clause.Length - at, FarthestCode));
+        var end = behind.IndexOfAny(',', ';', '\n');
+        var words = (end >= 0 ? behind[..end] : behind).ToString();
+        return words
+            .Split(Blanks, StringSplitOptions.RemoveEmptyEntries)
+            .TakeWhile(w => !char.IsAsciiDigit(w[0]) || items.ByCode(w.TrimEnd('.')) is not null)
+            .Any(w => items.ByCode(w.TrimEnd('.')) is not null);
     }
 
     // Between two things that both count stands a comma, or a number begins the piece.

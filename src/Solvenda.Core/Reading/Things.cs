@@ -36,6 +36,24 @@ internal static partial class Things
         return last.Length > 0 && Names(last.Value.ToLowerInvariant(), language, Language.English);
     }
 
+    /// <summary>Whether the word right behind a number is a code of ours, or what things of ours are called by.</summary>
+    public static bool StandBehind(string text, int at, Scene scene)
+    {
+        var next = NextWord().Match(text, at, Math.Min(60, text.Length - at));
+        if (!next.Success || next.Index != at)
+            return false;
+        var word = next.Groups[1].Value;
+        return scene.Context.Items.ByCode(word.TrimEnd('.')) is not null
+            || (
+                word.Length > 3
+                && word.All(char.IsLetter)
+                && scene.Context.Items.Knows(word.ToLowerInvariant(), scene.Language)
+            );
+    }
+
+    [GeneratedRegex(@"[ \t]+([\w.-]*\w)")]
+    private static partial Regex NextWord();
+
     /// <summary>Whether no thing is called on behind this word: "some of the news from our line".</summary>
     public static bool EndsAThing(string word, Language language) =>
         language.And.Contains(word)
