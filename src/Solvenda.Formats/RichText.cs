@@ -4,7 +4,7 @@ using System.Text;
 namespace Solvenda.Formats;
 
 /// <summary>The words of a document in Rich Text Format 1.9: text, paragraphs, tabs and cells; nothing else.</summary>
-internal static class RichText
+internal sealed class RichText
 {
     private const int MostLetters = 2_000_000;
 
@@ -31,85 +31,92 @@ internal static class RichText
 
     public static bool Is(ReadOnlySpan<byte> raw) => raw.StartsWith("{\\rtf"u8);
 
-    public static string Of(byte[] raw)
+    public static string Of(byte[] raw) => new RichText(Encoding.Latin1.GetString(raw)).Read();
+
+    private readonly string _text;
+    private readonly StringBuilder _words = new();
+
+    // Whether each open group is silent, and how many letters stand for one that is written by its number.
+    private readonly Stack<(bool Silent, int Skip)> _groups = new([(false, 1)]);
+    private Encoding _page = Encoding.GetEncoding(1252);
+
+    // Letters that stand for one that was written by its number already.
+    private int _skip;
+
+    private RichText(string text) => _text = text;
+
+    private string Read()
     {
-        var text = Encoding.Latin1.GetString(raw);
-        var (words, page) = (new StringBuilder(), Encoding.GetEncoding(1252));
-        // Whether each open group is silent, and how many letters stand for one that is written by its number.
-        var groups = new Stack<(bool Silent, int Skip)>([(false, 1)]);
-        var skip = 0;
-        for (var i = 0; i < text.Length && words.Length < MostLetters; )
+        for (var i = 0; i < _text.Length && _words.Length < MostLetters; )
+            i = Take(i);
+        return _words.ToString();
+    }
+
+    /// <returns>Where what comes next begins.</returns>
+    private int Take(int i)
+    {
+        switch (_text[i])
         {
-            var isSilent = groups.Peek().Silent;
-            switch (text[i])
-            {
-                case '{':
-                    groups.Push(groups.Peek());
-                    i++;
-                    break;
-                case '}':
-                    if (groups.Count > 1)
-                        groups.Pop();
-                    i++;
-                    break;
-                case '\\' when i + 3 < text.Length && text[i + 1] == '\'':
-                    if (
-                        byte.TryParse(
-                            text.AsSpan(i + 2, 2),
-                            NumberStyles.HexNumber,
-                            CultureInfo.InvariantCulture,
-                            out var code
-                        )
-                        && !isSilent
-                        && --skip < 0
+            case '{':
+                _groups.Push(_groups.Peek());
+                return i + 1;
+            case '}':
+                if (_groups.Count > 1)
+                    _groups.Pop();
+                return i + 1;
+            case '\\' when i + 3 < _text.Length && _text[i + 1] == '\'':
+                if (
+                    byte.TryParse(
+                        _text.AsSpan(i + 2, 2),
+                        NumberStyles.HexNumber,
+                        CultureInfo.InvariantCulture,
+                        out var code
                     )
-                        words.Append(page.GetString([code]));
-                    i += 4;
-                    break;
-                case '\\':
-                    var (word, number, next) = Control(text, i + 1);
-                    i = next;
-                    Do(word, number);
-                    break;
-                case '\r' or '\n':
-                    i++;
-                    break;
-                default:
-                    if (!isSilent && --skip < 0)
-                        words.Append(text[i]);
-                    i++;
-                    break;
-            }
-            skip = Math.Max(skip, 0);
+                )
+                    Write(_page.GetString([code]));
+                return i + 4;
+            case '\\':
+                var (word, number, next) = Control(_text, i + 1);
+                Do(word, number);
+                return next;
+            case '\r' or '\n':
+                return i + 1;
+            default:
+                Write(_text[i].ToString());
+                return i + 1;
         }
-        return words.ToString();
+    }
 
-        void Do(string word, int? number)
-        {
-            var (silent, letters) = groups.Peek();
-            if (word == "*" || Silent.Contains(word))
-                Replace((true, letters));
-            else if (word == "uc")
-                Replace((silent, number ?? 1));
-            else if (word == "ansicpg" && number is { } p)
-                page = PageOf(p) ?? page;
-            else if (!silent)
-            {
-                if (word == "u" && number is { } code)
-                {
-                    words.Append((char)(ushort)(short)code);
-                    skip = letters;
-                }
-                else
-                    words.Append(Sign(word));
-            }
-        }
+    private void Write(string letters)
+    {
+        if (_skip > 0)
+            _skip--;
+        else if (!_groups.Peek().Silent)
+            _words.Append(letters);
+    }
 
-        void Replace((bool, int) group)
+    private void Do(string word, int? number)
+    {
+        var (silent, letters) = _groups.Peek();
+        if (word == "*" || Silent.Contains(word))
+            Replace((true, letters));
+        else if (word == "uc")
+            Replace((silent, number ?? 1));
+        else if (word == "ansicpg" && number is { } page)
+            _page = PageOf(page) ?? _page;
+        else if (!silent && word == "u" && number is { } code)
         {
-            groups.Pop();
-            groups.Push(group);
+            _words.Append((char)(ushort)(short)code);
+            _skip = letters;
         }
+        else if (!silent)
+            _words.Append(Sign(word));
+    }
+
+    private void Replace((bool, int) group)
+    {
+        _groups.Pop();
+        _groups.Push(group);
     }
 
     private static string Sign(string word) =>

@@ -10,8 +10,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Requests;
 
 /// <summary>
-/// Corrects a field of the head of a reading: kind, buyer (its id), contact, poNumber, reference, wanted, deliverTo, incoterm,
-/// incotermPlace, currency, paymentDays. A date may be in the words of the original.
+/// Corrects a field of the head of a reading: kind, buyer (its id), contact, poNumber, reference, wanted, deliverTo,
+/// incoterm, incotermPlace, currency, paymentDays. A date may be in the words of the original.
 /// </summary>
 /// <param name="Where">Where in the original it stands, if it was chosen there.</param>
 public sealed record CorrectField(string Request, long Version, string Field, string Value, EvidenceView? Where)

@@ -36,7 +36,9 @@ internal static partial class Things
         return last.Length > 0 && Names(last.Value.ToLowerInvariant(), language, Language.English);
     }
 
-    /// <summary>Whether the word right behind a number is a code of ours, or what things of ours are called by.</summary>
+    /// <summary>
+    /// Whether the word right behind a number is a code of ours, or what things of ours are called by.
+    /// </summary>
     public static bool StandBehind(string text, int at, Scene scene)
     {
         var next = NextWord().Match(text, at, Math.Min(60, text.Length - at));

@@ -9,7 +9,8 @@ namespace Solvenda.Formats.Tables;
 
 /// <summary>
 /// Reads the tables of a message as they are, whatever stands above and below them: every sheet of a workbook
-/// (ECMA-376, its binary forerunner, or OpenDocument), or a CSV whose separator, quoting and character set are found out.
+/// (ECMA-376, its binary forerunner, or OpenDocument), or a CSV whose separator, quoting and character set are found
+/// out.
 /// </summary>
 public static class SheetFile
 {
