@@ -1,9 +1,9 @@
-import { defineConfig } from "@playwright/test";
+import { defineConfig } from '@playwright/test';
 
 // Two houses, each with its own data: the story in one, what is tried beside it in the other.
 const port = Number(process.env.E2E_PORT ?? 5399);
-const root = new URL("../..", import.meta.url).pathname;
-const data = process.env.E2E_DATA ?? "/tmp/solvenda-e2e";
+const root = new URL('../..', import.meta.url).pathname;
+const data = process.env.E2E_DATA ?? '/tmp/solvenda-e2e';
 const house = (at: number) => ({
   command: `dotnet ${root}src/Solvenda.Web/bin/Release/net10.0/Solvenda.Web.dll --contentRoot ${root}src/Solvenda.Web --demo true --fresh true --port ${at} --data ${data}-${at} --doorLimit 1000`,
   url: `http://127.0.0.1:${at}/healthz`,
@@ -11,38 +11,21 @@ const house = (at: number) => ({
 });
 
 export default defineConfig({
-  testDir: ".",
+  testDir: '.',
   workers: 2,
   timeout: 90_000,
   expect: { timeout: 15_000 },
-  reporter: [["list"]],
+  reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
-      args: [
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--no-first-run",
-      ],
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
     },
   },
   projects: [
-    {
-      name: "story",
-      testMatch: "story.spec.ts",
-      use: { baseURL: `http://127.0.0.1:${port}` },
-    },
-    {
-      name: "work",
-      testMatch: ["records.spec.ts", "keyboard.spec.ts", "waiting.spec.ts"],
-      workers: 1,
-      use: { baseURL: `http://127.0.0.1:${port - 1}` },
-    },
+    { name: 'story', testMatch: 'story.spec.ts', use: { baseURL: `http://127.0.0.1:${port}` } },
+    { name: 'work', testMatch: ['records.spec.ts', 'keyboard.spec.ts', 'waiting.spec.ts'], workers: 1, use: { baseURL: `http://127.0.0.1:${port - 1}` } },
   ],
   webServer: [house(port), house(port - 1)],
 });
