@@ -170,4 +170,18 @@ public sealed class SourceTests
         if (!agrees)
             Assert.Equal("They count 186.00; these lines make 166.00.", reading.LeftOvers[0].Why);
     }
+
+    [Fact]
+    public void A_text_beside_the_letter_that_says_more_is_the_order_and_the_letter_is_compared()
+    {
+        var reading = With(
+            "PO 4711-2 is attached, 40 SHK-BOW-10 of it are urgent; and 2 SVC-EYE as always.",
+            ("po.txt", "Purchase order 4711-2\n\n- 40 pcs SHK-BOW-10\n- 12 pcs THM-SS-12\n- 5 pcs FND-A3-BL\n")
+        );
+        Assert.Equal(
+            ["SHK-BOW-10 40 C62", "THM-SS-12 12 C62", "FND-A3-BL 5 C62", "SVC-EYE 2 C62 ?"],
+            Shelf.Lines(reading)
+        );
+        Assert.Equal("stands only in the letter", reading.Lines[3].Quantity.How);
+    }
 }

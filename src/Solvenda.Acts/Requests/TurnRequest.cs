@@ -64,8 +64,8 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         if (buyer is null)
             throw RefusedException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
         var dossier = await Drafting.DossierAsync(work, buyer, MatterOf(request, reading), cancel);
-        // Whatever it was read as, it is now what it is turned into.
-        var turned = reading.As(input.IntoOrder ? MessageKind.Order : MessageKind.RequestForQuotation);
+        // What a request for prices calls itself by is the order's number, once it is an order.
+        var turned = input.IntoOrder ? reading.As(MessageKind.Order) : reading;
         var sheet = await SheetAsync(work, input, request, turned, buyer, cancel);
         var before = request.State;
         RequestSteps.Move(request, RequestDoing.Turn);

@@ -39,25 +39,24 @@ internal static class Sources
                 Compare(lines, table, l => l, items);
             }
         }
-        foreach (var source in said)
-            Compare(
-                lines,
-                source,
-                l =>
-                    lines.Count == 0 || tables.Count == 0
-                        ? l
-                        : l with
-                        {
-                            Quantity = l.Quantity with
-                            {
-                                Sure = Math.Min(l.Quantity.Sure, OnlySaid),
-                                How = $"stands in {source.Name} and in no table",
-                            },
-                        },
-                items
-            );
+        // What says most comes first; what only another part says is asked.
+        foreach (var source in said.OrderByDescending(s => s.Lines.Length))
+        {
+            var isFirst = lines.Count == 0;
+            Compare(lines, source, l => isFirst ? l : OnlyIn(l, source.Name), items);
+        }
         return ([.. lines.Select(l => l.Line)], unused.ToImmutable());
     }
+
+    private static ReadLine OnlyIn(ReadLine line, string name) =>
+        line with
+        {
+            Quantity = line.Quantity with
+            {
+                Sure = Math.Min(line.Quantity.Sure, OnlySaid),
+                How = $"stands only in {name}",
+            },
+        };
 
     // The same order as a sheet and as a page: nearly all of its items stand there already.
     private static bool Repeats(List<(ReadLine Line, string From)> lines, Source more)

@@ -29,6 +29,8 @@ internal static class ExcelSheets
             else if (parts.Count < mostSheets && Sheet(reader, name, mostRows, mostColumns) is { } part)
                 parts.Add((reader.Name, part));
         } while (reader.NextResult());
+        if (parts.Count == 0 && hidden.Count > 0)
+            throw new TableException($"All that it holds is hidden: {List(hidden)} not read.");
         var said = hidden.Count > 0 ? $"{name}: {List(hidden)} hidden, and not read." : "";
         return
         [
