@@ -34,12 +34,12 @@ public sealed class FormTests
 
     private const string Ods = "application/vnd.oasis.opendocument.spreadsheet";
 
-    private static byte[] OpenSheet(string rows) =>
+    private static byte[] OpenSheet(string rows, string styles = "") =>
         Zip(
             ("mimetype", Ods),
             (
                 "content.xml",
-                $"<office:document-content xmlns:office=\"urn:oasis:names:tc:opendocument:xmlns:office:1.0\" xmlns:table=\"urn:oasis:names:tc:opendocument:xmlns:table:1.0\" xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\"><office:body><office:spreadsheet><table:table table:name=\"Order\">{rows}</table:table></office:spreadsheet></office:body></office:document-content>"
+                $"<office:document-content xmlns:office=\"urn:oasis:names:tc:opendocument:xmlns:office:1.0\" xmlns:table=\"urn:oasis:names:tc:opendocument:xmlns:table:1.0\" xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\">{styles}<office:body><office:spreadsheet><table:table table:name=\"Order\">{rows}</table:table></office:spreadsheet></office:body></office:document-content>"
             )
         );
 
@@ -60,6 +60,26 @@ public sealed class FormTests
             )
         );
         Assert.Equal(["SHK-BOW-10 40 C62", "PS3-12-WH 120.5 MTR"], Shelf.Lines(reading));
+        Assert.Equal(["o.ods: 1 hidden row was not read."], reading.Warnings);
+    }
+
+    [Fact]
+    public void What_is_hidden_in_an_OpenDocument_spreadsheet_is_not_read_and_is_named()
+    {
+        const string styles =
+            "<office:automatic-styles xmlns:style=\"urn:oasis:names:tc:opendocument:xmlns:style:1.0\"><style:style style:name=\"ta2\"><style:table-properties table:display=\"false\"/></style:style></office:automatic-styles>";
+        var shown =
+            "<table:table-column/><table:table-column table:visibility=\"collapse\"/><table:table-column/>"
+            + Row("Code", "Old qty", "Qty")
+            + Row("SHK-BOW-10", "70", "40");
+        var other =
+            $"</table:table><table:table table:name=\"Old prices\" table:style-name=\"ta2\">{Row("Code", "Qty")}{Row("FND-A3-WH", "9")}";
+        var reading = Attached("o.ods", OpenSheet(shown + other, styles));
+        Assert.Equal(["SHK-BOW-10 40 C62"], Shelf.Lines(reading));
+        Assert.Equal(
+            ["o.ods: the sheet “Old prices” is hidden, and not read. o.ods: 1 hidden column was not read."],
+            reading.Warnings
+        );
     }
 
     private static byte[] Workbook(string columns, string rows, string otherState) =>
@@ -109,7 +129,7 @@ public sealed class FormTests
         Assert.Equal(["SHK-BOW-10 40 C62"], Shelf.Lines(reading));
         Assert.Equal(
             [
-                "o.xlsx: the sheet “Old prices” is hidden, and not read. o.xlsx: 1 hidden rows and 1 hidden columns were not read.",
+                "o.xlsx: the sheet “Old prices” is hidden, and not read. o.xlsx: 1 hidden row and 1 hidden column were not read.",
             ],
             reading.Warnings
         );

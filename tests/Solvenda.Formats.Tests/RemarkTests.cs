@@ -1,4 +1,5 @@
 using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets;
 using Xunit;
 
 namespace Solvenda.Formats.Tests;

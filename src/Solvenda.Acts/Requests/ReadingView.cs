@@ -1,12 +1,21 @@
 using System.Globalization;
 using System.Text.Json;
 using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Acts.Requests;
 
 /// <summary>Where a value stands in the original: characters of one of its parts.</summary>
-public sealed record EvidenceView(int Start, int Length, int Part = 0);
+public sealed record EvidenceView(int Start, int Length, int Part = 0)
+{
+    /// <summary>Whether both have a character in common.</summary>
+    public bool Meets(EvidenceView other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return new Evidence(Part, Start, Length).Meets(new Evidence(other.Part, other.Start, other.Length));
+    }
+}
 
 /// <summary>A value that was read, with how sure (0 to 1), how it was found, and where it stands.</summary>
 public sealed record FieldView(string? Value, decimal Sure, string How, IReadOnlyList<EvidenceView> Evidence)
@@ -220,20 +229,7 @@ public sealed record ReadingView(
     public ReadingView Explaining(EvidenceView where)
     {
         ArgumentNullException.ThrowIfNull(where);
-        return this with
-        {
-            LeftOvers =
-            [
-                .. LeftOvers.Where(l =>
-                    l.Where != where
-                    && (
-                        l.Where.Part != where.Part
-                        || l.Where.Start >= where.Start + where.Length
-                        || where.Start >= l.Where.Start + l.Where.Length
-                    )
-                ),
-            ],
-        };
+        return this with { LeftOvers = [.. LeftOvers.Where(l => l.Where != where && !l.Where.Meets(where))] };
     }
 
     public string ToJson() => JsonSerializer.Serialize(this, Json);

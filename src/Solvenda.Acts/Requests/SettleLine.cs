@@ -106,7 +106,7 @@ public sealed class SettleLineAct(PriceBooks books) : ReadingAct<SettleLine>
     {
         var buyer = input.ForAll ? null : reading.BuyerId;
         var text = line.QuantityEvidence.Count > 0 ? TextAt(request, line.QuantityEvidence[0]) : "";
-        var usual = Language.All.Any(l => Language.Says(text, l.Usual));
+        var usual = Language.All.Any(l => l.Says(text, x => x.Usual));
         var words = ItemFinder.Normal(line.TheirCode ?? (usual ? "usual " + line.Words : line.Words));
         if (words.Length == 0)
             return null;

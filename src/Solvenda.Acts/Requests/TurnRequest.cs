@@ -200,7 +200,7 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         )
         {
             NotBefore = DateOnly.TryParseExact(reading.WantedFrom, "yyyy-MM-dd", out var from) ? from : null,
-            Remarks = [.. reading.Remarks.Select(r => new StatedRemark(r.Kind.ToString().ToLowerInvariant(), r.Words))],
+            Remarks = [.. reading.Remarks.Select(r => new StatedRemark(r.Kind, r.Words))],
         };
     }
 

@@ -94,7 +94,6 @@ internal static partial class Counted
         var said = Plain(anchor.Value);
         return language
             .Some.Concat(Language.English.Some)
-            .Append("a couple")
             .Any(s => said == s || said.StartsWith(s + " ", StringComparison.Ordinal));
     }
 

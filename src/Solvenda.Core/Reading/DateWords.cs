@@ -60,23 +60,7 @@ public static class DateWords
     }
 
     private static bool SaysOffer(string text, Language language) =>
-        OfferWords
-            .GetOrAdd(
-                language.Code,
-                _ =>
-                {
-                    var en = Language.English;
-                    var words = language.Quote.Concat(language.QuoteNoun).Concat(en.Quote).Concat(en.QuoteNoun);
-                    return new Regex(
-                        $@"(?<!\w)(?:{Language.AnyOf(words)})(?!\w)",
-                        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-                        TookTooLongException.OfPatterns
-                    );
-                }
-            )
-            .IsMatch(text);
-
-    private static readonly ConcurrentDictionary<string, Regex> OfferWords = new();
+        language.Says(text, l => [.. l.Quote, .. l.QuoteNoun]);
 
     // Between "offer" and its date: "offer by the".
     private const int MostBetween = 4;

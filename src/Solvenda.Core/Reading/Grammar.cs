@@ -67,12 +67,8 @@ internal sealed record Grammar(
             Matching(
                 $@"(?:(?<!\w)[àá@]\s*(?:{currency})?\s*(?<p>{n})(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{Language.AnyOf(language.At.Concat(["at"]).Where(a => a is not ("à" or "á" or "@")))})\s+(?<p>\d[\d \u00a0]*[.,]\d{{2,4}})(?![\d.,]*\d)(?:\s*(?:{currency})(?!\w))?|(?<!\w)(?:{currency})\s*(?<p>{n})|(?<![\w.,/-])(?<p>{n})\s*(?:{currency})(?!\w))(?:\s*(?:/|(?<!\w)(?:per|pro|por|je|pr\.?)(?!\w))\s*(?<pb>\d{{1,4}})?\s*(?:(?:{units})(?!\w))?)?"
             ),
-            Matching(
-                $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.Po))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:(?:no\.?|nr\.?|n[º°]\.?|number|nummer|número|numéro|num\.?|with|mit|met|med|con|avec|der|the|el|le|het|#|:|\.|-(?=\s))\s*)*(?<po>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
-            ),
-            Matching(
-                $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.Reference))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:(?:no\.?|nr\.?|n[º°]\.?|number|nummer|número|numéro|num\.?|with|mit|met|med|con|avec|der|the|el|le|het|#|:|\.|-(?=\s))\s*)*(?<ref>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})"
-            ),
+            Matching(Numbered(l => l.Po, "po")),
+            Matching(Numbered(l => l.Reference, "ref")),
             Matching(
                 $@"(?<!\w)(?:{Both(l => l.Contact)})\s*:\s*(?<who>\p{{L}}[\p{{L}}.'-]*(?:[ ]\p{{L}}[\p{{L}}.'-]*){{0,4}})"
             ),
@@ -89,4 +85,8 @@ internal sealed record Grammar(
             [.. language.And.Concat(en.And).Distinct().Select(a => " " + a)]
         );
     }
+
+    // A number of a document behind the words for it, in whatever language.
+    private static string Numbered(Func<Language, string[]> of, string group) =>
+        $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(of))})(?!\w)[-\s]*(?:(?:{Language.AnyOf(Language.All.SelectMany(l => l.Is))})(?!\w))?\s*(?:(?:no\.?|nr\.?|n[º°]\.?|number|nummer|número|numéro|num\.?|with|mit|met|med|con|avec|der|the|el|le|het|#|:|\.|-(?=\s))\s*)*(?<{group}>(?!(?:19|20)\d\d\b(?![/-]))(?:[A-Z]{{1,6}}[-/ ]?)?\d[\w/-]{{2,30}})";
 }

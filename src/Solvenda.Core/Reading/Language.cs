@@ -188,6 +188,9 @@ public sealed class Language
     /// <summary>Words before a thing that is wanted, and nobody says how many: some shackles.</summary>
     public required string[] Some { get; init; }
 
+    /// <summary>Last words of a question about another quantity: what at 1,000 m instead?</summary>
+    public required string[] Instead { get; init; }
+
     /// <summary>Words of what is asked beside the goods, by its kind: delivery, printed, certificate.</summary>
     public required Dictionary<string, string[]> Remarks { get; init; }
 
@@ -242,25 +245,21 @@ public sealed class Language
                 .Select(w => Regex.Escape(w).Replace("\\ ", @"\s+", StringComparison.Ordinal))
         );
 
-    /// <summary>Whether one of the words stands in the text, as a whole one.</summary>
-    public static bool Says(string text, IEnumerable<string> words) => Saying(words).IsMatch(text);
+    /// <summary>Whether the text says one of such words, in this language or in English.</summary>
+    /// <param name="of">A lambda that holds nothing: the words are looked up once for each place in the code.</param>
+    public bool Says(string text, Func<Language, string[]> of) =>
+        Sayings.GetOrAdd((Code, of), _ => WholeWords(of(this).Concat(of(English)))).IsMatch(text);
 
-    /// <summary>How many of the words stand in the text, each counted once.</summary>
-    public static int Said(string text, IEnumerable<string> words) =>
-        Saying(words).Matches(text).Select(m => m.Value).Distinct(StringComparer.OrdinalIgnoreCase).Count();
-
-    private static Regex Saying(IEnumerable<string> words) =>
-        Sayings.GetOrAdd(
-            AnyOf(words),
-            any => new Regex(
-                $@"(?<!\w)(?:{any})(?!\w)",
-                RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-                TookTooLongException.OfPatterns
-            )
+    /// <summary>A regular expression for any of the words, as a whole one.</summary>
+    public static Regex WholeWords(IEnumerable<string> words) =>
+        new(
+            $@"(?<!\w)(?:{AnyOf(words)})(?!\w)",
+            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
+            TookTooLongException.OfPatterns
         );
 
     // Making one takes longer than using it; there are some ten for each language.
-    private static readonly ConcurrentDictionary<string, Regex> Sayings = new();
+    private static readonly ConcurrentDictionary<(string, Func<Language, string[]>), Regex> Sayings = new();
 
     private static IEnumerable<Language> Load()
     {

@@ -63,6 +63,11 @@ internal static partial class LeftOvers
                     CultureInfo.InvariantCulture,
                     $"{left[Most].Words}, and {left.Count - Most - 1} more below"
                 ),
+                // Saying that it means nothing is said of all of them.
+                Where = left[Most].Where with
+                {
+                    Length = left[^1].Where.Start + left[^1].Where.Length - left[Most].Where.Start,
+                },
             },
         ];
     }

@@ -173,8 +173,8 @@ public static class MessageReader
         if (!hasMore || reading.Kind is not (MessageKind.Unclear or MessageKind.Question) || reading.Lines.IsEmpty)
             return reading;
         var text = letter.Subject + "\n" + letter.Text;
-        var asks = Language.Says(text, language.Quote) || Language.Says(text, Language.English.Quote);
-        var orders = Language.Says(text, language.Order) || Language.Says(text, Language.English.Order);
+        var asks = language.Says(text, l => l.Quote);
+        var orders = language.Says(text, l => l.Order);
         var isOrder = !asks && (reading.PoNumber.Sure > 0 || orders);
         return reading with
         {
@@ -208,8 +208,8 @@ public static class MessageReader
             reading.Kind != MessageKind.Unclear ? reading.Kind
             // A printed order has a column called "price" too: its number says what it is.
             : head.PoNumber.Sure > 0 ? MessageKind.Order
-            : Language.Says(fresh, language.Quote) ? MessageKind.RequestForQuotation
-            : Language.Says(fresh, language.Order) ? MessageKind.Order
+            : language.Says(fresh, l => l.Quote) ? MessageKind.RequestForQuotation
+            : language.Says(fresh, l => l.Order) ? MessageKind.Order
             : reading.Kind;
         return (
             WithHead(reading, head, part.Sure) with

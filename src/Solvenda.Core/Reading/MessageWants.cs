@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
 
@@ -88,7 +89,7 @@ internal static partial class MessageWants
         // Our quote's number beside an order's number of theirs says yes, however it is put.
         if (says.Any(l => l.Accept) || head is { QuoteNumber.Sure: > 0, PoNumber.Sure: > 0 })
             return (MessageKind.AnswerToQuote, head.QuoteNumber.Sure > 0 ? Sure : Torn);
-        var onlyNamed = !Language.Says(fresh, language.Quote.Except(language.QuoteNoun));
+        var onlyNamed = !language.Says(fresh, l => [.. l.Quote.Except(l.QuoteNoun)]);
         if (asks && !(head.PoNumber.Sure > 0 && lines > 0 && onlyNamed))
             return Asked(lines, orders, onlyNamed, head);
         if (lines == 0)
@@ -123,9 +124,16 @@ internal static partial class MessageWants
     {
         private const int LongEnough = 7;
 
-        public bool Any(Func<Language, string[]> of) => Language.Says(text, All(of));
+        private static readonly ConcurrentDictionary<(string, Func<Language, string[]>), Regex> Patterns = new();
 
-        public int Count(Func<Language, string[]> of) => Language.Said(text, All(of));
+        public bool Any(Func<Language, string[]> of) => Pattern(of).IsMatch(text);
+
+        /// <summary>How many of the words stand in the text, each counted once.</summary>
+        public int Count(Func<Language, string[]> of) =>
+            Pattern(of).Matches(text).Select(m => m.Value).Distinct(StringComparer.OrdinalIgnoreCase).Count();
+
+        private Regex Pattern(Func<Language, string[]> of) =>
+            Patterns.GetOrAdd((language.Code, of), _ => Language.WholeWords(All(of)));
 
         /// <summary>The same, with such words taken out.</summary>
         public Words Without(Func<Language, string[]> of) =>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
+using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Reading;
@@ -54,22 +55,6 @@ public sealed record LeftOver(string Words, Evidence Where, string Why = "");
 /// <summary>Something of the original that no value was taken from, and that stops nothing.</summary>
 /// <param name="Why">Why it was not used, in words.</param>
 public sealed record Unused(string Words, string Why, Evidence Where);
-
-/// <summary>What somebody is to do about a remark.</summary>
-public enum RemarkKind
-{
-    /// <summary>How it is to be delivered.</summary>
-    Delivery,
-
-    /// <summary>What is to stand on papers or parcels, or not to.</summary>
-    Printed,
-
-    /// <summary>A certificate or another paper that is to come with the goods.</summary>
-    Certificate,
-
-    /// <summary>A question that waits for an answer.</summary>
-    Question,
-}
 
 /// <summary>Something that is asked of us beside the goods: it goes along until somebody has seen to it.</summary>
 public sealed record Remark(RemarkKind Kind, string Words, Evidence Where);

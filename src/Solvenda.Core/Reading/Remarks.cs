@@ -1,6 +1,6 @@
-using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
+using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Reading;
 
@@ -16,11 +16,11 @@ internal static partial class Remarks
 
     private const int Most = 20;
 
-    private static readonly (string Key, RemarkKind Kind)[] Kinds =
+    private static readonly (RemarkKind Kind, Func<Language, string[]> Words)[] Kinds =
     [
-        ("certificate", RemarkKind.Certificate),
-        ("printed", RemarkKind.Printed),
-        ("delivery", RemarkKind.Delivery),
+        (RemarkKind.Certificate, l => l.Remarks["certificate"]),
+        (RemarkKind.Printed, l => l.Remarks["printed"]),
+        (RemarkKind.Delivery, l => l.Remarks["delivery"]),
     ];
 
     public static ImmutableArray<Remark> Of(
@@ -31,60 +31,35 @@ internal static partial class Remarks
     )
     {
         var remarks = ImmutableArray.CreateBuilder<Remark>();
-        var patterns = Made.GetOrAdd(language.Code, _ => Make(language));
         foreach (Match m in Sentence().Matches(fresh))
         {
-            var (start, words) = (m.Index, m.Value.Trim());
+            var words = m.Value.Trim();
             if (remarks.Count >= Most || words.Length is 0 or > Longest)
                 continue;
-            if (KindOf(words, start, m.Length, patterns, lines) is { } kind)
-                remarks.Add(
-                    new Remark(kind, Blank().Replace(words, " "), new Evidence(letter.Part, start, words.Length))
-                );
+            var where = new Evidence(letter.Part, m.Index, words.Length);
+            // "Can you quote 40 shackles?" asks for what is read already; what it knows of our things is no remark.
+            var hasLine = lines.Any(l => l.Item.Value.Value > 0 && l.Evidence.Any(where.Meets));
+            if (KindOf(words, hasLine, language) is { } kind)
+                remarks.Add(new Remark(kind, Blank().Replace(words, " "), where));
         }
         return remarks.ToImmutable();
     }
 
-    private static RemarkKind? KindOf(
-        string words,
-        int start,
-        int length,
-        Patterns patterns,
-        ImmutableArray<ReadLine> lines
-    )
+    private static RemarkKind? KindOf(string words, bool hasLine, Language language)
     {
-        // "Can you quote 40 shackles?" asks for what is read already; what it knows of our things is no remark.
-        var hasLine = lines.Any(l =>
-            l.Item.Value.Value > 0 && l.Evidence.Any(e => e.Start < start + length && start < e.Start + e.Length)
-        );
-        if (words.EndsWith('?') && words.Length > ShortestQuestion && !hasLine && !patterns.Wants.IsMatch(words))
+        if (
+            words.EndsWith('?')
+            && words.Length > ShortestQuestion
+            && !hasLine
+            && !language.Says(words, l => [.. l.Quote, .. l.Order])
+        )
             return RemarkKind.Question;
-        foreach (var (kind, says) in patterns.Kinds)
+        foreach (var (kind, said) in Kinds)
         {
-            if ((!hasLine || kind != RemarkKind.Delivery) && says.IsMatch(words))
+            if ((!hasLine || kind != RemarkKind.Delivery) && language.Says(words, said))
                 return kind;
         }
         return null;
-    }
-
-    // What remarks of a kind say, and what asks for prices or goods, in one language and English.
-    private sealed record Patterns((RemarkKind Kind, Regex Says)[] Kinds, Regex Wants);
-
-    // Making one takes longer than using it.
-    private static readonly ConcurrentDictionary<string, Patterns> Made = new();
-
-    private static Patterns Make(Language language)
-    {
-        Regex Of(Func<Language, IEnumerable<string>> words) =>
-            new(
-                $@"(?<!\w)(?:{Language.AnyOf(words(language).Concat(words(Language.English)))})(?!\w)",
-                RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-                TookTooLongException.OfPatterns
-            );
-        return new Patterns(
-            [.. Kinds.Select(k => (k.Kind, Of(l => l.Remarks[k.Key])))],
-            Of(l => l.Quote.Concat(l.Order))
-        );
     }
 
     // To a stop that no digit follows ("3.1"), or the end of a line that does not go on in the next.

@@ -78,16 +78,13 @@ public static class Sums
     }
 
     /// <summary>A total of money that the lines do not make.</summary>
-    public static LeftOver Disagreeing(Stated<decimal> total, decimal sum)
+    public static LeftOver Disagreeing(Stated<decimal> total, decimal sum, string what = "these lines")
     {
         ArgumentNullException.ThrowIfNull(total);
         return new LeftOver(
             string.Create(CultureInfo.InvariantCulture, $"{total.Value:#,0.00}"),
             total.Where,
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"They count {total.Value:#,0.00}; these lines make {sum:#,0.00}."
-            )
+            string.Create(CultureInfo.InvariantCulture, $"They count {total.Value:#,0.00}; {what} make {sum:#,0.00}.")
         );
     }
 }

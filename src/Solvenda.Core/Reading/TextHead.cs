@@ -123,7 +123,7 @@ public sealed partial record TextHead(
     private static bool IsPast(string fresh, int at, Grammar grammar)
     {
         var from = Math.Max(0, fresh.LastIndexOfAny(['.', '\n', '?', '!'], Math.Max(0, at - 1)));
-        return Language.Says(fresh[from..at], grammar.Language.Past.Concat(Language.English.Past));
+        return grammar.Language.Says(fresh[from..at], l => l.Past);
     }
 
     private static Field<string> QuoteIn(string fresh, string subject, int part)

@@ -78,8 +78,7 @@ internal static partial class TextLines
 
     // "We ordered 40 shackles in May": what was is not what is wanted.
     private static bool IsPast(string clause, int at, Scene scene) =>
-        clause[(clause.LastIndexOf(',', Math.Max(0, at - 1)) + 1)..at] is var before
-        && (Language.Says(before, scene.Language.Past) || Language.Says(before, Language.English.Past));
+        scene.Language.Says(clause[(clause.LastIndexOf(',', Math.Max(0, at - 1)) + 1)..at], l => l.Past);
 
     private static ReadLine Was(ReadLine line) =>
         line with
@@ -143,10 +142,10 @@ internal static partial class TextLines
         {
             if (scene.Context.Items.ByCode(word.TrimEnd('.')) is null)
                 continue;
-            var code = clause.IndexOf(word, from, StringComparison.Ordinal);
-            foreach (Match end in scene.Grammar.PhraseEnd.Matches(clause[from..code]))
-                from = Math.Max(from, from + end.Index + end.Length > code ? from : from + end.Index + end.Length);
-            return from;
+            var lead = clause[from..clause.IndexOf(word, from, StringComparison.Ordinal)];
+            return scene.Grammar.PhraseEnd.Matches(lead).LastOrDefault() is { } end
+                ? from + end.Index + end.Length
+                : from;
         }
         return from;
     }

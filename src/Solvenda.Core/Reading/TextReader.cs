@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Reading;
 
@@ -92,24 +93,11 @@ public static class TextReader
             );
     }
 
-    private static readonly HashSet<string> Instead =
-    [
-        "instead",
-        "then",
-        "stattdessen",
-        "stället",
-        "stedet",
-        "plaats",
-        "daarvan",
-        "lugar",
-        "place",
-    ];
-
     private static bool IsOnlyAsked(ReadLine line, List<Evidence> asked) =>
         line.Item.Value.Value == 0
         && asked.Exists(q => line.Evidence.Any(q.Meets))
         && line.Words.Split(' ')[^1].ToLowerInvariant() is var last
-        && Instead.Contains(last);
+        && Language.All.Any(l => l.Instead.Contains(last));
 
     /// <summary>Of lines found in running text, those whose item and quantity are sure.</summary>
     internal static ImmutableArray<ReadLine> Surely(ImmutableArray<ReadLine> lines) =>

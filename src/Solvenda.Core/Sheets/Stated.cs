@@ -7,9 +7,24 @@ namespace Solvenda.Core.Sheets;
 /// <param name="Amount">In the currency of their document.</param>
 public sealed record StatedAmount(string Kind, decimal Amount);
 
+/// <summary>What somebody is to do about a remark.</summary>
+public enum RemarkKind
+{
+    /// <summary>How it is to be delivered.</summary>
+    Delivery,
+
+    /// <summary>What is to stand on papers or parcels, or not to.</summary>
+    Printed,
+
+    /// <summary>A certificate or another paper that is to come with the goods.</summary>
+    Certificate,
+
+    /// <summary>A question that waits for an answer.</summary>
+    Question,
+}
+
 /// <summary>Something that the buyer asks beside the goods, in their words.</summary>
-/// <param name="Kind">delivery, printed, certificate or question.</param>
-public sealed record StatedRemark(string Kind, string Words);
+public sealed record StatedRemark(RemarkKind Kind, string Words);
 
 /// <summary>
 /// What the buyer's document states beside its lines. It is kept beside ours and compared, and never taken by itself:

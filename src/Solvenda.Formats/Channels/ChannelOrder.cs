@@ -93,7 +93,7 @@ internal sealed class ChannelOrder
     {
         var sum = lines.Sum(l => (l.Quantity?.Value ?? 0m) * (l.Price?.Value ?? 0m)) + shipping;
         if (Number(_order, "total", "total") is { } total && total.Value != sum)
-            _overs.Add(Sums.Disagreeing(total, sum));
+            _overs.Add(Sums.Disagreeing(total, sum, "lines and shipping"));
     }
 
     private Stated<string>? DeliverTo()

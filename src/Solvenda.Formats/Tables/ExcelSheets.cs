@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using ExcelDataReader;
 using Solvenda.Core.Reading;
@@ -29,25 +28,8 @@ internal static class ExcelSheets
             else if (parts.Count < mostSheets && Sheet(reader, name, mostRows, mostColumns) is { } part)
                 parts.Add((reader.Name, part));
         } while (reader.NextResult());
-        if (parts.Count == 0 && hidden.Count > 0)
-            throw new TableException($"All that it holds is hidden: {List(hidden)} not read.");
-        var said = hidden.Count > 0 ? $"{name}: {List(hidden)} hidden, and not read." : "";
-        return
-        [
-            .. parts.Select(p =>
-                p.Part with
-                {
-                    Name = parts.Count == 1 ? name : $"{name}, {p.Sheet}",
-                    Warning = string.Join(' ', new[] { said, p.Part.Warning }.Where(w => w.Length > 0)),
-                }
-            ),
-        ];
+        return HiddenParts.Said(name, parts, hidden);
     }
-
-    private static string List(List<string> sheets) =>
-        sheets.Count == 1
-            ? $"the sheet “{sheets[0]}” is"
-            : $"the sheets {string.Join(", ", sheets.Select(s => $"“{s}”"))} are";
 
     private static OriginalPart? Sheet(IExcelDataReader reader, string name, int mostRows, int mostColumns)
     {
@@ -61,16 +43,6 @@ internal static class ExcelSheets
             else
                 rows.Add([.. seen.Select(i => i < reader.FieldCount ? TableReader.Text(reader.GetValue(i)) : "")]);
         }
-        if (rows.TrueForAll(r => r.All(c => c.Length == 0)))
-            return null;
-        var hidden = new[]
-        {
-            hiddenRows > 0 ? string.Create(CultureInfo.InvariantCulture, $"{hiddenRows} hidden rows") : "",
-            seen.Count < columns
-                ? string.Create(CultureInfo.InvariantCulture, $"{columns - seen.Count} hidden columns")
-                : "",
-        }.Where(h => h.Length > 0);
-        var part = Grid.Part(name, rows);
-        return hidden.Any() ? part with { Warning = $"{name}: {string.Join(" and ", hidden)} were not read." } : part;
+        return HiddenParts.Sheet(name, rows, hiddenRows, columns - seen.Count);
     }
 }

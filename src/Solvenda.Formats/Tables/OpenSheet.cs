@@ -11,6 +11,7 @@ namespace Solvenda.Formats.Tables;
 internal static class OpenSheet
 {
     private const string Table = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
+    private const string Style = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
     private const string Office = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
 
     // Empty cells and rows are repeated up to the edge of the sheet.
@@ -33,14 +34,30 @@ internal static class OpenSheet
                 stream,
                 new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null }
             );
-            var sheets = new List<(string Name, List<IReadOnlyList<string>> Rows)>();
+            var (shown, hidden) = (new List<(string, OriginalPart)>(), new List<string>());
+            // Styles stand before the sheets; one of them says that a sheet is not displayed.
+            var (style, unseen) = ("", new HashSet<string>());
             while (xml.Read())
             {
-                if (xml.NodeType == XmlNodeType.Element && xml.LocalName == "table" && xml.NamespaceURI == Table)
-                    sheets.Add((xml.GetAttribute("name", Table) ?? "", Rows(xml.ReadSubtree(), mostRows, mostColumns)));
+                if (xml.NodeType != XmlNodeType.Element)
+                    continue;
+                if (xml.LocalName == "style")
+                    style = xml.GetAttribute("name", Style) ?? "";
+                else if (xml.LocalName == "table-properties" && xml.GetAttribute("display", Table) == "false")
+                    unseen.Add(style);
+                else if (xml.LocalName == "table" && xml.NamespaceURI == Table)
+                {
+                    var sheet = xml.GetAttribute("name", Table) ?? "";
+                    var isHidden = unseen.Contains(xml.GetAttribute("style-name", Table) ?? "");
+                    if (Sheet(xml.ReadSubtree(), name, mostRows, mostColumns) is not { } part)
+                        continue;
+                    if (isHidden)
+                        hidden.Add(sheet);
+                    else
+                        shown.Add((sheet, part));
+                }
             }
-            sheets.RemoveAll(s => s.Rows.TrueForAll(r => r.All(c => c.Length == 0)));
-            return [.. sheets.Select(s => Grid.Part(sheets.Count == 1 ? name : $"{name}, {s.Name}", s.Rows))];
+            return HiddenParts.Said(name, shown, hidden);
         }
         catch (Exception e) when (e is InvalidDataException or XmlException)
         {
@@ -48,20 +65,31 @@ internal static class OpenSheet
         }
     }
 
-    private static List<IReadOnlyList<string>> Rows(XmlReader table, int mostRows, int mostColumns)
+    private static OriginalPart? Sheet(XmlReader table, string name, int mostRows, int mostColumns)
     {
-        var rows = new List<IReadOnlyList<string>>();
+        var (rows, hiddenRows) = (new List<IReadOnlyList<string>>(), 0);
+        var (column, unseen) = (0, new HashSet<int>());
         while (table.Read() && rows.Count <= mostRows)
         {
-            if (table.NodeType != XmlNodeType.Element || table.LocalName != "table-row")
+            if (table.NodeType != XmlNodeType.Element || table.LocalName is not ("table-row" or "table-column"))
                 continue;
-            var times = Repeated(table, "number-rows-repeated");
             var isHidden = table.GetAttribute("visibility", Table) is "collapse" or "filter";
+            if (table.LocalName == "table-column")
+            {
+                var many = Repeated(table, "number-columns-repeated");
+                if (isHidden)
+                    unseen.UnionWith(Enumerable.Range(column, many).Where(c => c < mostColumns));
+                column += many;
+                continue;
+            }
+            var times = Repeated(table, "number-rows-repeated");
             var cells = Cells(table.ReadSubtree(), mostColumns);
-            for (var i = 0; i < times && rows.Count <= mostRows && !isHidden; i++)
-                rows.Add(cells);
+            if (isHidden)
+                hiddenRows += cells.Exists(c => c.Length > 0) ? times : 0;
+            else
+                rows.AddRange(Enumerable.Repeat(cells.Where((_, i) => !unseen.Contains(i)).ToList(), times));
         }
-        return rows;
+        return HiddenParts.Sheet(name, rows, hiddenRows, unseen.Count);
     }
 
     private static List<string> Cells(XmlReader row, int mostColumns)

@@ -37,18 +37,18 @@ public sealed class AskedTests
         );
     }
 
-    private static Stated Asking(string kind, string words) =>
+    private static Stated Asking(RemarkKind kind, string words) =>
         Stated.Nothing with
         {
             Remarks = [new StatedRemark(kind, words)],
         };
 
     [Theory]
-    [InlineData("question", Outcome.Stop)]
-    [InlineData("certificate", Outcome.Stop)]
-    [InlineData("printed", Outcome.Notice)]
-    [InlineData("delivery", Outcome.Notice)]
-    public void A_question_and_a_certificate_hold_an_order_and_nothing_holds_a_quote(string kind, Outcome outcome)
+    [InlineData(RemarkKind.Question, Outcome.Stop)]
+    [InlineData(RemarkKind.Certificate, Outcome.Stop)]
+    [InlineData(RemarkKind.Printed, Outcome.Notice)]
+    [InlineData(RemarkKind.Delivery, Outcome.Notice)]
+    public void A_question_and_a_certificate_hold_an_order_and_nothing_holds_a_quote(RemarkKind kind, Outcome outcome)
     {
         var asked = Asking(kind, "with a 3.1, please");
         var finding = Assert.Single(new RemarksSeenTo().Run(Facts(asked)));
@@ -60,7 +60,7 @@ public sealed class AskedTests
     [Fact]
     public void Its_cure_puts_it_onto_the_papers_and_then_it_is_seen_to()
     {
-        var asked = Asking("delivery", "Unload before 11.");
+        var asked = Asking(RemarkKind.Delivery, "Unload before 11.");
         var cure = Assert.Single(Assert.Single(new RemarksSeenTo().Run(Facts(asked, note: "Gate 4"))).Cures);
         Assert.Equal(("set", "note", "Gate 4\nUnload before 11."), (cure.Action, cure.Field, cure.Value));
         Assert.Empty(new RemarksSeenTo().Run(Facts(asked, note: cure.Value)));
@@ -69,14 +69,14 @@ public sealed class AskedTests
     [Fact]
     public void A_question_is_not_answered_by_printing_it()
     {
-        var asked = Asking("question", "How long does it last?");
+        var asked = Asking(RemarkKind.Question, "How long does it last?");
         var finding = Assert.Single(new RemarksSeenTo().Run(Facts(asked, note: "How long does it last?")));
         Assert.Equal("waive", Assert.Single(finding.Cures).Action);
         var answered = new Waiver("asked", null, finding.Fingerprint, 0m, "Nell", "It is answered.");
         Assert.True(answered.Covers(finding));
         // Another question is not answered by it.
         Assert.False(
-            answered.Covers(Assert.Single(new RemarksSeenTo().Run(Facts(Asking("question", "In black too?")))))
+            answered.Covers(Assert.Single(new RemarksSeenTo().Run(Facts(Asking(RemarkKind.Question, "In black too?")))))
         );
     }
 

@@ -26,9 +26,10 @@ public sealed class RemarksSeenTo : ICheck
         {
             var remark = facts.Stated.Remarks[i];
             // What stands on the papers is seen to by whoever reads them.
-            if (remark.Kind != "question" && note.Contains(remark.Words, StringComparison.Ordinal))
+            if (remark.Kind != RemarkKind.Question && note.Contains(remark.Words, StringComparison.Ordinal))
                 continue;
-            var holds = facts.Document == DocumentKind.Order && remark.Kind is "question" or "certificate";
+            var holds =
+                facts.Document == DocumentKind.Order && remark.Kind is RemarkKind.Question or RemarkKind.Certificate;
             yield return new Finding(
                 Code,
                 holds ? Outcome.Stop : Outcome.Notice,
@@ -47,24 +48,24 @@ public sealed class RemarksSeenTo : ICheck
     private static IEnumerable<Cure> Cures(StatedRemark remark, string note, bool holds)
     {
         var whole = string.Join('\n', new[] { note, remark.Words }.Where(n => n.Length > 0));
-        if (remark.Kind != "question" && whole.Length <= SheetDoor.MostLetters)
+        if (remark.Kind != RemarkKind.Question && whole.Length <= SheetDoor.MostLetters)
             yield return new Cure("N", "onto the papers, as a note", "set", HeadTerms.Note.Name, whole);
         if (holds)
             yield return new Cure(
                 "D",
-                remark.Kind == "question" ? "it is answered" : "it is seen to",
+                remark.Kind == RemarkKind.Question ? "it is answered" : "it is seen to",
                 "waive",
                 "",
-                remark.Kind == "question" ? "It is answered." : "It is seen to."
+                remark.Kind == RemarkKind.Question ? "It is answered." : "It is seen to."
             );
     }
 
-    private static string Lead(string kind) =>
+    private static string Lead(RemarkKind kind) =>
         kind switch
         {
-            "question" => "They ask:",
-            "certificate" => "They want a paper with it:",
-            "printed" => "For papers and parcels:",
+            RemarkKind.Question => "They ask:",
+            RemarkKind.Certificate => "They want a paper with it:",
+            RemarkKind.Printed => "For papers and parcels:",
             _ => "For the delivery:",
         };
 }
