@@ -69,32 +69,13 @@ public sealed class LearningTests(House house) : ReadingCalls(house)
                 "col.eml"
             )
         );
-        Assert.Equal("columns", (
-                await DoAsync(
-                    nell,
-                    view,
-                    "columns",
-                    new
-                    {
-                        version = Version(view),
-                        part = 1,
-                        row = 0,
-                        columns = new Dictionary<int, string> { [0] = "words" },
-                    }
-                )
-            ).GetProperty("code").GetString());
-        view = await DoAsync(
-            nell,
-            view,
+        Assert.Equal(
             "columns",
-            new
-            {
-                version = Version(view),
-                part = 1,
-                row = 0,
-                columns = new Dictionary<int, string> { [0] = "words", [1] = "quantity" },
-            }
+            (await ColumnsAsync(nell, view, new Dictionary<int, string> { [0] = "words" }))
+                .GetProperty("code")
+                .GetString()
         );
+        view = await ColumnsAsync(nell, view, new Dictionary<int, string> { [0] = "words", [1] = "quantity" });
         Assert.Equal([("FND-A3-BL", 4m), ("LJ-150-AD", 2m)], Lines(view).Select(l => (l.Item!, l.Quantity!.Value)));
         var next = await OpenAsync(
             nell,
@@ -129,29 +110,8 @@ public sealed class LearningTests(House house) : ReadingCalls(house)
                 start = over.GetProperty("where").GetProperty("start").GetInt32(),
             }
         );
-        view = await DoAsync(
-            nell,
-            view,
-            "correct",
-            new
-            {
-                version = Version(view),
-                field = "kind",
-                value = "order",
-            }
-        );
-        view = await DoAsync(
-            nell,
-            view,
-            "columns",
-            new
-            {
-                version = Version(view),
-                part = 1,
-                row = 0,
-                columns = new Dictionary<int, string> { [0] = "words", [1] = "quantity" },
-            }
-        );
+        view = await CorrectAsync(nell, view, "kind", "order");
+        view = await ColumnsAsync(nell, view, new Dictionary<int, string> { [0] = "words", [1] = "quantity" });
         Assert.Equal("order", Reading(view).GetProperty("kind").GetString());
         Assert.Equal(1m, Reading(view).GetProperty("kindSure").GetDecimal());
         Assert.Equal(2, Reading(view).GetProperty("lines").GetArrayLength());

@@ -46,6 +46,44 @@ public abstract class ReadingCalls(House house) : IClassFixture<House>
             )
         ).JsonAsync();
 
+    /// <summary>Corrects a field of the head, on the version that was seen.</summary>
+    protected static Task<JsonElement> CorrectAsync(
+        HttpClient client,
+        JsonElement request,
+        string field,
+        string value
+    ) =>
+        DoAsync(
+            client,
+            request,
+            "correct",
+            new
+            {
+                version = Version(request),
+                field,
+                value,
+            }
+        );
+
+    /// <summary>Says what the columns of the first attached table mean, whose head is its first row.</summary>
+    protected static Task<JsonElement> ColumnsAsync(
+        HttpClient client,
+        JsonElement request,
+        Dictionary<int, string> columns
+    ) =>
+        DoAsync(
+            client,
+            request,
+            "columns",
+            new
+            {
+                version = Version(request),
+                part = 1,
+                row = 0,
+                columns,
+            }
+        );
+
     protected static long Version(JsonElement request) => request.GetProperty("version").GetInt64();
 
     protected static IEnumerable<(string? Item, decimal? Quantity, string Words)> Lines(JsonElement request) =>

@@ -206,44 +206,10 @@ public sealed class ReadingDeskTests(House house) : ReadingCalls(house)
             }
         );
         Assert.Equal("2027-03-20", view.GetProperty("reading").GetProperty("wanted").GetProperty("value").GetString());
-        Assert.Equal("date", (
-                await DoAsync(
-                    nell,
-                    view,
-                    "correct",
-                    new
-                    {
-                        version = Version(view),
-                        field = "wanted",
-                        value = "the regatta",
-                    }
-                )
-            ).GetProperty("code").GetString());
-        view = await DoAsync(
-            nell,
-            view,
-            "correct",
-            new
-            {
-                version = Version(view),
-                field = "kind",
-                value = "requestForQuotation",
-            }
-        );
+        Assert.Equal("date", (await CorrectAsync(nell, view, "wanted", "the regatta")).GetProperty("code").GetString());
+        view = await CorrectAsync(nell, view, "kind", "requestForQuotation");
         Assert.Equal("requestForQuotation", view.GetProperty("reading").GetProperty("kind").GetString());
-        Assert.Equal("kind_unknown", (
-                await DoAsync(
-                    nell,
-                    view,
-                    "correct",
-                    new
-                    {
-                        version = Version(view),
-                        field = "kind",
-                        value = "poem",
-                    }
-                )
-            ).GetProperty("code").GetString());
+        Assert.Equal("kind_unknown", (await CorrectAsync(nell, view, "kind", "poem")).GetProperty("code").GetString());
     }
 
     [Fact]
@@ -265,17 +231,7 @@ public sealed class ReadingDeskTests(House house) : ReadingCalls(house)
                 .GetString()
         );
         // Said to be an order, it is one.
-        view = await DoAsync(
-            nell,
-            view,
-            "correct",
-            new
-            {
-                version = Version(view),
-                field = "kind",
-                value = "order",
-            }
-        );
+        view = await CorrectAsync(nell, view, "kind", "order");
         Assert.Equal(
             "order",
             (await DoAsync(nell, view, "turn", new { version = Version(view), intoOrder = true }))
@@ -292,28 +248,8 @@ public sealed class ReadingDeskTests(House house) : ReadingCalls(house)
             nell,
             await ReceiveAsync("Ding;Zahl\nball fender A3, blue;4\nlife-jacket 150 N, adult;2\n", "head.csv")
         );
-        view = await DoAsync(
-            nell,
-            view,
-            "correct",
-            new
-            {
-                version = Version(view),
-                field = "buyer",
-                value = "2",
-            }
-        );
-        view = await DoAsync(
-            nell,
-            view,
-            "correct",
-            new
-            {
-                version = Version(view),
-                field = "poNumber",
-                value = "MINE-1",
-            }
-        );
+        view = await CorrectAsync(nell, view, "buyer", "2");
+        view = await CorrectAsync(nell, view, "poNumber", "MINE-1");
         view = await DoAsync(
             nell,
             view,

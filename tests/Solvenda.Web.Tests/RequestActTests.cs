@@ -267,17 +267,7 @@ public sealed class RequestActTests(House house) : ReadingCalls(house)
         var done = await DoAsync(havergal, aside, "set-aside", new { version = Version(aside), reason = "a test" });
         Assert.Equal("setAside", done.GetProperty("state").GetString());
         var turned = await NewAsync();
-        turned = await DoAsync(
-            havergal,
-            turned,
-            "correct",
-            new
-            {
-                version = Version(turned),
-                field = "buyer",
-                value = "1",
-            }
-        );
+        turned = await CorrectAsync(havergal, turned, "buyer", "1");
         var made = await PostAsync(
             havergal,
             Number(turned),
@@ -307,17 +297,7 @@ public sealed class RequestActTests(House house) : ReadingCalls(house)
                 await PostAsync(havergal, Number(nobody), "turn", new { version = Version(nobody), intoOrder = true })
             ).CodeAsync()
         );
-        var other = await DoAsync(
-            havergal,
-            nobody,
-            "correct",
-            new
-            {
-                version = Version(nobody),
-                field = "kind",
-                value = "notForUs",
-            }
-        );
+        var other = await CorrectAsync(havergal, nobody, "kind", "notForUs");
         Assert.Equal(
             "not_to_turn",
             await (
@@ -383,17 +363,7 @@ public sealed class RequestActTests(House house) : ReadingCalls(house)
         var havergal = await House.AsAsync(Havergal);
         var request = await NewAsync("this is not an order yet: 20 pcs SHK-BOW-10");
         Assert.Contains("is it", request.GetProperty("reason").GetString(), StringComparison.Ordinal);
-        request = await DoAsync(
-            havergal,
-            request,
-            "correct",
-            new
-            {
-                version = Version(request),
-                field = "kind",
-                value = "order",
-            }
-        );
+        request = await CorrectAsync(havergal, request, "kind", "order");
         Assert.Equal("new", request.GetProperty("state").GetString());
         Assert.Equal(1m, request.GetProperty("reading").GetProperty("kindSure").GetDecimal());
     }
