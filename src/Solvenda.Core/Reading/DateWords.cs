@@ -28,17 +28,21 @@ public static class DateWords
     /// <summary>
     /// The first date that something is wanted by, else the first that stands alone; null where there is none.
     /// </summary>
-    public static WrittenDate? Find(string text, DateOnly written, Language? language = null)
+    public static WrittenDate? Find(string text, DateOnly written, Language? language = null) =>
+        Wanted(text, written, language ?? Language.English, All(text, written, language));
+
+    /// <summary>The same, of all the dates of a text.</summary>
+    public static WrittenDate? Wanted(
+        string text,
+        DateOnly written,
+        Language language,
+        IReadOnlyList<WrittenDate> dates
+    )
     {
-        var all = All(text, written, language)
-            .Select(d => OfTheOffer(text, d, language ?? Language.English))
-            .OfType<WrittenDate>()
-            .ToList();
+        var all = dates.Select(d => OfTheOffer(text, d, language)).OfType<WrittenDate>().ToList();
         // A date that stands alone is not the day of the letter itself, nor one that is over.
         return all.FirstOrDefault(d => d.Lead)
-            ?? all.FirstOrDefault(d =>
-                d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language ?? Language.English)
-            );
+            ?? all.FirstOrDefault(d => d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language));
     }
 
     // "We need your offer by 12 March" says nothing about the goods; "please quote 40 shackles by 12 March" may.

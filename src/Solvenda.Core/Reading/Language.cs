@@ -210,30 +210,46 @@ public sealed class Language
     public static Language Of(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
-        var words = text.ToLower(CultureInfo.InvariantCulture)
-            .Split(
-                [' ', '\n', '\t', ',', '.', ':', ';', '?', '!', '(', ')'],
-                2_001,
-                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
-            )
-            .Take(2_000)
-            .ToList();
-        // Words for things, days and greetings tell too, where a letter has hardly any sentence.
-        int Score(Language l) =>
-            words.Count(l.IsIdle) * 2
-            + words.Count(w =>
-                l.Units.ContainsKey(w) && w.Length > 3
-                || l.Words.ContainsKey(w)
-                || l.Order.Contains(w)
-                || l.Quote.Contains(w)
-                || l.Days.Contains(w)
-            );
-        return All.Select(l => (Language: l, Score: Score(l)))
+        var scores = new int[All.Length];
+        foreach (
+            var word in text.ToLower(CultureInfo.InvariantCulture)
+                .Split(WordEnds, 2_001, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                .Take(2_000)
+        )
+        {
+            if (!Telling.Value.TryGetValue(word, out var points))
+                continue;
+            for (var i = 0; i < scores.Length; i++)
+                scores[i] += points[i];
+        }
+        return All.Select((l, i) => (Language: l, Score: scores[i]))
             .OrderByDescending(x => x.Score)
             .ThenBy(x => x.Language.Code == "en" ? 0 : 1)
             .First()
             .Language;
     }
+
+    private static readonly char[] WordEnds = [' ', '\n', '\t', ',', '.', ':', ';', '?', '!', '(', ')'];
+
+    // What each word says for each language of All. Words for things, days and greetings tell too, where a letter has
+    // hardly any sentence.
+    private static readonly Lazy<Dictionary<string, int[]>> Telling = new(() =>
+    {
+        var telling = new Dictionary<string, int[]>();
+        for (var i = 0; i < All.Length; i++)
+        {
+            var l = All[i];
+            var once = l.Units.Keys.Where(u => u.Length > 3).Concat(l.Words.Keys).Concat(l.Order).Concat(l.Quote);
+            foreach (var word in once.Concat(l.Days).ToHashSet())
+                Points(word)[i] = 1;
+            foreach (var word in l.Idle)
+                Points(word)[i] |= 2;
+        }
+        return telling;
+
+        int[] Points(string word) =>
+            telling.TryGetValue(word, out var points) ? points : telling[word] = new int[All.Length];
+    });
 
     /// <summary>Any of the words, as a whole one, the longest first; for a regular expression.</summary>
     public static string AnyOf(IEnumerable<string> words) =>
@@ -248,18 +264,9 @@ public sealed class Language
     /// <summary>Whether the text says one of such words, in this language or in English.</summary>
     /// <param name="of">A lambda that holds nothing: the words are looked up once for each place in the code.</param>
     public bool Says(string text, Func<Language, string[]> of) =>
-        Sayings.GetOrAdd((Code, of), _ => WholeWords(of(this).Concat(of(English)))).IsMatch(text);
+        Sayings.GetOrAdd((Code, of), _ => new Phrases(of(this).Concat(of(English)))).In(text);
 
-    /// <summary>A regular expression for any of the words, as a whole one.</summary>
-    public static Regex WholeWords(IEnumerable<string> words) =>
-        new(
-            $@"(?<!\w)(?:{AnyOf(words)})(?!\w)",
-            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-            TookTooLongException.OfPatterns
-        );
-
-    // Making one takes longer than using it; there are some ten for each language.
-    private static readonly ConcurrentDictionary<(string, Func<Language, string[]>), Regex> Sayings = new();
+    private static readonly ConcurrentDictionary<(string, Func<Language, string[]>), Phrases> Sayings = new();
 
     private static IEnumerable<Language> Load()
     {

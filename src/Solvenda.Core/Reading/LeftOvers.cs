@@ -21,9 +21,9 @@ internal static partial class LeftOvers
     private const int Most = 60;
 
     /// <param name="taken">Where values that were read stand.</param>
-    public static ImmutableArray<LeftOver> Of(string fresh, Scene scene, TextMarks marks, IEnumerable<Evidence> taken)
+    public static ImmutableArray<LeftOver> Of(Scene scene, TextMarks marks, IEnumerable<Evidence> taken)
     {
-        var part = scene.Letter.Part;
+        var (fresh, part) = (scene.Text, scene.Letter.Part);
         var explained = new Stretches(
             taken
                 .Where(e => e.Part == part)

@@ -143,7 +143,7 @@ public static class MessageReader
             var beside = TableReading.Prose(part, found);
             var page = new Letter("", "", "", letter.Written, beside, beside.Length) { Part = index };
             // Totals are the table's own, which knows what its columns mean.
-            var head = TextHead.Read(page, beside, language, reading.Buyer, context) with
+            var head = TextHead.Read(Scene.Of(page, beside, language, reading.Buyer, context)) with
             {
                 Goods = Field<decimal?>.Missing,
             };
@@ -198,10 +198,10 @@ public static class MessageReader
             Part = index,
         };
         var fresh = part.Text[..page.FreshLength];
-        var head = TextHead.Read(page, fresh, language, reading.Buyer, context);
-        // Beside lines that are known already, only what it surely names counts.
         var scene = Scene.Of(page, fresh, language, reading.Buyer, context);
-        var lines = tables.Any(t => t.Index == index) ? [] : TextLines.Of(fresh, scene, TextMarks.Of(fresh, scene));
+        var head = TextHead.Read(scene);
+        var lines = tables.Any(t => t.Index == index) ? [] : TextLines.Of(scene, TextMarks.Of(scene));
+        // Beside lines that are known already, only what it surely names counts.
         if (tables.Count > 0 || !reading.Lines.IsEmpty)
             lines = TextReader.Surely(lines);
         var kind =

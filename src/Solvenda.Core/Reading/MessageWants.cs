@@ -124,16 +124,20 @@ internal static partial class MessageWants
     {
         private const int LongEnough = 7;
 
-        private static readonly ConcurrentDictionary<(string, Func<Language, string[]>), Regex> Patterns = new();
+        private static readonly ConcurrentDictionary<(string, Func<Language, string[]>), Phrases> Known = new();
 
-        public bool Any(Func<Language, string[]> of) => Pattern(of).IsMatch(text);
+        public bool Any(Func<Language, string[]> of) => PhrasesOf(of).In(text);
 
         /// <summary>How many of the words stand in the text, each counted once.</summary>
         public int Count(Func<Language, string[]> of) =>
-            Pattern(of).Matches(text).Select(m => m.Value).Distinct(StringComparer.OrdinalIgnoreCase).Count();
+            PhrasesOf(of)
+                .Of(text)
+                .Select(p => text.Substring(p.Start, p.Length))
+                .Distinct(StringComparer.OrdinalIgnoreCase)
+                .Count();
 
-        private Regex Pattern(Func<Language, string[]> of) =>
-            Patterns.GetOrAdd((language.Code, of), _ => Language.WholeWords(All(of)));
+        private Phrases PhrasesOf(Func<Language, string[]> of) =>
+            Known.GetOrAdd((language.Code, of), _ => new Phrases(All(of)));
 
         /// <summary>The same, with such words taken out.</summary>
         public Words Without(Func<Language, string[]> of) =>

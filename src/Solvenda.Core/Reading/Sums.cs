@@ -12,7 +12,7 @@ public static class Sums
 {
     // Rounding of a price per unit shows in the amount of a long line: half a cent on each of many, and a cent for the
     // rest.
-    private static bool Fits(decimal stated, decimal worked, decimal quantity, decimal priceBase) =>
+    internal static bool Fits(decimal stated, decimal worked, decimal quantity, decimal priceBase) =>
         Math.Abs(stated - worked) <= 0.011m + (Math.Abs(quantity) / Math.Max(1m, priceBase) * 0.00005m);
 
     /// <summary>

@@ -21,8 +21,8 @@ internal static partial class TableColumns
             || columns.ContainsValue("buyersCode")
         );
 
-    /// <summary>Where the next head stands; under 0 where there is none.</summary>
-    public static int FindHead(
+    /// <summary>The next head; null where there is none.</summary>
+    public static TableHead? FindHead(
         ImmutableArray<ImmutableArray<Cell>> rows,
         int from,
         string sender,
@@ -31,24 +31,22 @@ internal static partial class TableColumns
     {
         for (var at = from; at < Math.Min(rows.Length, from + LookAhead); at++)
         {
-            if (rows[at].Length > 1 && Serves(OfHead(rows[at], sender, context)))
-                return at;
+            if (TableHead.At(rows, at, sender, context) is { } head)
+                return head;
         }
-        return -1;
+        return null;
     }
 
-    public static ImmutableDictionary<int, string> OfHead(
-        ImmutableArray<Cell> row,
-        string sender,
-        ReadingContext context
-    )
+    /// <summary>What columns mean by the words at their heads, and by those of a second row below.</summary>
+    public static ImmutableDictionary<int, string> Meanings(ImmutableArray<string> row, ImmutableArray<string> under)
     {
-        if (context.Columns(sender, TableReading.HeadsOf(row)) is { } said)
-            return said.ToImmutableDictionary();
         var columns = ImmutableDictionary.CreateBuilder<int, string>();
-        for (var i = 0; i < row.Length; i++)
+        for (var i = 0; i < Math.Max(row.Length, under.Length); i++)
         {
-            if (Meaning(row[i].Text) is { } meaning && (meaning != "number" || i == 0))
+            var (above, below) = (i < row.Length ? row[i] : "", i < under.Length ? under[i] : "");
+            var meaning =
+                below.Length == 0 ? Meaning(above) : Meaning($"{above} {below}") ?? Meaning(below) ?? Meaning(above);
+            if (meaning is not null && (meaning != "number" || i == 0))
                 columns[i] = meaning;
         }
         // "Item" and "Article" name codes in some tables and words in others: with two such columns there, the first is
@@ -59,10 +57,13 @@ internal static partial class TableColumns
         return columns.ToImmutable();
     }
 
-    // A head by the words of any language: the whole of it, without unit or currency behind.
-    private static string? Meaning(string head)
+    /// <summary>
+    /// What a head means by the words of any language: the whole of it, without unit, currency, or how many a price is
+    /// for.
+    /// </summary>
+    public static string? Meaning(string head)
     {
-        var plain = CellText.Plain(BehindHead().Replace(head, ""));
+        var plain = CellText.Plain(TableHead.Base().Replace(BehindHead().Replace(head, ""), ""));
         if (plain.Length is 0 or > 40)
             return null;
         return Heads.Value.GetValueOrDefault(plain);
@@ -87,7 +88,7 @@ internal static partial class TableColumns
                 at > from
                 && rows[at].Length > 1
                 && rows[at].Count(c => Meaning(c.Text) is not null) > 1
-                && Serves(OfHead(rows[at], sender, context))
+                && TableHead.At(rows, at, sender, context) is not null
             )
                 return at;
         }

@@ -20,6 +20,7 @@ public static class TableReading
         "unit",
         "price",
         "priceBase",
+        "discount",
         "amount",
         "wanted",
         "note",
@@ -64,27 +65,45 @@ public static class TableReading
         {
             var head = TableColumns.FindHead(rows, at, sender, context);
             // No head at all: what stands in the columns tells, once, from the top.
-            if (head < 0 && (tables.Count > 0 || kind == PartKind.Letter))
+            if (head is null && (tables.Count > 0 || kind == PartKind.Letter))
                 break;
-            var columns =
-                head < 0 ? ColumnContents.Of(rows, context) : TableColumns.OfHead(rows[head], sender, context);
+            var columns = head?.Columns ?? ColumnContents.Of(rows, context);
             if (!TableColumns.Serves(columns))
                 break;
-            tables.Add((head, head >= 0 ? HeadsOf(rows[head]) : "", columns));
-            if (head >= 0)
-                read.Heads(rows[head], part, columns);
-            var first = head < 0 ? 0 : head + 1;
+            tables.Add((head?.Row ?? -1, head?.Words ?? "", columns));
+            if (head is not null)
+                read.Heads(head.Cells, part, columns);
+            var first = head is null ? 0 : head.Row + head.Rows;
             var end = TableColumns.EndOf(rows, first, sender, context);
-            var body = kind is PartKind.Pages or PartKind.Picture
-                ? WrappedRows.Joined(rows[first..end], columns)
-                : rows[first..end];
-            read.Add(body, TableOf(body, part, columns, written, language));
+            foreach (var (from, to) in head?.SideBySide() ?? [(0, int.MaxValue)])
+            {
+                var own = columns.Where(c => c.Key >= from && c.Key < to).ToImmutableDictionary();
+                var body = Own(rows[first..end], from, to);
+                if (kind is PartKind.Pages or PartKind.Picture)
+                    body = WrappedRows.Joined(body, own);
+                read.Add(body, TableOf(body, part, own, written, language) with { PriceBase = head?.PriceBase ?? 1m });
+            }
             at = Math.Max(end, first);
-            if (head < 0)
+            if (head is null)
                 break;
         }
         return read.Found(tables.ToImmutable());
     }
+
+    // Of tables side by side, the cells of one.
+    private static ImmutableArray<ImmutableArray<Cell>> Own(
+        ImmutableArray<ImmutableArray<Cell>> rows,
+        int from,
+        int to
+    ) =>
+        from == 0 && rows.All(r => r.Length <= to)
+            ? rows
+            :
+            [
+                .. rows.Select(r =>
+                    r.Select((c, i) => i >= from && i < to ? c : new Cell("", c.Start, 0)).ToImmutableArray()
+                ),
+            ];
 
     private static Table TableOf(
         ImmutableArray<ImmutableArray<Cell>> body,
@@ -95,7 +114,7 @@ public static class TableReading
     )
     {
         var forms = columns
-            .Where(c => c.Value is "quantity" or "price" or "amount" or "priceBase")
+            .Where(c => c.Value is "quantity" or "price" or "amount" or "priceBase" or "discount")
             .ToDictionary(
                 c => c.Key,
                 c => NumberForm.Of(body.Where(r => c.Key < r.Length).Select(r => CellText.Figures(r[c.Key].Text)))

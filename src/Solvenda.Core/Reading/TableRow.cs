@@ -19,6 +19,9 @@ internal sealed record Table(
     bool? DayFirst
 )
 {
+    /// <summary>How many units the prices of the whole table are for.</summary>
+    public decimal PriceBase { get; init; } = 1m;
+
     public Cell? Of(ImmutableArray<Cell> row, string meaning) =>
         Columns
             .Where(c => c.Value == meaning && c.Key < row.Length)
@@ -104,12 +107,12 @@ internal static partial class TableRow
         Warn(counted, priced, what.Text.Trim(), warnings);
         Stated<string>? Text(Cell? cell) =>
             cell is null ? null : new Stated<string>(cell.Text.Trim(), Where(table, cell));
-        return new StatedLine(
+        var line = new StatedLine(
             table.Of(row, "number")?.Text.Trim() ?? "",
             counted.Value,
             unit?.Text.Trim() ?? counted.Behind,
             priced.Or is null ? priced.Value : null,
-            NumberOf(row, "priceBase", table).Value is { Value: > 0 } b ? b.Value : BaseIn(priced.Behind),
+            NumberOf(row, "priceBase", table).Value is { Value: > 0 } b ? b.Value : BaseIn(priced.Behind, table),
             Text(theirs),
             Text(code),
             Text(gtin),
@@ -122,6 +125,21 @@ internal static partial class TableRow
             Note = table.Of(row, "note")?.Text.Trim() ?? "",
             Open = counted.Or,
         };
+        return NumberOf(row, "discount", table).Value is { } less ? Less(line, less.Value) : line;
+    }
+
+    // A column of discounts takes percents off what the line comes to, unless its amount says that it is money. Where
+    // the amount is that of the price alone, the discount is in the price already.
+    private static StatedLine Less(StatedLine line, decimal less)
+    {
+        if (line is not { Quantity: { } quantity, Price: { } price })
+            return line;
+        var gross = quantity.Value * price.Value / line.PriceBase;
+        decimal[] off = [gross * Math.Abs(less) / 100m, 0m, Math.Abs(less)];
+        var fits = line.Amount is { } amount
+            ? Array.FindIndex(off, o => Sums.Fits(amount.Value, gross - o, quantity.Value, line.PriceBase))
+            : 0;
+        return line with { Allowances = -off[Math.Max(fits, 0)] };
     }
 
     private static void Warn(
@@ -165,10 +183,10 @@ internal static partial class TableRow
     }
 
     // "4,15 EUR per 100".
-    private static decimal BaseIn(string behind) =>
+    private static decimal BaseIn(string behind, Table table) =>
         PerWords().Match(behind) is { Success: true } m
             ? decimal.Parse(m.Groups["n"].Value, CultureInfo.InvariantCulture)
-            : 1m;
+            : table.PriceBase;
 
     // Dates as written, or as a spreadsheet counts them from 1900.
     private static Stated<DateOnly>? DateOf(Cell cell, Table table, ImmutableArray<string>.Builder warnings)

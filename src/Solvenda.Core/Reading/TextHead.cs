@@ -5,7 +5,7 @@ using Solvenda.Core.Sheets.Terms;
 namespace Solvenda.Core.Reading;
 
 /// <summary>What a text says about the order as a whole, apart from its lines.</summary>
-public sealed partial record TextHead(
+internal sealed partial record TextHead(
     Field<string> PoNumber,
     Field<string> QuoteNumber,
     Field<string> Reference,
@@ -21,16 +21,9 @@ public sealed partial record TextHead(
 )
 {
     /// <summary>Of any text that stands for an order: a letter, the text of a PDF.</summary>
-    public static TextHead Read(
-        Letter letter,
-        string fresh,
-        Language language,
-        Field<BuyerId> buyer,
-        ReadingContext context
-    )
+    public static TextHead Read(Scene scene)
     {
-        var grammar = Grammar.Of(language);
-        var part = letter.Part;
+        var (letter, fresh, grammar, part) = (scene.Letter, scene.Text, scene.Grammar, scene.Letter.Part);
         var term = IncotermWords.Match(fresh);
         var currency = CurrencySign()
             .Matches(fresh)
@@ -38,12 +31,12 @@ public sealed partial record TextHead(
             .FirstOrDefault(m => m.Currency is not null);
         var payment = grammar.Payment.Match(fresh);
         var total = grammar.Total.Match(fresh);
-        var (deliverTo, country) = PlaceIn(fresh, letter.Written, part, grammar, buyer, context);
+        var (deliverTo, country) = PlaceIn(scene);
         return new TextHead(
-            PoIn(fresh, letter.Subject, part, grammar),
+            PoIn(scene),
             QuoteIn(fresh, letter.Subject, part),
             ReferenceIn(fresh, letter.Subject, part, grammar),
-            DateWords.Find(fresh, letter.Written, language) is { } wanted
+            DateWords.Wanted(fresh, letter.Written, scene.Language, scene.Dates) is { } wanted
                 ? new Field<DateOnly?>(
                     wanted.Day,
                     wanted.Sure,
@@ -66,7 +59,7 @@ public sealed partial record TextHead(
             payment.Success && int.TryParse(payment.Groups["days"].Value, out var days) && days <= 365
                 ? At<int?>(part, days, 0.85m, $"“{payment.Value.Trim()}”", payment)
                 : Field<int?>.Missing,
-            total.Success && NumberForm.OfText(fresh).Read(total.Groups["sum"].Value) is { Or: null } sum
+            total.Success && scene.Form.Read(total.Groups["sum"].Value) is { Or: null } sum
                 ? At<decimal?>(part, sum.Value, 0.9m, "stated", total.Groups["sum"])
                 : Field<decimal?>.Missing
         );
@@ -75,11 +68,12 @@ public sealed partial record TextHead(
     private static Field<T> At<T>(int part, T value, decimal sure, string how, Group at) =>
         new(value, sure, how, [new Evidence(part, at.Index, at.Length)]);
 
-    private static Field<string> PoIn(string fresh, string subject, int part, Grammar grammar)
+    private static Field<string> PoIn(Scene scene)
     {
+        var (grammar, part) = (scene.Grammar, scene.Letter.Part);
         static string Bare(Match m) => m.Groups["po"].Value.TrimEnd('.', '-', '/');
         Field<string>? found = null;
-        foreach (var m in grammar.Po.Matches(fresh).Where(m => !IsPast(fresh, m.Index, grammar)))
+        foreach (var m in scene.Pos.Where(m => !IsPast(scene.Text, m.Index, grammar)))
         {
             var po = At(part, Bare(m), 0.9m, $"“{m.Value.Trim()}”", m.Groups["po"]);
             if (found is null)
@@ -89,7 +83,7 @@ public sealed partial record TextHead(
         }
         if (found is not null)
             return found;
-        return grammar.Po.Match(subject) is { Success: true } there
+        return grammar.Po.Match(scene.Letter.Subject) is { Success: true } there
             ? new Field<string>(Bare(there), 0.85m, "in the subject", [])
             : Field<string>.Missing;
     }
@@ -152,18 +146,12 @@ public sealed partial record TextHead(
     }
 
     // A place that we know of theirs, named by its words or its code; else what stands behind "deliver to".
-    private static (Field<string> Words, string? Country) PlaceIn(
-        string fresh,
-        DateOnly written,
-        int part,
-        Grammar grammar,
-        Field<BuyerId> buyer,
-        ReadingContext context
-    )
+    private static (Field<string> Words, string? Country) PlaceIn(Scene scene)
     {
+        var (fresh, buyer) = (scene.Text, scene.Buyer);
         foreach (
-            var address in context
-                .Addresses.Where(a => buyer.Sure > 0 && a.Buyer == buyer.Value)
+            var address in scene
+                .Context.Addresses.Where(a => buyer.Sure > 0 && a.Buyer == buyer.Value)
                 .OrderByDescending(a => a.Words.Length)
         )
         {
@@ -173,12 +161,12 @@ public sealed partial record TextHead(
                         address.Words,
                         named.Sure,
                         $"“{fresh.Substring(named.At, named.Length)}”, an address of theirs",
-                        [new Evidence(part, named.At, named.Length)]
+                        [new Evidence(scene.Letter.Part, named.At, named.Length)]
                     ),
                     address.Country
                 );
         }
-        return (BehindDeliverTo(fresh, written, part, grammar), null);
+        return (BehindDeliverTo(scene), null);
     }
 
     // The whole first line of an address of theirs, or its name without the number.
@@ -205,24 +193,23 @@ public sealed partial record TextHead(
             : null;
     }
 
-    private static Field<string> BehindDeliverTo(string fresh, DateOnly written, int part, Grammar grammar)
+    private static Field<string> BehindDeliverTo(Scene scene)
     {
-        var m = grammar.DeliverTo.Match(fresh);
+        var m = scene.Grammar.DeliverTo.Match(scene.Text);
         if (!m.Success)
             return Field<string>.Missing;
         // When it is wanted is no part of where: "to the slip by Friday".
         var place = m.Groups["where"].Value;
         if (
-            DateWords
-                .All(fresh, written, grammar.Language)
-                .Select(d => d.Start - m.Groups["where"].Index)
+            scene
+                .Dates.Select(d => d.Start - m.Groups["where"].Index)
                 .Where(at => at > 0 && at < place.Length)
                 .Order()
                 .Cast<int?>()
                 .FirstOrDefault() is
             { } when
         )
-            place = grammar.ByAtEnd.Replace(place[..when], "");
+            place = scene.Grammar.ByAtEnd.Replace(place[..when], "");
         place = place.TrimEnd(' ', ',', '-', '\t');
         return place.Length < 4
             ? Field<string>.Missing
@@ -230,7 +217,7 @@ public sealed partial record TextHead(
                 place.Trim(),
                 0.6m,
                 $"“{Grammar.Short(m.Value)}”",
-                [new Evidence(part, m.Groups["where"].Index, place.Length)]
+                [new Evidence(scene.Letter.Part, m.Groups["where"].Index, place.Length)]
             );
     }
 

@@ -15,8 +15,9 @@ internal static partial class TextLines
     private const int FarthestPrice = 12;
 
     /// <summary>The lines of a text, for a buyer that is known or not.</summary>
-    public static ImmutableArray<ReadLine> Of(string fresh, Scene scene, TextMarks marks)
+    public static ImmutableArray<ReadLine> Of(Scene scene, TextMarks marks)
     {
+        var fresh = scene.Text;
         var numbers = new Queue<Match>(marks.Numbers);
         var lines = ImmutableArray.CreateBuilder<ReadLine>();
         var spokenOf = "";

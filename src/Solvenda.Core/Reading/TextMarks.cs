@@ -15,16 +15,16 @@ internal sealed partial record TextMarks(
     // What a number names stands right before it.
     public const int LongestName = 40;
 
-    public static TextMarks Of(string fresh, Scene scene)
+    public static TextMarks Of(Scene scene)
     {
+        var fresh = scene.Text;
         var grammar = scene.Grammar;
         var prices = grammar.Price.Matches(fresh).Where(m => m.Groups["p"].Success).ToList();
-        var others = DateWords
-            .All(fresh, scene.Letter.Written, scene.Language)
-            .Select(d => (d.Start, d.Length))
+        var others = scene
+            .Dates.Select(d => (d.Start, d.Length))
             .Concat(prices.Select(p => (p.Index, p.Length)))
             .Concat(NotCounts().Matches(fresh).Select(m => (m.Index, m.Length)))
-            .Concat(grammar.Po.Matches(fresh).Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
+            .Concat(scene.Pos.Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
             .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length)))
             .Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length)))
             .ToList();

@@ -27,10 +27,10 @@ public static class TextReader
         var fresh = letter.Text[..Math.Min(Math.Min(letter.FreshLength, letter.Text.Length), LongestRead)];
         var language = Language.Of(letter.Subject + "\n" + fresh);
         var (buyer, candidates) = BuyerFinder.Find(context, [.. more, .. Clues(letter, context)]);
-        var head = TextHead.Read(letter, fresh, language, buyer, context);
         var scene = Scene.Of(letter, fresh, language, buyer, context);
-        var marks = TextMarks.Of(fresh, scene);
-        var lines = TextLines.Of(fresh, scene, marks);
+        var head = TextHead.Read(scene);
+        var marks = TextMarks.Of(scene);
+        var lines = TextLines.Of(scene, marks);
         if (elsewhere > 0)
             lines = Surely(lines);
         var remarks = Remarks.Of(letter, fresh, language, lines);
@@ -71,7 +71,7 @@ public static class TextReader
             Goods = head.Goods,
             LeftOvers =
             [
-                .. LeftOvers.Of(fresh, scene, marks, Evidences(head, lines)),
+                .. LeftOvers.Of(scene, marks, Evidences(head, lines)),
                 .. Disagreeing(head.Goods, elsewhere > 0 ? [] : lines),
             ],
             BuyerCandidates = candidates,

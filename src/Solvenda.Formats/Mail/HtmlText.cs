@@ -128,6 +128,7 @@ public static partial class HtmlText
                 .Trim();
         var document = new HtmlParser().ParseDocument(html.Length > LongestHtml ? html[..LongestHtml] : html);
         var text = new StringBuilder();
+        HtmlSpans.Unfold(document);
         if (document.Body is { } body)
             Write(body, text, new Where(0, 0, false));
         var lines = text.ToString()

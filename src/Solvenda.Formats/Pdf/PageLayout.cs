@@ -24,9 +24,11 @@ public static class PageLayout
         var text = new StringBuilder();
         var placed = ImmutableArray.CreateBuilder<PlacedWord>();
         var rows = ImmutableArray.CreateBuilder<ImmutableArray<Cell>>();
+        Span[] before = [];
         for (var p = 0; p < pages.Count; p++)
         {
-            foreach (var row in Rows(PageLines.Of(pages[p].Words)))
+            (var laid, before) = Rows(PageLines.Of(pages[p].Words), before);
+            foreach (var row in laid)
             {
                 rows.Add(Written(row, pages[p], p, text, placed));
                 text.Append('\n');
@@ -42,23 +44,44 @@ public static class PageLayout
         };
     }
 
-    private static IEnumerable<Row> Rows(List<Line> lines)
+    // A table may go on from the page before, where its head stands; its cells are under that head's then.
+    private static (List<Row> Rows, Span[] Columns) Rows(List<Line> lines, Span[] before)
     {
+        var (rows, isFirst) = (new List<Row>(), true);
         for (var at = 0; at < lines.Count; )
         {
             var end = EndOfTable(lines, at);
-            if (end == at)
+            if (end == at && lines[at].Boxes.Count < PageLines.Wide)
             {
-                yield return new Row([.. lines[at].Boxes.Select(b => new List<Box> { b })]);
+                rows.Add(new Row([.. lines[at].Boxes.Select(b => new List<Box> { b })]));
                 at++;
                 continue;
             }
-            var table = Parted(lines[at..end]);
+            var table = end == at ? [lines[at]] : Parted(lines[at..end]);
             var columns = Columns(table);
-            foreach (var together in PageRows.Together(table, columns))
-                yield return RowOf(together, columns);
-            at = end;
+            if (isFirst)
+                columns = GoingOn(columns, before) ?? columns;
+            rows.AddRange(PageRows.Together(table, columns).Select(together => RowOf(together, columns)));
+            (before, isFirst, at) = (columns, false, Math.Max(end, at + 1));
         }
+        return (rows, before);
+    }
+
+    // The columns of the page before, where each of these stands under one of them; null where they do not.
+    private static Span[]? GoingOn(Span[] columns, Span[] before)
+    {
+        if (before.Length <= columns.Length)
+            return null;
+        var all = before.ToArray();
+        var taken = new HashSet<int>();
+        foreach (var span in columns)
+        {
+            var under = Enumerable.Range(0, before.Length).Where(i => before[i].Shared(span) > 0).ToList();
+            if (under is not [var only] || !taken.Add(only))
+                return null;
+            all[only] = all[only].With(span);
+        }
+        return all;
     }
 
     // Cells may stand so close that only the rows together tell them apart: where a blank of the head goes on through

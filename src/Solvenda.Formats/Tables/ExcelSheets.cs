@@ -36,13 +36,28 @@ internal static class ExcelSheets
         var columns = Math.Min(reader.FieldCount, mostColumns);
         var seen = Enumerable.Range(0, columns).Where(i => reader.GetColumnWidth(i) > 0).ToList();
         var (rows, hiddenRows) = (new List<IReadOnlyList<string>>(), 0);
+        var (merged, begins) = (new MergedCells(), Down(reader));
+        string Value(int i)
+        {
+            var text = i < reader.FieldCount ? TableReader.Text(reader.GetValue(i)) : "";
+            if (text.Length > 0 && begins.TryGetValue((reader.Depth, i), out var last))
+                merged.Begin(reader.Depth, i, last, text);
+            return text.Length > 0 ? text : merged.At(reader.Depth, i);
+        }
         while (rows.Count <= mostRows && reader.Read())
         {
             if (reader.RowHeight <= 0)
                 hiddenRows++;
             else
-                rows.Add([.. seen.Select(i => i < reader.FieldCount ? TableReader.Text(reader.GetValue(i)) : "")]);
+                rows.Add([.. seen.Select(Value)]);
         }
         return HiddenParts.Sheet(name, rows, hiddenRows, columns - seen.Count);
     }
+
+    // Where cells that reach over several rows begin, and the last row of each.
+    private static Dictionary<(int Row, int Column), int> Down(IExcelDataReader reader) =>
+        (reader.MergeCells ?? [])
+            .Where(m => m.ToRow > m.FromRow)
+            .GroupBy(m => (m.FromRow, m.FromColumn))
+            .ToDictionary(g => g.Key, g => g.Max(m => m.ToRow));
 }

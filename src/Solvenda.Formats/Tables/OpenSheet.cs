@@ -68,7 +68,7 @@ internal static class OpenSheet
     private static OriginalPart? Sheet(XmlReader table, string name, int mostRows, int mostColumns)
     {
         var (rows, hiddenRows) = (new List<IReadOnlyList<string>>(), 0);
-        var (column, unseen) = (0, new HashSet<int>());
+        var (column, unseen, merged) = (0, new HashSet<int>(), new MergedCells());
         while (table.Read() && rows.Count <= mostRows)
         {
             if (table.NodeType != XmlNodeType.Element || table.LocalName is not ("table-row" or "table-column"))
@@ -83,7 +83,7 @@ internal static class OpenSheet
                 continue;
             }
             var times = Repeated(table, "number-rows-repeated");
-            var cells = Cells(table.ReadSubtree(), mostColumns);
+            var cells = Cells(table.ReadSubtree(), mostColumns, rows.Count + hiddenRows, merged);
             if (isHidden)
                 hiddenRows += cells.Exists(c => c.Length > 0) ? times : 0;
             else
@@ -92,7 +92,7 @@ internal static class OpenSheet
         return HiddenParts.Sheet(name, rows, hiddenRows, unseen.Count);
     }
 
-    private static List<string> Cells(XmlReader row, int mostColumns)
+    private static List<string> Cells(XmlReader row, int mostColumns, int number, MergedCells merged)
     {
         var cells = new List<string>();
         while (row.Read())
@@ -107,7 +107,11 @@ internal static class OpenSheet
                 "date" => row.GetAttribute("date-value", Office)?.Split('T')[0],
                 _ => null,
             };
+            var (over, isCovered) = (Repeated(row, "number-rows-spanned"), row.LocalName == "covered-table-cell");
             var text = stored ?? Words(row.ReadSubtree());
+            merged.Begin(number, cells.Count, number + over - 1, text);
+            if (isCovered && text.Length == 0)
+                text = merged.At(number, cells.Count);
             for (var i = 0; i < times && cells.Count < mostColumns; i++)
                 cells.Add(text);
         }

@@ -11,7 +11,7 @@ internal static class X12Allowances
     /// </summary>
     /// <param name="gross">What the line comes to before; null where it does not say.</param>
     /// <param name="used">Segments that were read, to which these are added.</param>
-    public static decimal Of(List<Segment> detail, EdiValues values, Func<decimal?> gross, HashSet<Segment> used)
+    public static decimal Of(List<Segment> detail, EdiValues values, decimal? gross, HashSet<Segment> used)
     {
         var sum = 0m;
         foreach (var sac in detail)
@@ -20,7 +20,7 @@ internal static class X12Allowances
                 continue;
             var amount =
                 values.Number(sac, 5)?.Value / 100m
-                ?? (values.Number(sac, 7) is { } percent ? gross() * percent.Value / 100m : null);
+                ?? (values.Number(sac, 7) is { } percent ? gross * percent.Value / 100m : null);
             if (amount is not { } a)
                 continue;
             used.Add(sac);

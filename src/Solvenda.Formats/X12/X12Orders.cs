@@ -140,9 +140,7 @@ public sealed class X12Orders
                 ? EdiValues.Text(quoted, 2, 0)
                 : null,
             Written = _values.Date(begin, WrittenIn(begin), 1, "yyyyMMdd", "yyMMdd")?.Value,
-            Wanted = head.Where(s => s.Is("DTM") && Wanted.Contains(s[1]))
-                .Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd"))
-                .FirstOrDefault(d => d is not null),
+            Wanted = WantedIn(head),
             DeliverTo = deliverTo,
             DeliverToCountry = country,
             Incoterm = OfFob(Incoterm),
@@ -258,17 +256,14 @@ public sealed class X12Orders
             }
             return null;
         }
-        var descriptions = detail.Where(s => s.Is("PID") && s[5].Trim().Length > 0).ToList();
-        var amount = detail.FirstOrDefault(s => s.Is("AMT") && s[1] == "1");
-        var wanted = detail
-            .Where(s => s.Is("DTM") && Wanted.Contains(s[1]))
-            .Select(s => _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd"))
-            .FirstOrDefault(d => d is not null);
+        var (counted, priced) = (_values.Number(line, quantity), _values.Number(line, price));
+        var descriptions = detail.FindAll(s => s.Is("PID") && s[5].Trim().Length > 0);
+        var amount = detail.Find(s => s.Is("AMT") && s[1] == "1");
         return new StatedLine(
             line[1].Trim(),
-            _values.Number(line, quantity),
+            counted,
             line[unit, 1],
-            _values.Number(line, price),
+            priced,
             PriceBases.GetValueOrDefault(line[basis].Trim(), 1m),
             Code("BP", "IN", "SK", "CB", "PI"),
             Code("VP", "VN", "VC", "SA"),
@@ -277,20 +272,28 @@ public sealed class X12Orders
             [EdiInterchange.Where(line), .. descriptions.Select(s => EdiInterchange.Where(s))]
         )
         {
-            Wanted = wanted,
+            Wanted = WantedIn(detail),
             Amount = amount is null ? null : _values.Number(amount, 2),
-            Allowances = X12Allowances.Of(
-                detail,
-                _values,
-                () => Gross(_values.Number(line, quantity), _values.Number(line, price), line[basis]),
-                _used
-            ),
-            Note = isChange
-                ? Changes.GetValueOrDefault(line[2].Trim(), line[2].Trim())
-                : string.Join(' ', detail.Where(s => s.Is("MSG") && _used.Add(s)).Select(s => s[1].Trim())),
+            Allowances = detail.Exists(s => s.Is("SAC"))
+                ? X12Allowances.Of(detail, _values, Gross(counted, priced, line[basis]), _used)
+                : 0m,
+            Note = isChange ? Changes.GetValueOrDefault(line[2].Trim(), line[2].Trim()) : NoteOf(detail),
             TakenBack = isChange && line[2].Trim() == "DI",
         };
     }
+
+    private Stated<DateOnly>? WantedIn(List<Segment> segments)
+    {
+        foreach (var s in segments)
+        {
+            if (s.Is("DTM") && Wanted.Contains(s[1]) && _values.Date(s, 2, 1, "yyyyMMdd", "yyMMdd") is { } day)
+                return day;
+        }
+        return null;
+    }
+
+    private string NoteOf(List<Segment> detail) =>
+        string.Join(' ', detail.FindAll(s => s.Is("MSG") && _used.Add(s)).Select(s => s[1].Trim()));
 
     // What a line comes to before anything is taken off; null where it does not say.
     private static decimal? Gross(Stated<decimal>? quantity, Stated<decimal>? price, string basis) =>
@@ -320,6 +323,11 @@ public sealed class X12Orders
         ImmutableArray<StatedLine>.Builder lines
     )
     {
+        if (!detail.Exists(s => s.Is("SCH") || s.Is("SDQ")))
+        {
+            lines.Add(line);
+            return;
+        }
         var parts = new List<StatedLine>();
         foreach (var sch in detail.Where(s => s.Is("SCH")))
         {

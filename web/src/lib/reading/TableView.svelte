@@ -23,6 +23,7 @@
     unit: 'unit',
     price: 'price',
     priceBase: 'price is for',
+    discount: 'discount',
     amount: 'amount',
     wanted: 'wanted',
     note: 'note',
