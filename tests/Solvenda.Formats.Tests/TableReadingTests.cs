@@ -199,7 +199,7 @@ public sealed class TableReadingTests
     [Fact]
     public void A_dozen_in_the_column_of_units_is_twelve_and_an_a_pris_is_a_price() =>
         Assert.Equal(
-            ["SHK-BOW-10 30 C62 @49.8", "PS3-12-WH 1200 MTR @20.5"],
+            ["SHK-BOW-10 30 C62 @49.8/12", "PS3-12-WH 1200 MTR @20.5"],
             Shelf.Lines(Csv("Artikelnr;Antal;Enhet;Á-pris\nSHK-BOW-10;2,5;dussin;49,80\nPS3-12-WH;1 200;m;20,50\n"))
         );
 

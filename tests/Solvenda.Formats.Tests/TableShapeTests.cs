@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using SkiaSharp;
@@ -54,6 +55,27 @@ public sealed class TableShapeTests
         Assert.True(
             Csv("Code;Qty;Price;Discount;Amount\nFND-A3-BL;10;70,00;5 %;612,00\n").Lines[0].Quantity.Sure < 0.5m
         );
+
+    [Theory]
+    // Dozens are counted in pieces, and what a dozen costs is for twelve.
+    [InlineData("FND-A3-BL;2;DZN;824,40", "24 C62 824.4/12", true)]
+    [InlineData("FND-A3-BL;2;dozen;824,40", "24 C62 824.4/12", true)]
+    [InlineData("SHK-BOW-10;2;XBX;58,00", "2 BX 58/1", true)]
+    // What nothing of ours is sold by is called by its name.
+    [InlineData("FND-A3-BL;2;XCR;68,70", "2 CR 68.7/1", false)]
+    public void Codes_of_units_and_packings_are_known(string row, string line, bool isSold)
+    {
+        var read = Assert.Single(Csv($"Code;Qty;Unit;Price\n{row}\n").Lines);
+        Assert.Equal(
+            line,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{read.Quantity.Value:0.##} {read.Unit.Value.Code} {read.Price:0.##}/{read.PriceBase:0.##}"
+            )
+        );
+        Assert.Equal(isSold, read.Unit.Sure >= ReadLine.SureEnough);
+        Assert.Equal(!isSold, read.Unit.How.Contains("crate (CR)", StringComparison.Ordinal));
+    }
 
     [Fact]
     public void Tables_beside_each_other_are_both_read() =>

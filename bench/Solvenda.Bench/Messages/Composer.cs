@@ -7,6 +7,15 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Bench.Messages;
 
+/// <summary>How prices stand in a table or an interchange.</summary>
+internal enum Pricing
+{
+    None,
+    ForOne,
+    ForAHundred,
+    WithDiscount,
+}
+
 /// <summary>
 /// Makes up what somebody wants and how they put it: their kind of message, items, quantities and habits. The same seed
 /// makes the same messages.
@@ -45,6 +54,9 @@ internal sealed partial class Composer(MadeShelf shelf, Wordings say, Random ran
     private readonly int _codes = random.Next(4);
     private readonly int _line = apart ? 5 + random.Next(3) : random.Next(5);
 
+    /// <summary>Whether what is structured says prices: none, for one, for a hundred, with a discount.</summary>
+    public Pricing Prices { get; } = (Pricing)random.Next(4);
+
     public bool HasSlip { get; private set; }
     public DateOnly? Date { get; private set; }
     public string Po { get; } =
@@ -73,7 +85,7 @@ internal sealed partial class Composer(MadeShelf shelf, Wordings say, Random ran
                         : random.Next(1, 60) * (random.Next(5) == 0 ? 100m : 5m)
                     : random.Next(1, random.Next(5) == 0 ? 500 : 40);
             if (lines.All(l => l.Item?.Id != item.Id))
-                lines.Add(new TrueLine(item, Words(item), quantity, unit));
+                lines.Add(new TrueLine(item, Words(item), quantity, unit) { Gross = random.Next(20, 9_000) / 20m });
         }
         if (withUnknown && random.Next(5) == 0)
         {
@@ -248,9 +260,10 @@ internal sealed partial class Composer(MadeShelf shelf, Wordings say, Random ran
         {
             "de" => "und",
             "sv" => "och",
-            "no" => "og",
+            "no" or "da" => "og",
             "nl" => "en",
             "es" => "y",
+            "fr" => "et",
             _ => "and",
         };
 

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Net;
 using System.Text;
-using SkiaSharp;
 using Solvenda.Core.Reading;
 using Solvenda.Formats.Tables;
 
@@ -27,17 +26,6 @@ internal static class Forms
         "json",
     ];
 
-    // Where the columns begin, by how many there are.
-    private static readonly float[][] Columns =
-    [
-        [50f, 210f, 320f],
-        [50f, 140f, 400f, 470f],
-        [50f, 90f, 180f, 420f, 490f],
-        [50f, 140f, 400f, 450f, 510f],
-    ];
-
-    private const string Face = "Solvenda.Formats.Pdf.Fonts.Archivo-Regular.ttf";
-
     private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
 
     public static MadeMessage Make(string form, Composer c, int number)
@@ -54,6 +42,8 @@ internal static class Forms
         }
         var isOrder = form is "x12" or "edifact" or "ubl" or "json" || c.Random.Next(3) > 0;
         var lines = c.Lines(withUnknown: form is "letter" or "forwarded");
+        if (form is not ("letter" or "forwarded" or "json"))
+            lines = [.. lines.Select(l => l with { Price = StructuredForms.Net(c, l) })];
         var wanted = form == "json" ? "" : c.Wanted();
         byte[] bytes = form switch
         {
@@ -218,7 +208,7 @@ internal static class Forms
     private static List<List<string>> Rows(Composer c, ImmutableArray<TrueLine> lines)
     {
         var heads = c.Say.Heads(c.Random);
-        var rows = new List<List<string>> { new(heads) };
+        var rows = Heads(c, heads);
         var position = heads.Length > 4 && heads[0].StartsWith('P') || heads[0] == "Line" ? 1 : 0;
         foreach (var (line, i) in lines.Select((l, i) => (l, i)))
         {
@@ -236,9 +226,61 @@ internal static class Forms
             );
             while (row.Count < heads.Length)
                 row.Add("");
+            row.AddRange(Priced(c, line));
             rows.Add(row);
         }
         return rows;
+    }
+
+    // The price, and the discount where there is one.
+    private static List<string> Priced(Composer c, TrueLine line)
+    {
+        string Said(decimal number) => number.ToString("0.00", Plain).Replace('.', c.Language == "en" ? '.' : ',');
+        return c.Prices switch
+        {
+            Pricing.None => [],
+            Pricing.ForOne => [Said(line.Gross)],
+            Pricing.ForAHundred => [Said(line.Gross * 100m)],
+            _ => [Said(line.Gross), $"{StructuredForms.Discount} %"],
+        };
+    }
+
+    // What stands over them; "per 100" may stand in a second row.
+    private static List<List<string>> Heads(Composer c, string[] heads)
+    {
+        var price = c.Language switch
+        {
+            "de" => "Preis",
+            "nl" => "Prijs",
+            "es" => "Precio",
+            "fr" => "Prix",
+            "en" => "Price",
+            _ => "Pris",
+        };
+        return c.Prices switch
+        {
+            Pricing.None =>
+            [
+                [.. heads],
+            ],
+            Pricing.ForOne =>
+            [
+                [.. heads, price],
+            ],
+            Pricing.ForAHundred when c.Random.Next(2) == 0 =>
+            [
+                [.. heads, price],
+                [.. heads.Select(_ => ""), c.Language == "de" ? "je 100" : "per 100"],
+            ],
+            Pricing.ForAHundred =>
+            [
+                [.. heads, price + "/100"],
+            ],
+            _ =>
+            [
+                [.. heads, price, c.Say.Discount],
+            ],
+        };
     }
 
     private static byte[] Csv(Composer c, ImmutableArray<TrueLine> lines)
@@ -275,47 +317,6 @@ internal static class Forms
         return stream.ToArray();
     }
 
-    // A cell holds so much; what does not fit is not drawn over the next one.
-    private static string Cut(string cell) => cell.Length > 46 ? cell[..46] : cell;
-
-    // Drawn cell by cell; some makers draw a head twice, a hair apart, to make it look bold.
-    private static byte[] Pdf(Composer c, ImmutableArray<TrueLine> lines)
-    {
-        var rows = Rows(c, lines);
-        var twice = c.Random.Next(3) == 0;
-        using var stream = new MemoryStream();
-        using (var pdf = SKDocument.CreatePdf(stream))
-        using (var shipped = typeof(Formats.Pdf.PdfWriter).Assembly.GetManifestResourceStream(Face))
-        using (var face = SKTypeface.FromStream(shipped))
-        using (var font = new SKFont(face, 10f))
-        using (var paint = new SKPaint())
-        {
-            var canvas = pdf.BeginPage(595f, 842f);
-            canvas.DrawText($"{c.Who.Name}", 50f, 60f, SKTextAlign.Left, font, paint);
-            var y = 120f;
-            var isNumbered = rows[^1].Count == 5 && rows[^1][0].Length < 4;
-            var columns = Columns[
-                rows[^1].Count switch
-                {
-                    3 => 0,
-                    4 => 1,
-                    _ => isNumbered ? 2 : 3,
-                }
-            ];
-            foreach (var row in rows)
-            {
-                for (var i = 0; i < row.Count; i++)
-                {
-                    var x = columns[Math.Min(i, columns.Length - 1)];
-                    canvas.DrawText(Cut(row[i]), x, y, SKTextAlign.Left, font, paint);
-                    if (twice)
-                        canvas.DrawText(Cut(row[i]), x + 0.4f, y, SKTextAlign.Left, font, paint);
-                }
-                y += 18f;
-            }
-            pdf.EndPage();
-            pdf.Close();
-        }
-        return stream.ToArray();
-    }
+    private static byte[] Pdf(Composer c, ImmutableArray<TrueLine> lines) =>
+        MadePages.Of(c.Who.Name, Rows(c, lines), c.Random);
 }

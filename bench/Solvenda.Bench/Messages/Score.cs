@@ -163,6 +163,15 @@ internal sealed class Score
                 found.Quantity.Sure,
                 $"{found.Quantity.Value} for {line.Quantity} of “{line.Said}”"
             );
+            if (line.Price is { } price)
+                Value(
+                    made,
+                    "price",
+                    found.Price is { } read && Math.Abs((read / found.PriceBase) - price) < 0.0001m,
+                    found.Price is not null,
+                    found.Quantity.Sure,
+                    $"{found.Price} per {found.PriceBase} for {price} of “{line.Said}”"
+                );
             if (line.Item is not null && made.Form != "json")
                 Value(
                     made,

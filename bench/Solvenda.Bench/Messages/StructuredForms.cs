@@ -12,6 +12,18 @@ internal static class StructuredForms
 {
     private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
 
+    /// <summary>Percents off, where something is.</summary>
+    public const int Discount = 10;
+
+    /// <summary>What one is to cost after the discount; null where no price is said.</summary>
+    public static decimal? Net(Composer c, TrueLine line) =>
+        c.Prices switch
+        {
+            Pricing.None => null,
+            Pricing.WithDiscount => line.Gross * (100 - Discount) / 100m,
+            _ => line.Gross,
+        };
+
     public static byte[] X12(Composer c, int number, ImmutableArray<TrueLine> lines)
     {
         var text = new StringBuilder();
@@ -21,12 +33,22 @@ internal static class StructuredForms
         );
         if (c.Date is { } date)
             text.Append(Plain, $"DTM*002*{date:yyyyMMdd}~");
+        var segments = c.Date is null ? 4 : 5;
         foreach (var (line, i) in lines.Select((l, i) => (l, i)))
-            text.Append(Plain, $"PO1*{i + 1}*{line.Quantity:0.####}*{X12Unit(line.Unit)}***VP*{line.Item!.Code}~");
-        text.Append(
-            Plain,
-            $"CTT*{lines.Length}~SE*{lines.Length + (c.Date is null ? 4 : 5)}*0001~GE*1*{number}~IEA*1*{number:000000000}~"
-        );
+        {
+            var hundred = c.Prices == Pricing.ForAHundred;
+            var price = line.Price is null ? "" : (hundred ? line.Gross * 100m : line.Gross).ToString("0.####", Plain);
+            text.Append(
+                Plain,
+                $"PO1*{i + 1}*{line.Quantity:0.####}*{X12Unit(line.Unit)}*{price}*{(hundred ? "HP" : "")}*VP*{line.Item!.Code}~"
+            );
+            segments++;
+            if (c.Prices != Pricing.WithDiscount)
+                continue;
+            text.Append(Plain, $"SAC*A*C310*****{Discount}~");
+            segments++;
+        }
+        text.Append(Plain, $"CTT*{lines.Length}~SE*{segments}*0001~GE*1*{number}~IEA*1*{number:000000000}~");
         return Encoding.Latin1.GetBytes(text.ToString());
     }
 
@@ -55,6 +77,12 @@ internal static class StructuredForms
                     $"QTY+21:{line.Quantity:0.####}:{(line.Unit == Unit.Piece ? "PCE" : line.Unit.Code)}"
                 )
             );
+            if (line.Price is { } price)
+                body.Add(
+                    c.Prices == Pricing.ForAHundred
+                        ? string.Create(Plain, $"PRI+AAA:{line.Gross * 100m:0.####}:CT::100:{line.Unit.Code}")
+                        : string.Create(Plain, $"PRI+AAA:{price:0.####}")
+                );
         }
         body.Add("UNS+S");
         body.Add(string.Create(Plain, $"UNT+{body.Count + 1}+1"));
@@ -83,10 +111,18 @@ internal static class StructuredForms
         foreach (var (line, i) in lines.Select((l, i) => (l, i)))
             text.Append(
                 Plain,
-                $"""<cac:OrderLine><cac:LineItem><cbc:ID>{i + 1}</cbc:ID><cbc:Quantity unitCode="{line.Unit.Code}">{line.Quantity:0.####}</cbc:Quantity><cac:Item><cbc:Name>{WebUtility.HtmlEncode(line.Item!.Words)}</cbc:Name><cac:SellersItemIdentification><cbc:ID>{line.Item.Code}</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>"""
+                $"""<cac:OrderLine><cac:LineItem><cbc:ID>{i + 1}</cbc:ID><cbc:Quantity unitCode="{line.Unit.Code}">{line.Quantity:0.####}</cbc:Quantity>{UblPrice(c, line)}<cac:Item><cbc:Name>{WebUtility.HtmlEncode(line.Item!.Words)}</cbc:Name><cac:SellersItemIdentification><cbc:ID>{line.Item.Code}</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>"""
             );
         return Encoding.UTF8.GetBytes(text.Append("</Order>").ToString());
     }
+
+    private static string UblPrice(Composer c, TrueLine line) =>
+        line.Price is not { } price
+            ? ""
+            : string.Create(
+                Plain,
+                $"""<cac:Price><cbc:PriceAmount currencyID="EUR">{(c.Prices == Pricing.ForAHundred ? price * 100m : price):0.####}</cbc:PriceAmount><cbc:BaseQuantity unitCode="{line.Unit.Code}">{(c.Prices == Pricing.ForAHundred ? 100 : 1)}</cbc:BaseQuantity></cac:Price>"""
+            );
 
     public static byte[] Json(Composer c, int number, ImmutableArray<TrueLine> lines) =>
         JsonSerializer.SerializeToUtf8Bytes(

@@ -8,7 +8,14 @@ namespace Solvenda.Bench.Messages;
 /// <summary>One line as whoever wrote it meant it.</summary>
 /// <param name="Item">Null where it is nothing that we sell.</param>
 /// <param name="Said">The words or the code that stand for the thing in the message.</param>
-internal sealed record TrueLine(Item? Item, string Said, decimal Quantity, Unit Unit);
+internal sealed record TrueLine(Item? Item, string Said, decimal Quantity, Unit Unit)
+{
+    /// <summary>What one of the unit is to cost, before its discount.</summary>
+    public decimal Gross { get; init; }
+
+    /// <summary>What it is to cost after it; null in forms that say no price.</summary>
+    public decimal? Price { get; init; }
+}
 
 /// <summary>What a message means, known because it was made so.</summary>
 /// <param name="Buyer">Which of the shelf's buyers wrote it.</param>

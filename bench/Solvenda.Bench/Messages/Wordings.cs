@@ -15,7 +15,7 @@ internal sealed class Wordings
     private Wordings(string language, Dictionary<string, JsonElement> all, bool apart) =>
         (Language, _all, _apart) = (language, all, apart);
 
-    public static readonly string[] Languages = ["en", "de", "sv", "no", "nl", "es"];
+    public static readonly string[] Languages = ["en", "de", "sv", "no", "nl", "es", "fr", "da"];
 
     public string Language { get; }
 
@@ -33,6 +33,18 @@ internal sealed class Wordings
     /// <summary>The heads of a table.</summary>
     public string[] Heads(Random random) =>
         [.. Pick([.. _all["heads"].EnumerateArray()], random).EnumerateArray().Select(h => h.GetString()!)];
+
+    /// <summary>The head of a column of discounts.</summary>
+    public string Discount =>
+        Language switch
+        {
+            "nl" => "Korting",
+            "es" => "Dto",
+            "fr" => "Remise",
+            "da" => "Rabat",
+            "en" => "Discount",
+            _ => "Rabatt",
+        };
 
     /// <summary>A word for a unit; empty where it goes without saying.</summary>
     public string Unit(string code, Random random) =>

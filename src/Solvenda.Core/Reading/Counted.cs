@@ -84,7 +84,10 @@ internal static partial class Counted
         var word = Plain(anchor.Groups["unit"].Value).TrimEnd('.');
         if (word.Length == 0 || language.Lengths.Concat(Language.English.Lengths).Contains(word))
             return null;
-        return language.Units.TryGetValue(word, out var code) || Language.English.Units.TryGetValue(word, out code)
+        return
+            language.Units.TryGetValue(word, out var code)
+            || Language.English.Units.TryGetValue(word, out code)
+            || Language.UnitsOfAny.TryGetValue(word, out code)
             ? Unit.Of(code)
             : UnitTable.FromWord(word);
     }

@@ -112,7 +112,10 @@ public static class DocumentReader
         var many =
             language?.Units.ContainsKey(word) == true
                 ? 0m
-                : Language.All.Select(l => l.Groups.GetValueOrDefault(word)).FirstOrDefault(n => n > 0);
+                : Language
+                    .All.Select(l => l.Groups.GetValueOrDefault(word))
+                    .Append(UnitCodes.PiecesOf(line.Unit))
+                    .FirstOrDefault(n => n > 0);
         var theirUnit = many > 0 ? Unit.Piece : UnitOf(line.Unit, language);
         var quantity =
             many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
@@ -129,7 +132,8 @@ public static class DocumentReader
                 : new Field<decimal?>(quantity.Value, 0.98m, "stated", ofQuantity),
             unit,
             NetPrice(line),
-            line.PriceBase,
+            // A price of what is counted in dozens is for a dozen.
+            line.PriceBase * Math.Max(many, 1m),
             line.Note,
             (many > 0 ? line.Open * many : line.Open) is { } or && found.Item is { } open
                 ?
@@ -175,7 +179,12 @@ public static class DocumentReader
                     ofQuantity
                 )
             : item is not null && item.Factor(u) is null
-                ? new Field<Unit>(u, 0.4m, $"{item.Code} is not sold by {u.Code}", ofQuantity)
+                ? new Field<Unit>(
+                    u,
+                    0.4m,
+                    $"{item.Code} is not sold by {(UnitCodes.NameOf(u.Code) is { } name ? $"{name} ({u.Code})" : u.Code)}",
+                    ofQuantity
+                )
             : new Field<Unit>(u, 0.98m, "stated", ofQuantity);
         if (isSaid || item is null)
             return unit;
@@ -190,11 +199,14 @@ public static class DocumentReader
         ArgumentNullException.ThrowIfNull(text);
         var word = text.Trim().TrimEnd('.').ToLowerInvariant();
         return UnitTable.FromCode(text)
+            ?? UnitTable.FromCode(UnitCodes.Bare(text))
             ?? (language is not null && language.Units.TryGetValue(word, out var code) ? Unit.Of(code) : (Unit?)null)
             ?? Language
                 .All.Select(l => l.Units.TryGetValue(word, out var known) ? Unit.Of(known) : (Unit?)null)
                 .FirstOrDefault(u => u is not null)
-            ?? UnitTable.FromWord(text);
+            ?? UnitTable.FromWord(text)
+            // As written in interchanges; "set" and "day" are words.
+            ?? (!text.Any(char.IsLower) && UnitCodes.NameOf(text) is not null ? Unit.Of(UnitCodes.Bare(text)) : null);
     }
 
     private sealed record Found(

@@ -41,7 +41,7 @@ internal sealed record Grammar(
             Language.AnyOf(language.Code == "en" ? of(en) : of(language).Concat(of(en)));
         // Number words of English would be words of another language: "to" is two in Norwegian.
         var numbers = NumberWords.Pattern(language);
-        var units = Both(l => l.Units.Keys.Concat(l.Lengths));
+        var units = Both(l => l.Units.Keys.Concat(l.Lengths).Concat(Language.UnitsOfAny.Keys));
         // Dutch "dozen" are boxes.
         var groups = Language.AnyOf(
             language.Groups.Keys.Concat(en.Groups.Keys.Where(g => !language.Units.ContainsKey(g)))

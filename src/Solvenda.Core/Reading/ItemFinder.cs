@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text;
 using System.Text.RegularExpressions;
 using Solvenda.Core.Catalogue;
 
@@ -12,7 +11,7 @@ namespace Solvenda.Core.Reading;
 /// Words are weighed by how rare they are over the catalogue; slips of a letter and words written together are
 /// forgiven.
 /// </summary>
-public sealed partial class ItemFinder
+public sealed class ItemFinder
 {
     // What a word that nothing in the catalogue is called by counts against a match.
     private const double UnknownWeight = 2;
@@ -60,7 +59,7 @@ public sealed partial class ItemFinder
                 {
                     Item = item,
                     Own = own,
-                    Sizes = [.. Split(item.Words).Where(t => SizeToken().IsMatch(t)).Distinct()],
+                    Sizes = [.. ItemWords.Split(item.Words).Where(t => ItemWords.IsSize(t)).Distinct()],
                 }
             );
         }
@@ -105,22 +104,41 @@ public sealed partial class ItemFinder
     )
     {
         var query = Query(words, language);
-        var sizes = query.Where(q => SizeToken().IsMatch(q.Text)).Select(q => q.Text).ToHashSet();
+        var sizes = query.Where(q => ItemWords.IsSize(q.Text)).Select(q => q.Text).ToHashSet();
         var total = query.Sum(q => q.Token >= 0 ? _weights[q.Token] : UnknownWeight);
         if (query.Count == 0 || query.All(q => q.Token < 0))
             return [];
         var matched = System.Buffers.ArrayPool<double>.Shared.Rent(_items.Count);
         var touched = new List<int>();
+        var counted = new HashSet<int>();
+        var bare = BareNumbers(words);
+        List<int>? Counted(string size) =>
+            size.EndsWith("mm", StringComparison.Ordinal)
+            && bare.Contains(size[..^2])
+            && _tokens.TryGetValue(size[..^2], out var token)
+                ? _postings[token]
+                : null;
         try
         {
             Array.Clear(matched, 0, _items.Count);
             // The rarest word first: once it and its like have named enough, what is only called by the common ones
             // ("rope") cannot come before them.
-            foreach (var (token, _, guessed) in query.Where(q => q.Token >= 0).OrderBy(q => _postings[q.Token].Count))
+            foreach (
+                var (token, text, guessed) in query.Where(q => q.Token >= 0).OrderBy(q => _postings[q.Token].Count)
+            )
             {
                 var weight = _weights[token] * (guessed ? GuessedShare : 1);
+                Add(_postings[token], weight);
+                // "Pack of 4" is no size, where things of ours are called so.
+                if (Counted(text) is { } counts)
+                    counted.UnionWith(Add(counts, weight));
+            }
+            return Best(matched, touched, sizes, counted, total, most, boost);
+
+            List<int> Add(List<int> items, double weight)
+            {
                 var enough = touched.Count >= EnoughNamed;
-                foreach (var at in System.Runtime.InteropServices.CollectionsMarshal.AsSpan(_postings[token]))
+                foreach (var at in System.Runtime.InteropServices.CollectionsMarshal.AsSpan(items))
                 {
                     if (matched[at] == 0)
                     {
@@ -130,8 +148,8 @@ public sealed partial class ItemFinder
                     }
                     matched[at] += weight;
                 }
+                return items;
             }
-            return Best(matched, touched, sizes, total, most, boost);
         }
         finally
         {
@@ -139,10 +157,14 @@ public sealed partial class ItemFinder
         }
     }
 
+    private static HashSet<string> BareNumbers(string words) =>
+        words.Any(char.IsDigit) ? [.. ItemWords.Split(words).Where(w => w.All(char.IsDigit))] : [];
+
     private ImmutableArray<Candidate> Best(
         double[] matched,
         List<int> touched,
         HashSet<string> sizes,
+        HashSet<int> counted,
         double total,
         int most,
         Func<ItemId, decimal>? boost
@@ -153,14 +175,19 @@ public sealed partial class ItemFinder
         {
             var item = _items[at];
             var score = (matched[at] / total * 0.9) + (Math.Min(1, matched[at] / item.Total) * 0.1);
-            return sizes.Count > 0 && item.Sizes.Length == 0 ? score * 0.6 : score;
+            return sizes.Count > 0 && item.Sizes.Length == 0 && !counted.Contains(at) ? score * 0.6 : score;
         }
         var best = new PriorityQueue<int, double>();
         // More are kept than asked for, since what was bought before moves some of them up.
         var keep = boost is null ? most : most * 4;
         foreach (var at in touched)
         {
-            if (sizes.Count > 0 && _items[at].Sizes is { Length: > 0 } of && !Array.Exists(of, sizes.Contains))
+            if (
+                sizes.Count > 0
+                && _items[at].Sizes is { Length: > 0 } of
+                && !Array.Exists(of, sizes.Contains)
+                && !counted.Contains(at)
+            )
                 continue;
             var score = Score(at);
             if (best.Count < keep)
@@ -191,11 +218,11 @@ public sealed partial class ItemFinder
         var now = Query(said, language).Select(q => q.Text).ToList();
         if (now.Count == 0)
             return null;
-        var (sized, coloured) = (now.Any(t => SizeToken().IsMatch(t)), now.Any(IsColour));
+        var (sized, coloured) = (now.Any(t => ItemWords.IsSize(t)), now.Any(IsColour));
         return string.Join(
             ' ',
             Words(like.Words)
-                .Where(t => !(sized && SizeToken().IsMatch(t)) && !(coloured && IsColour(t)))
+                .Where(t => !(sized && ItemWords.IsSize(t)) && !(coloured && IsColour(t)))
                 .Concat(now)
                 .Distinct()
         );
@@ -207,7 +234,7 @@ public sealed partial class ItemFinder
     /// Lower case, sizes joined ("10 mm" to "10mm"), punctuation gone, plain blanks: the form in which aliases are
     /// kept.
     /// </summary>
-    public static string Normal(string words) => string.Join(' ', Split(words));
+    public static string Normal(string words) => string.Join(' ', ItemWords.Split(words));
 
     private int Token(string text)
     {
@@ -222,14 +249,17 @@ public sealed partial class ItemFinder
 
     // The catalogue's own words: idle ones gone, plurals as singulars.
     private static IEnumerable<string> Words(string words) =>
-        Split(words).Where(t => !Language.English.IsIdle(t)).Select(Stem);
+        ItemWords.Split(words).Where(t => !Language.English.IsIdle(t)).Select(ItemWords.Stem);
 
     private List<(int Token, string Text, bool Guessed)> Query(string words, Language? language)
     {
         var found = new List<(int, string, bool)>();
-        foreach (var word in Phrases(Split(words), language))
+        foreach (var word in Phrases(ItemWords.Split(words), language))
         {
-            if (!_tokens.ContainsKey(Stem(word)) && (Language.English.IsIdle(word) || language?.IsIdle(word) == true))
+            if (
+                !_tokens.ContainsKey(ItemWords.Stem(word))
+                && (Language.English.IsIdle(word) || language?.IsIdle(word) == true)
+            )
                 continue;
             foreach (var (text, known, guessed) in Resolve(word, language))
             {
@@ -267,7 +297,7 @@ public sealed partial class ItemFinder
                 : NumberWord(word) is { } spelled ? (spelled, true, false)
                 : (word, _tokens.ContainsKey(word), false),
             ];
-        if (SizeToken().IsMatch(word))
+        if (ItemWords.IsSize(word))
             return [(word, _tokens.ContainsKey(word), false)];
         if (Known(word, language) is { } known)
             return known;
@@ -284,7 +314,7 @@ public sealed partial class ItemFinder
             )
                 return [.. left, .. right];
         }
-        return Near(word) is { } near ? [(near, true, true)] : [(Stem(word), false, false)];
+        return Near(word) is { } near ? [(near, true, true)] : [(ItemWords.Stem(word), false, false)];
     }
 
     private string? NumberWord(string digits) =>
@@ -299,8 +329,8 @@ public sealed partial class ItemFinder
         // The language's own word comes first: "red" is a net in Spanish. Without a language the catalogue does.
         if (language is not null && language.Words.TryGetValue(word, out var ours))
             return Ours(ours);
-        if (_tokens.ContainsKey(Stem(word)))
-            return [(Stem(word), true, false)];
+        if (_tokens.ContainsKey(ItemWords.Stem(word)))
+            return [(ItemWords.Stem(word), true, false)];
         foreach (var other in language is null ? Language.All : [Language.English])
         {
             if (other.Words.TryGetValue(word, out var theirs))
@@ -312,7 +342,7 @@ public sealed partial class ItemFinder
     private List<(string, bool, bool)> Ours(string ours) =>
         [
             .. ours.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries)
-                .Select(Stem)
+                .Select(ItemWords.Stem)
                 .Select(t => (t, _tokens.ContainsKey(t), false)),
         ];
 
@@ -326,75 +356,11 @@ public sealed partial class ItemFinder
             .Keys.Where(t =>
                 t.Length >= 4 && t[0] == word[0] && Math.Abs(t.Length - word.Length) <= allowed && !t.Any(char.IsDigit)
             )
-            .Select(t => (Token: t, Distance: Distance(t, word, allowed)))
+            .Select(t => (Token: t, Distance: ItemWords.Distance(t, word, allowed)))
             .Where(t => t.Distance <= allowed)
             .OrderBy(t => t.Distance)
             .ThenBy(t => t.Token, StringComparer.Ordinal)
             .Select(t => t.Token)
             .FirstOrDefault();
     }
-
-    private static int Distance(string a, string b, int most)
-    {
-        Span<int> row = stackalloc int[Math.Min(b.Length, 64) + 1];
-        if (b.Length > 64)
-            return most + 1;
-        for (var j = 0; j < row.Length; j++)
-            row[j] = j;
-        for (var i = 1; i <= a.Length; i++)
-        {
-            var diagonal = row[0];
-            row[0] = i;
-            for (var j = 1; j < row.Length; j++)
-            {
-                var above = row[j];
-                row[j] = Math.Min(Math.Min(row[j] + 1, row[j - 1] + 1), diagonal + (a[i - 1] == b[j - 1] ? 0 : 1));
-                diagonal = above;
-            }
-        }
-        return row[^1];
-    }
-
-    private static string Stem(string token) =>
-        token.Length > 3 && token[^1] == 's' && token[^2] != 's' ? token[..^1] : token;
-
-    private static IEnumerable<string> Split(string words)
-    {
-        var plain = new StringBuilder(words.Length);
-        foreach (
-            var c in Inches
-                .Replace(words, "$1in ")
-                .Normalize(NormalizationForm.FormKC)
-                .ToLower(CultureInfo.InvariantCulture)
-        )
-            plain.Append(char.IsLetterOrDigit(c) || c is '.' or ',' or '²' ? c : ' ');
-        var joined = SizeGap().Replace(plain.ToString(), "$1$2 ");
-        return joined
-            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-            .Select(t => t.Trim('.', ','))
-            .Where(t => t.Length > 0)
-            .Select(t => SizeToken().IsMatch(t) ? Metric(t) : t);
-    }
-
-    // Centimetres as the millimetres that the trade counts in; a decimal comma as a point.
-    private static string Metric(string size)
-    {
-        var plain = size.Replace(',', '.');
-        return
-            plain.EndsWith("cm", StringComparison.Ordinal)
-            && decimal.TryParse(plain[..^2], NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var cm)
-            ? string.Create(CultureInfo.InvariantCulture, $"{cm * 10m:0.###}mm")
-            : plain;
-    }
-
-    private static readonly Regex Inches = new(
-        $@"(\d)\s*{Language.InchPattern}",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
-    );
-
-    [GeneratedRegex(@"(\d+(?:[.,]\d+)?)\s*(mm|cm|m|in|l|kg|n)\b", RegexOptions.CultureInvariant)]
-    private static partial Regex SizeGap();
-
-    [GeneratedRegex(@"^\d+(?:[.,]\d+)?(mm|cm|m|in|l|kg|n)$", RegexOptions.CultureInvariant)]
-    private static partial Regex SizeToken();
 }

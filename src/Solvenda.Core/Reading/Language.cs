@@ -203,6 +203,21 @@ public sealed class Language
     /// <summary>A regular expression for inches, in any language or as the sign; without groups.</summary>
     public static string InchPattern { get; } = $@"(?:[""\u2033]|(?:{AnyOf(All.SelectMany(l => l.Inches))})(?!\w))";
 
+    /// <summary>
+    /// Words for units that are long enough to be no other word: they count whatever language a letter seems to be in.
+    /// </summary>
+    public static ImmutableDictionary<string, string> UnitsOfAny { get; } =
+        All.SelectMany(l => l.Units)
+            .Where(u =>
+                u.Key.Length >= LongUnit
+                && !All.Any(l => l.Groups.ContainsKey(u.Key) || l.Words.ContainsKey(u.Key) || l.Idle.Contains(u.Key))
+            )
+            .GroupBy(u => u.Key)
+            .Where(g => g.DistinctBy(u => u.Value).Count() == 1)
+            .ToImmutableDictionary(g => g.Key, g => g.First().Value);
+
+    private const int LongUnit = 4;
+
     /// <summary>Whether a word says nothing about an item.</summary>
     public bool IsIdle(string word) => (_idle ??= [.. Idle]).Contains(word);
 

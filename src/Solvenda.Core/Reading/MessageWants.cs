@@ -141,7 +141,13 @@ internal static partial class MessageWants
 
         /// <summary>The same, with such words taken out.</summary>
         public Words Without(Func<Language, string[]> of) =>
-            new(All(of).Aggregate(text, (t, w) => t.Replace(w, " ", StringComparison.OrdinalIgnoreCase)), language);
+            new(
+                PhrasesOf(of)
+                    .Of(text)
+                    .Reverse()
+                    .Aggregate(text, (t, p) => t.Remove(p.Start, p.Length).Insert(p.Start, new string(' ', p.Length))),
+                language
+            );
 
         private IEnumerable<string> All(Func<Language, string[]> of) =>
             of(language)

@@ -1,10 +1,12 @@
+using System.Buffers;
 using System.Globalization;
 
 namespace Solvenda.Core.Reading;
 
 /// <summary>
 /// Words and groups of words to be looked for in a text: as whole ones, whatever their case and however wide the blanks
-/// in them. Of several that begin at one place the longest counts.
+/// in them. Of several that begin at one place the longest counts. "send … back" may have other words of the sentence
+/// between.
 /// </summary>
 /// <remarks>
 /// A text is gone through once, word by word, however many there are to look for: asking a letter whether it says one
@@ -12,6 +14,13 @@ namespace Solvenda.Core.Reading;
 /// </remarks>
 internal sealed class Phrases
 {
+    // Between the parts of "send … back".
+    private const int MostBetween = 60;
+
+    private static readonly SearchValues<char> SentenceEnds = SearchValues.Create(".?!\n,;");
+
+    private static readonly Lazy<HashSet<string>> Joints = new(() => [.. Language.All.SelectMany(l => l.And)]);
+
     // By their first word, the longest first.
     private readonly Dictionary<string, string[]> _byFirst;
     private readonly Dictionary<string, string[]>.AlternateLookup<ReadOnlySpan<char>> _firsts;
@@ -57,10 +66,33 @@ internal sealed class Phrases
             return 0;
         foreach (var phrase in phrases)
         {
-            if (EndOf(phrase, text, at) is { } end && (end == text.Length || !IsOfWord(text[end])))
+            if (WholeEnd(phrase, text, at) is { } end)
                 return end - at;
         }
         return 0;
+    }
+
+    private static int? WholeEnd(string phrase, string text, int at)
+    {
+        if (phrase.IndexOf(" … ", StringComparison.Ordinal) is > 0 and var gap)
+            return WholeEnd(phrase[..gap], text, at) is { } begun ? Later(phrase[(gap + 3)..], text, begun) : null;
+        return EndOf(phrase, text, at) is { } end && (end == text.Length || !IsOfWord(text[end])) ? end : null;
+    }
+
+    // Where the rest of a phrase ends, before the sentence does or goes on with something else: "send 3 and come back".
+    private static int? Later(string rest, string text, int from)
+    {
+        var to = Math.Min(text.Length, from + MostBetween);
+        var stop = text.AsSpan(from, to - from).IndexOfAny(SentenceEnds);
+        to = stop < 0 ? to : from + stop;
+        for (var at = from; at < to; at = First(text, at))
+        {
+            if (WholeEnd(rest, text, at) is { } end)
+                return end;
+            if (Joints.Value.Contains(text[at..First(text, at)]))
+                return null;
+        }
+        return null;
     }
 
     // Where a phrase ends that begins at a place of a text; null where something else stands there.

@@ -41,6 +41,9 @@ public static class TableReading
 
         /// <summary>Rows and columns that were not used, and why.</summary>
         public ImmutableArray<Unused> Unused { get; init; } = [];
+
+        /// <summary>Rows that are heads.</summary>
+        public ImmutableArray<int> Heads { get; init; } = [];
     }
 
     /// <param name="part">Which part of the message the rows are.</param>
@@ -72,7 +75,7 @@ public static class TableReading
                 break;
             tables.Add((head?.Row ?? -1, head?.Words ?? "", columns));
             if (head is not null)
-                read.Heads(head.Cells, part, columns);
+                read.Heads(head, part);
             var first = head is null ? 0 : head.Row + head.Rows;
             var end = TableColumns.EndOf(rows, first, sender, context);
             foreach (var (from, to) in head?.SideBySide() ?? [(0, int.MaxValue)])
@@ -130,20 +133,23 @@ public static class TableReading
         private readonly ImmutableArray<string>.Builder _warnings = ImmutableArray.CreateBuilder<string>();
         private readonly ImmutableArray<LeftOver>.Builder _overs = ImmutableArray.CreateBuilder<LeftOver>();
         private readonly ImmutableArray<Unused>.Builder _unused = ImmutableArray.CreateBuilder<Unused>();
+        private readonly ImmutableArray<int>.Builder _heads = ImmutableArray.CreateBuilder<int>();
         private Stated<decimal>? _goods;
         private int _beyond;
 
         /// <summary>Columns whose head says nothing to us.</summary>
-        public void Heads(ImmutableArray<Cell> head, int part, ImmutableDictionary<int, string> columns)
+        public void Heads(TableHead head, int part)
         {
-            for (var i = 0; i < head.Length; i++)
+            _heads.AddRange(Enumerable.Range(head.Row, head.Rows));
+            for (var i = 0; i < head.Cells.Length; i++)
             {
-                if (!columns.ContainsKey(i) && head[i].Text.Trim().Length > 0)
+                var cell = head.Cells[i];
+                if (!head.Columns.ContainsKey(i) && cell.Text.Trim().Length > 0)
                     _unused.Add(
                         new Unused(
-                            head[i].Text.Trim(),
+                            cell.Text.Trim(),
                             "no meaning is known for this column",
-                            new Evidence(part, head[i].Start, head[i].Length)
+                            new Evidence(part, cell.Start, cell.Length)
                         )
                     );
             }
@@ -213,6 +219,7 @@ public static class TableReading
             {
                 LeftOvers = _overs.ToImmutable(),
                 Unused = _unused.ToImmutable(),
+                Heads = _heads.ToImmutable(),
             };
         }
     }
@@ -227,10 +234,10 @@ public static class TableReading
         if (found.Tables.IsEmpty)
             return part.Text;
         var text = part.Text.ToCharArray();
+        var first = found.Tables.Min(t => t.Row);
         foreach (
             var cell in part
-                .Rows.Skip(found.Tables.Min(t => t.Row))
-                .Where(r => r.Count(c => c.Text.Length > 0) > 2)
+                .Rows.Where((r, i) => found.Heads.Contains(i) || (i >= first && r.Count(c => c.Text.Length > 0) > 2))
                 .SelectMany(r => r)
         )
             Array.Fill(text, ' ', cell.Start, Math.Min(cell.Length, Math.Max(0, text.Length - cell.Start)));

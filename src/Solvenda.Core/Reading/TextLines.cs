@@ -148,6 +148,13 @@ internal static partial class TextLines
                 ? from + end.Index + end.Length
                 : from;
         }
+        // "Please send deck varnish 1 l: 12": what asks for it is no part of its name.
+        while (
+            scene.Grammar.PhraseEnd.Match(clause, from, to - from) is { Success: true } stop
+            && char.IsLetter(stop.Value[0])
+            && string.IsNullOrWhiteSpace(clause[from..stop.Index])
+        )
+            from = stop.Index + stop.Length;
         return from;
     }
 

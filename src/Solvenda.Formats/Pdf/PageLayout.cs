@@ -57,32 +57,63 @@ public static class PageLayout
                 at++;
                 continue;
             }
-            var table = end == at ? [lines[at]] : Parted(lines[at..end]);
-            var columns = Columns(table);
-            if (isFirst)
-                columns = GoingOn(columns, before) ?? columns;
+            var table = end == at ? [lines[at]] : lines[at..end];
+            var columns = isFirst ? GoingOn(table, before) : null;
+            if (columns is not null)
+                table = table.ConvertAll(l => l with { Boxes = [.. l.Boxes.SelectMany(b => Cut(b, columns))] });
+            else
+            {
+                table = end == at ? table : Parted(table);
+                columns = Columns(table);
+            }
             rows.AddRange(PageRows.Together(table, columns).Select(together => RowOf(together, columns)));
             (before, isFirst, at) = (columns, false, Math.Max(end, at + 1));
         }
         return (rows, before);
     }
 
-    // The columns of the page before, where each of these stands under one of them; null where they do not.
-    private static Span[]? GoingOn(Span[] columns, Span[] before)
+    // The columns of the page before, where a table begins without a head and each of its words stands under one of
+    // them; null where it does not.
+    private static Span[]? GoingOn(List<Line> table, Span[] before)
     {
-        if (before.Length <= columns.Length)
+        var first = table.Find(l => l.Boxes.Count >= PageLines.Wide);
+        if (
+            before.Length < PageLines.Wide
+            || first is null
+            || !first.Boxes.Exists(b => char.IsDigit(b.Words[0].Text[0]))
+        )
             return null;
         var all = before.ToArray();
-        var taken = new HashSet<int>();
-        foreach (var span in columns)
+        foreach (var box in table.SelectMany(l => l.Boxes))
         {
-            var under = Enumerable.Range(0, before.Length).Where(i => before[i].Shared(span) > 0).ToList();
-            if (under is not [var only] || !taken.Add(only))
-                return null;
-            all[only] = all[only].With(span);
+            foreach (var (word, under) in box.Words.Zip(Under(box, before)))
+            {
+                var span = new Span(word.Left, word.Left + word.Width);
+                if (before.Count(c => c.Shared(span) > 0) > 1)
+                    return null;
+                // Farther to the right than any cell was before.
+                if (under + 1 == all.Length || span.Right < all[under + 1].Left)
+                    all[under] = all[under].With(span);
+            }
         }
         return all;
     }
+
+    // The column of each word of a box: the one above it; where none is, that of the word before.
+    private static List<int> Under(Box box, Span[] columns)
+    {
+        var under = new List<int>();
+        foreach (var word in box.Words)
+        {
+            var span = new Span(word.Left, word.Left + word.Width);
+            var at = PageRows.Column(span, columns);
+            under.Add(columns[at].Shared(span) > 0 || under.Count == 0 ? at : under[^1]);
+        }
+        return under;
+    }
+
+    private static IEnumerable<Box> Cut(Box box, Span[] columns) =>
+        box.Words.Zip(Under(box, columns)).GroupBy(w => w.Second, w => w.First).Select(g => new Box([.. g]));
 
     // Cells may stand so close that only the rows together tell them apart: where a blank of the head goes on through
     // every row, a column ends.
