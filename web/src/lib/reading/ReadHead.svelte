@@ -60,6 +60,9 @@
         <select class="-ml-1 bg-transparent" aria-label="it is" value={reading.kind} onchange={(e) => void request.correct('kind', e.currentTarget.value)}>
           {#each Object.entries(kinds) as [value, words] (value)}<option {value}>{words}</option>{/each}
         </select>
+        {#if (reading.kindSure ?? 1) < SURE && reading.kind !== 'unclear'}
+          <button class="ml-2 font-normal underline" onclick={() => void request.correct('kind', reading.kind)}>yes, it is</button>
+        {/if}
       {:else}{kinds[reading.kind]}{/if}
     </dd>
   </div>
