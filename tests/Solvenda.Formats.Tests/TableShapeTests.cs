@@ -125,6 +125,21 @@ public sealed class TableShapeTests
     }
 
     [Fact]
+    public void A_total_of_quantities_is_no_money()
+    {
+        var read = Shelf.One(
+            Encoding.UTF8.GetBytes(
+                Html(
+                    "<tr><th>Code</th><th>Description</th><th>Qty</th><th>Price</th></tr>"
+                        + "<tr><td>FND-A3-BL</td><td>fender</td><td>12</td><td>68.50</td></tr><tr><td></td><td>Total</td><td>12</td><td></td></tr>"
+                )
+            ),
+            "order.eml"
+        );
+        Assert.Equal((null, 0), (read.Goods.Value, read.LeftOvers.Length));
+    }
+
+    [Fact]
     public void A_table_that_spans_without_end_is_bounded()
     {
         var rows = string.Concat(

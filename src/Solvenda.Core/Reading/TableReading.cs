@@ -237,12 +237,15 @@ public static class TableReading
         var first = found.Tables.Min(t => t.Row);
         foreach (
             var cell in part
-                .Rows.Where((r, i) => found.Heads.Contains(i) || (i >= first && r.Count(c => c.Text.Length > 0) > 2))
+                .Rows.Where((r, i) => found.Heads.Contains(i) || (i >= first && IsOfTable(r)))
                 .SelectMany(r => r)
         )
             Array.Fill(text, ' ', cell.Start, Math.Min(cell.Length, Math.Max(0, text.Length - cell.Start)));
         return new string(text);
     }
+
+    // A total may fill two cells of many; what somebody says fills one.
+    private static bool IsOfTable(ImmutableArray<Cell> row) => row.Length > 2 && row.Count(c => c.Text.Length > 0) > 1;
 
     /// <summary>The words of a head, plain, by which a person's saying about it is remembered.</summary>
     public static string HeadsOf(ImmutableArray<Cell> row) => string.Join('|', row.Select(c => CellText.Plain(c.Text)));
