@@ -6,6 +6,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -159,7 +160,7 @@ public static partial class ListFilter
 
     // What the database can hold; beyond it nothing is.
     private static decimal Bounded(string value) =>
-        Math.Clamp(QuickLine.Number(value) ?? throw Bad(value, "number"), -9_000_000_000_000m, 9_000_000_000_000m);
+        Math.Clamp(Numbers.Read(value) ?? throw Bad(value, "number"), -9_000_000_000_000m, 9_000_000_000_000m);
 
     // An amount is kept in minor units of the row's own currency: 500 is 500 for a yen and 50,000 for a euro.
     private static BinaryExpression Money(

@@ -3,6 +3,7 @@ using System.Linq.Expressions;
 using System.Reflection;
 using Solvenda.Acts.Lists;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 
 namespace Solvenda.Acts.Records;
 
@@ -241,7 +242,7 @@ public static class Fields
                     p.SetValue(row, null);
                     return null;
                 }
-                if (QuickLine.Number(text) is not { } number)
+                if (Numbers.Read(text) is not { } number)
                     return $"“{text}” is not a number";
                 if (number < least || number > most)
                     return string.Create(

@@ -193,14 +193,16 @@ public static class MessageReader
         List<(OriginalPart Part, int Index, TableReading.Found Found)> tables
     )
     {
-        var page = new Letter("", "", "", letter.Written, part.Text, Math.Min(part.Text.Length, TextReader.LongestRead))
+        var table = tables.Find(t => t.Index == index).Found;
+        var text = table is null ? part.Text : TableReading.Beside(part, table);
+        var page = new Letter("", "", "", letter.Written, text, Math.Min(text.Length, TextReader.LongestRead))
         {
             Part = index,
         };
-        var fresh = part.Text[..page.FreshLength];
+        var fresh = text[..page.FreshLength];
         var scene = Scene.Of(page, fresh, language, reading.Buyer, context);
         var head = TextHead.Read(scene);
-        var lines = tables.Any(t => t.Index == index) ? [] : TextLines.Of(scene, TextMarks.Of(scene));
+        var lines = table is not null ? [] : TextLines.Of(scene, TextMarks.Of(scene));
         // Beside lines that are known already, only what it surely names counts.
         if (tables.Count > 0 || !reading.Lines.IsEmpty)
             lines = TextReader.Surely(lines);

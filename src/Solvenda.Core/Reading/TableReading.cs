@@ -233,13 +233,26 @@ public static class TableReading
         ArgumentNullException.ThrowIfNull(found);
         if (found.Tables.IsEmpty)
             return part.Text;
-        var text = part.Text.ToCharArray();
         var first = found.Tables.Min(t => t.Row);
-        foreach (
-            var cell in part
-                .Rows.Where((r, i) => found.Heads.Contains(i) || (i >= first && IsOfTable(r)))
-                .SelectMany(r => r)
-        )
+        return Blanked(part, part.Rows.Where((r, i) => found.Heads.Contains(i) || (i >= first && IsOfTable(r))));
+    }
+
+    /// <summary>
+    /// A text without the heads and lines of its tables: what stands above, beside and below them on pages.
+    /// </summary>
+    internal static string Beside(OriginalPart part, Found found)
+    {
+        var lines = new Stretches(found.Lines.SelectMany(l => l.Evidence).Select(e => (e.Start, e.Length)));
+        return Blanked(
+            part,
+            part.Rows.Where((r, i) => found.Heads.Contains(i) || r.Any(c => lines.Meet(c.Start, Math.Max(1, c.Length))))
+        );
+    }
+
+    private static string Blanked(OriginalPart part, IEnumerable<ImmutableArray<Cell>> rows)
+    {
+        var text = part.Text.ToCharArray();
+        foreach (var cell in rows.SelectMany(r => r))
             Array.Fill(text, ' ', cell.Start, Math.Min(cell.Length, Math.Max(0, text.Length - cell.Start)));
         return new string(text);
     }

@@ -4,6 +4,7 @@ using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Sheets;
@@ -71,7 +72,7 @@ public static class LineFields
     private static LineTaken Quantity(SheetLine line, string text, DoorFacts facts)
     {
         var typed = QuickLine.Parse("x-1 " + text);
-        return (typed.Quantity ?? QuickLine.Number(text)) is { } quantity
+        return (typed.Quantity ?? Numbers.Read(text)) is { } quantity
             ? Quantity(line, quantity, typed.Unit, facts)
             : new Refusal("number", $"“{text}” is not a quantity", "quantity");
     }
@@ -129,7 +130,7 @@ public static class LineFields
             plain = plain.TrimStart('\u2212');
         if (plain.Length == 0)
             return AsPriced(line);
-        return QuickLine.Number(plain) is { } number
+        return Numbers.Read(plain) is { } number
             ? Hand(line, kind, number, facts)
             : new Refusal("number", $"“{text}” is not a number", Name(kind));
     }

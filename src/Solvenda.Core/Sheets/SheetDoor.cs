@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Web.Security;

@@ -1,6 +1,7 @@
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Units;
 using Xunit;
 

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Lists;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;
@@ -82,8 +83,8 @@ internal static class Agreements
         foreach (var part in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
             var pair = part.Split(':', StringSplitOptions.TrimEntries);
-            var from = pair.Length == 1 ? 0m : QuickLine.Number(pair[0]);
-            if (pair.Length > 2 || from is not >= 0 || QuickLine.Number(pair[^1].TrimEnd('%', ' ')) is not { } value)
+            var from = pair.Length == 1 ? 0m : Numbers.Read(pair[0]);
+            if (pair.Length > 2 || from is not >= 0 || Numbers.Read(pair[^1].TrimEnd('%', ' ')) is not { } value)
                 return $"“{part}” is not a quantity and a value, as 200: 10";
             if (breaks.Any(b => b.From == from))
                 return string.Create(CultureInfo.InvariantCulture, $"{from:0.######} stands twice");

@@ -4,6 +4,7 @@ using Solvenda.Acts.Wordings;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data.Rows;
 
@@ -151,7 +152,7 @@ internal static class Buyers
         }
         if (!Currency.TryOf(buyer.Currency, out var currency))
             return "the currency comes first";
-        if (QuickLine.Number(text) is not { } limit || limit < 0 || limit > 10_000_000_000m)
+        if (Numbers.Read(text) is not { } limit || limit < 0 || limit > 10_000_000_000m)
             return $"“{text}” is not an amount";
         buyer.CreditLimitMinor = Amount.Round(limit, currency).Minor;
         return null;

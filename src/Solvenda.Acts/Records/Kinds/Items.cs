@@ -4,6 +4,7 @@ using Solvenda.Acts.Lists;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Entry;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -138,7 +139,7 @@ internal static class Items
             if (
                 pair.Length != 2
                 || Checks.UnitCode(pair[0]) is not null
-                || QuickLine.Number(pair[1]) is not { } factor
+                || Numbers.Read(pair[1]) is not { } factor
                 || factor <= 0
             )
                 return $"“{part}” is not a unit and how many stock units it holds, as CL = 200";

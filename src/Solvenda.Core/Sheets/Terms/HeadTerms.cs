@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
+using Solvenda.Core.Sheets.Entry;
 
 namespace Solvenda.Core.Sheets.Terms;
 
@@ -304,14 +305,14 @@ public static class HeadTerms
         var plain = text.TrimStart('\u2212', '-').Trim();
         if (plain.EndsWith(facts.Currency.Code, StringComparison.OrdinalIgnoreCase))
         {
-            var amount = QuickLine.Number(plain[..^facts.Currency.Code.Length].Trim());
+            var amount = Numbers.Read(plain[..^facts.Currency.Code.Length].Trim());
             return amount is > 0 and <= MostFreight
                 ? new Taken(
                     Canonical(Money.Amount.Round(amount.Value, facts.Currency).Value) + " " + facts.Currency.Code
                 )
                 : new Taken(null, new Refusal("number", "An amount off is above nothing, and at most a million"));
         }
-        return QuickLine.Number(plain.TrimEnd('%', ' ')) is not { } percent
+        return Numbers.Read(plain.TrimEnd('%', ' ')) is not { } percent
             ? new Taken(null, new Refusal("number", $"“{text}” is not a number"))
             : percent switch
             {

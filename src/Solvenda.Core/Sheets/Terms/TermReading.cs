@@ -1,5 +1,6 @@
 using System.Globalization;
 using Solvenda.Core.People;
+using Solvenda.Core.Sheets.Entry;
 
 namespace Solvenda.Core.Sheets.Terms;
 
@@ -20,7 +21,7 @@ internal static class TermReading
 
     public static Func<string, DoorFacts, Taken> Amount(decimal most) =>
         (text, facts) =>
-            QuickLine.Number(text) switch
+            Numbers.Read(text) switch
             {
                 null => new Taken(null, new Refusal("number", $"“{text}” is not a number")),
                 < 0m => new Taken(null, new Refusal("number", "That is not negative")),
