@@ -209,6 +209,28 @@ public sealed class ItemFinder
     }
 
     /// <summary>
+    /// Which of the words an item is not called by, as they were typed, plain; empty where it is called by all of them.
+    /// A bare number may be a size, or how many are in it.
+    /// </summary>
+    public ImmutableArray<string> Unsaid(string words, Item item, Language? language = null)
+    {
+        ArgumentNullException.ThrowIfNull(words);
+        ArgumentNullException.ThrowIfNull(item);
+        var called = Words(item.Words).Concat(Words(item.WordsElsewhere)).Append(Bare(item.Code).ToLowerInvariant());
+        var known = called.ToHashSet(StringComparer.Ordinal);
+        return
+        [
+            .. Phrases(ItemWords.Split(words), language)
+                .Where(w => !Language.English.IsIdle(w) && language?.IsIdle(w) != true)
+                .Where(w =>
+                    !known.Contains(ItemWords.Stem(w))
+                    && !known.Contains(w + "mm")
+                    && !Resolve(w, language).Any(t => t.Known && known.Contains(t.Text))
+                ),
+        ];
+    }
+
+    /// <summary>
     /// Words for an item like another one, but of the sizes and the colour that are said; null where nothing else is
     /// said of it.
     /// </summary>

@@ -76,6 +76,16 @@ public sealed partial record QuickLine(
     /// <param name="today">The day that dates are read from; null: none are read.</param>
     public static QuickLine Parse(string text, DateOnly? today = null, Language? language = null)
     {
+        var line = Undecided(text, today, language);
+        return line.Open.FirstOrDefault(o => IsPlain(line, o)) is { } sure ? line.Counting(sure) : line;
+    }
+
+    /// <summary>
+    /// The same, but a number that may as well belong to the name counts nothing yet (<see cref="Open"/>): a catalogue
+    /// tells.
+    /// </summary>
+    public static QuickLine Undecided(string text, DateOnly? today, Language? language)
+    {
         ArgumentNullException.ThrowIfNull(text);
         if (text.Length > Longest)
             return new QuickLine(text.Trim(), null, null, null, null);
@@ -97,12 +107,10 @@ public sealed partial record QuickLine(
         };
         var open = counted is null ? Counts(left.Text).ToImmutableArray() : [];
         line = line with { Words = Plain(left.Text), Pieces = left.Pieces(), Open = open, Left = left.Text };
-        if (counted is not null)
-        {
-            var (quantity, unit) = Counted(counted.Groups["n"].Value, counted.Groups["unit"].Value);
-            return line with { Quantity = quantity, Unit = unit };
-        }
-        return open.FirstOrDefault(o => IsPlain(line, o)) is { } sure ? line.Counting(sure) : line;
+        if (counted is null)
+            return line;
+        var (quantity, unit) = Counted(counted.Groups["n"].Value, counted.Groups["unit"].Value);
+        return line with { Quantity = quantity, Unit = unit };
     }
 
     /// <summary>The same, with one of the open numbers taken for its quantity.</summary>
