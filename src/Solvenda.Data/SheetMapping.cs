@@ -128,6 +128,7 @@ public static class SheetMapping
     {
         (row.Kind, row.ItemId, row.Words) = (line.Kind, line.Item?.Value, line.Words);
         (row.Quantity, row.Unit, row.Optional, row.Note) = (line.Quantity, line.Unit.Code, line.Optional, line.Note);
+        (row.Wanted, row.Cost) = (line.Wanted, line.Cost);
         (row.HandKind, row.HandValue) = (line.ByHand.Kind, line.ByHand.Value);
         (row.HandId, row.HandName) = (line.ByHand.By?.Person?.Value, line.ByHand.By?.Name);
         row.AlsoBy = line.AlsoBy.IsEmpty
@@ -160,6 +161,8 @@ public static class SheetMapping
             )
         )
         {
+            Wanted = l.Wanted,
+            Cost = l.Cost,
             AlsoBy =
                 l.AlsoBy.Length == 0
                     ? []

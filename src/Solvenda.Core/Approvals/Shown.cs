@@ -51,8 +51,8 @@ public sealed record Shown(
         ArgumentNullException.ThrowIfNull(line);
         return new ShownLine(
             line.Line.Key,
-            line.Item!.Id.Value,
-            line.Line.Quantity * (line.Item.Factor(line.Line.Unit) ?? 1m),
+            line.Item?.Id.Value ?? 0,
+            line.Line.Quantity * (line.Item?.Factor(line.Line.Unit) ?? 1m),
             line.DiscountPercent,
             LineMoney.Of(line).MarginPercent
         );

@@ -51,6 +51,8 @@ public static class LineFields
         new("optional", "if wanted", (line, text, _, _) => Optional(line, text)),
         new("net", "price", (line, text, _, facts) => Hand(line, ByHandKind.NetPrice, text, facts)),
         new("discount", "less", (line, text, _, facts) => Hand(line, ByHandKind.DiscountPercent, text, facts)),
+        new("wanted", "wanted", (line, text, _, facts) => WantedBy(line, text, facts)),
+        new("cost", "cost", (line, text, _, _) => CostOf(line, text)),
         new("margin", "margin", (line, text, _, facts) => Hand(line, ByHandKind.Margin, text, facts)),
     ];
 
@@ -64,8 +66,40 @@ public static class LineFields
         {
             Item = item.Id,
             Words = item.WordsIn(head.Text(Terms.HeadTerms.Language.Name) ?? "en"),
+            Cost = null,
             Unit = line.Quantity == 0 || item.Factor(line.Unit) is null ? item.StockUnit : line.Unit,
         };
+    }
+
+    internal static LineTaken WantedBy(SheetLine line, string text, DoorFacts facts)
+    {
+        if (text.Length == 0)
+            return line with { Wanted = null };
+        return Dates.Read(text, facts.Today) is { } day
+            ? WantedBy(line, day, facts)
+            : new Refusal("date", $"“{text}” is not a date that we can read", "wanted");
+    }
+
+    internal static LineTaken WantedBy(SheetLine line, DateOnly day, DoorFacts facts) =>
+        day < facts.Today.AddYears(-1) || day > facts.Today.AddYears(3)
+            ? new Refusal("date", "A day is at most three years ahead", "wanted")
+            : line with
+            {
+                Wanted = day,
+            };
+
+    internal static LineTaken CostOf(SheetLine line, string text)
+    {
+        if (text.Length == 0)
+            return line with { Cost = null };
+        if (line.Item is not null)
+            return new Refusal("cost", "What is in the catalogue costs what stands there", "cost");
+        return Numbers.Read(text) is { } cost and >= 0m and <= MostPrice
+            ? line with
+            {
+                Cost = UnitPrice.Round4(cost),
+            }
+            : new Refusal("number", $"“{text}” is not a cost", "cost");
     }
 
     // "2 coil" sets both.

@@ -30,6 +30,8 @@ internal static class LineText
         "hand",
         "optional",
         "note",
+        "wanted",
+        "cost",
     ];
 
     public static string? Get(SheetLine line, string field, DoorFacts facts) =>
@@ -42,6 +44,8 @@ internal static class LineText
             "hand" => Hand(line.ByHand),
             "optional" => line.Optional ? "true" : null,
             "note" => line.Note.Length > 0 ? line.Note : null,
+            "wanted" => line.Wanted?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            "cost" => line.Cost?.ToString("0.####", CultureInfo.InvariantCulture),
             _ => throw new ArgumentOutOfRangeException(nameof(field), field, "No such field."),
         };
 
@@ -52,6 +56,8 @@ internal static class LineText
             "item" => Item(line, text, head, facts),
             "words" => line with { Words = SheetDoor.Short(text ?? "") },
             "note" => line with { Note = SheetDoor.Short(text ?? "") },
+            "wanted" => LineFields.WantedBy(line, text ?? "", facts),
+            "cost" => LineFields.CostOf(line, text ?? ""),
             "quantity" => LineFields.Quantity(line, Number(text), null, facts),
             "unit" => LineFields.UnitOf(line, text ?? "", facts),
             "optional" => LineFields.Optional(line, text ?? ""),
@@ -89,7 +95,9 @@ internal static class LineText
                         line.Asked.Unit?.Code,
                         line.Asked.Price,
                         line.Asked.PriceBase
-                    )
+                    ),
+                Get(line, "wanted", facts),
+                Get(line, "cost", facts)
             ),
             Json
         );
@@ -110,6 +118,8 @@ internal static class LineText
             ("hand", s.Hand),
             ("optional", s.Optional ? "true" : ""),
             ("note", s.Note),
+            ("wanted", s.Wanted),
+            ("cost", s.Cost),
         };
         foreach (var (field, text) in texts)
         {
@@ -162,6 +172,8 @@ internal static class LineText
         bool Optional,
         string? Note,
         long? Behind,
-        Asked? Asked
+        Asked? Asked,
+        string? Wanted,
+        string? Cost
     );
 }

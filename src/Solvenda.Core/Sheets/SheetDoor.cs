@@ -172,8 +172,13 @@ public static class SheetDoor
 
     private static Edited Add(Draft draft, string value, SheetEdit edit, DoorFacts facts)
     {
-        var typed = QuickLine.Parse(value);
-        var line = Bare(draft, LineKind.Item) with { Words = Short(typed.Words), Quantity = 0m };
+        var typed = QuickLine.Parse(value, facts.Today);
+        var line = Bare(draft, LineKind.Item) with
+        {
+            Words = Short(typed.Words),
+            Note = Short(typed.Note),
+            Quantity = 0m,
+        };
         var code =
             edit.Field is { Length: > 0 } picked ? picked
             : facts.Book.FindByCode(typed.Words) is not null ? typed.Words
@@ -183,10 +188,12 @@ public static class SheetDoor
             taken = LineFields.TakeItem(line, code, draft.Head, facts);
         if (taken.Line is { } known)
             taken = LineFields.Quantity(known, typed.Quantity ?? 1m, typed.Unit, facts);
-        if (taken.Line is { } counted && typed.Price is { } price)
+        if (taken.Line is { } counted && typed.NetPrice is { } price)
             taken = LineFields.Hand(counted, ByHandKind.NetPrice, price, facts);
         else if (taken.Line is { } plain && typed.DiscountPercent is { } percent)
             taken = LineFields.Hand(plain, ByHandKind.DiscountPercent, percent, facts);
+        if (taken.Line is { } priced && typed.Wanted is { } wanted)
+            taken = LineFields.WantedBy(priced, wanted, facts);
         return taken.Line is { } done ? Insert(draft, done, edit.After, facts) : Refuse(draft, taken.Refused!);
     }
 

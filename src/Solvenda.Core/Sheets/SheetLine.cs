@@ -57,6 +57,19 @@ public sealed record SheetLine(
     /// counts.
     /// </summary>
     public ImmutableArray<Hand> AlsoBy { get; init; } = [];
+
+    /// <summary>The day by which this line is wanted, where it is another than the whole's.</summary>
+    public DateOnly? Wanted { get; init; }
+
+    /// <summary>
+    /// What one unit of it costs us, as typed, in the sheet's currency: only of what is not in the catalogue.
+    /// </summary>
+    public decimal? Cost { get; init; }
+
+    /// <summary>
+    /// Sold at a price that was typed for words which no item of ours is called by: not in the catalogue.
+    /// </summary>
+    public bool IsFree => Kind == LineKind.Item && Item is null && ByHand.Kind == ByHandKind.NetPrice;
 }
 
 /// <summary>A sheet as typed: the priced body of a quote or an order.</summary>

@@ -167,6 +167,8 @@ public static class SheetPricer
     private static Started Start(Asked a, SheetLine line, Func<string, decimal>? together)
     {
         var item = line.Item is { } id ? a.Book.Find(id) : null;
+        if (line.IsFree)
+            return Free(a, line);
         if (line.Kind == LineKind.Heading || item is null)
             return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null, []);
 
@@ -219,6 +221,26 @@ public static class SheetPricer
             TaxShares = TaxShares(a, item),
         };
         return new Started(item, build, terms, floor, byRule);
+    }
+
+    // What is not in the catalogue costs what was typed; its tax is that of most goods.
+    private static Started Free(Asked a, SheetLine line)
+    {
+        var price = line.ByHand.Value;
+        var build = PriceBuild.Missing(PriceGap.None) with { Base = UnitPrice.Round(price, a.Sheet.Currency) };
+        var tax = TaxOf(a, TaxClass.Standard);
+        var terms = new LineTerms(
+            line.Quantity,
+            price,
+            1m,
+            line.Cost,
+            line.ByHand,
+            line.Charges,
+            !line.Optional,
+            true,
+            tax
+        );
+        return new Started(null, build, terms, null, []);
     }
 
     private static ImmutableArray<LineCharge> LineCharges(Asked a, SheetLine line, Item item)
@@ -293,6 +315,7 @@ public static class SheetPricer
             return build;
         var (kind, words) = terms.ByHand.Kind switch
         {
+            ByHandKind.NetPrice when build.Steps.IsEmpty => (StepKind.NetPrice, "not in the catalogue, typed"),
             ByHandKind.NetPrice => (StepKind.NetPrice, "typed"),
             ByHandKind.Margin => (
                 StepKind.Margin,

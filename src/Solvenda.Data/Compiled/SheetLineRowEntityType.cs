@@ -23,7 +23,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.SheetLineRow",
                 typeof(SheetLineRow),
                 baseEntityType,
-                propertyCount: 26,
+                propertyCount: 28,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -99,6 +99,14 @@ namespace Solvenda.Data.Compiled
                 typeof(decimal?),
                 propertyInfo: typeof(SheetLineRow).GetProperty("BasePrice", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(SheetLineRow).GetField("<BasePrice>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Millionths());
+
+            var cost = runtimeEntityType.AddProperty(
+                "Cost",
+                typeof(decimal?),
+                propertyInfo: typeof(SheetLineRow).GetProperty("Cost", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetLineRow).GetField("<Cost>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new SolvendaDb.Millionths());
 
@@ -210,6 +218,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(SheetLineRow).GetProperty("Unit", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(SheetLineRow).GetField("<Unit>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var wanted = runtimeEntityType.AddProperty(
+                "Wanted",
+                typeof(DateOnly?),
+                propertyInfo: typeof(SheetLineRow).GetProperty("Wanted", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetLineRow).GetField("<Wanted>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var words = runtimeEntityType.AddProperty(
                 "Words",

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("a76272b7-0d79-4894-9705-7644e562b974"), entityTypeCount: 52)
+            : base(skipDetectChanges: false, modelId: new Guid("31024002-ebe8-4dfb-ae4e-3080f4d4b815"), entityTypeCount: 52)
         {
         }
 

@@ -1957,6 +1957,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("BasePrice")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("Cost")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("HandId")
                         .HasColumnType("INTEGER");
 
@@ -2004,6 +2007,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<string>("Unit")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("Wanted")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Words")

@@ -86,6 +86,12 @@ public sealed class SheetLineRow
     public string AlsoBy { get; set; } = "";
     public bool Optional { get; set; }
     public string Note { get; set; } = "";
+
+    /// <summary>The day by which the line is wanted; null: that of the head.</summary>
+    public DateOnly? Wanted { get; set; }
+
+    /// <summary>Cost per unit as typed, of what is not in the catalogue.</summary>
+    public decimal? Cost { get; set; }
     public string AskedWords { get; set; } = "";
     public string? AskedCode { get; set; }
     public decimal? AskedQuantity { get; set; }

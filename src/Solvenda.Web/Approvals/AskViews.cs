@@ -196,20 +196,22 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
         CancellationToken cancel
     )
     {
-        var item = line.Item!;
-        var stock = item.Stocked
-            ? await db.Stock.Where(s => s.ItemId == item.Id.Value).Select(s => s.OnHand).ToListAsync(cancel)
+        // What is not in the catalogue has neither stock nor a past.
+        var item = line.Item;
+        var id = item?.Id.Value ?? 0;
+        var stock = item is { Stocked: true }
+            ? await db.Stock.Where(s => s.ItemId == id).Select(s => s.OnHand).ToListAsync(cancel)
             : null;
         var since = now.AddDays(-180);
         var sold = await (
             from l in db.SheetLines
             join o in db.Orders on l.SheetId equals o.SheetId
-            where l.ItemId == item.Id.Value && o.CreatedAt >= since
+            where l.ItemId == id && o.CreatedAt >= since
             select new { l.Quantity, l.Unit }
         ).ToListAsync(cancel);
-        var perMonth = sold.Sum(s => s.Quantity * (item.Factor(Unit.Of(s.Unit)) ?? 1m)) / 6m;
+        var perMonth = sold.Sum(s => s.Quantity * (item?.Factor(Unit.Of(s.Unit)) ?? 1m)) / 6m;
         return new AskLine(
-            item.Code,
+            item?.Code ?? "not in the catalogue",
             line.Line.Words,
             string.Create(
                     CultureInfo.InvariantCulture,
@@ -221,10 +223,10 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             line.DiscountPercent,
             LineMoney.Of(line).MarginPercent,
             line.Floor,
-            await PastSales.OfAsync(db, item.Id.Value, open.Buyer.Id, open.Sheet.Id, 3, cancel),
-            await PastSales.OfAsync(db, item.Id.Value, -open.Buyer.Id, open.Sheet.Id, 2, cancel),
+            await PastSales.OfAsync(db, id, open.Buyer.Id, open.Sheet.Id, 3, cancel),
+            await PastSales.OfAsync(db, id, -open.Buyer.Id, open.Sheet.Id, 2, cancel),
             stock?.Sum(),
-            UnitTable.OnSheet(item.StockUnit),
+            UnitTable.OnSheet(item?.StockUnit ?? line.Line.Unit),
             stock is not null && perMonth > 0 ? decimal.Round(stock.Sum() / perMonth, 1) : null
         );
     }

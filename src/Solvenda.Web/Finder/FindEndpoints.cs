@@ -96,18 +96,7 @@ public static class FindEndpoints
                 .Take(Most)
                 .ToList();
         var ids = items.Select(i => i.Id.Value).ToList();
-        var stock = (
-            await db
-                .Stock.Where(s => ids.Contains(s.ItemId))
-                .Select(s => new { s.ItemId, s.OnHand })
-                .ToListAsync(cancel)
-        ).ToLookup(s => s.ItemId, s => s.OnHand);
-        var committed = (
-            await db
-                .Commitments.Where(c => ids.Contains(c.ItemId))
-                .Select(c => new { c.ItemId, c.Quantity })
-                .ToListAsync(cancel)
-        ).ToLookup(c => c.ItemId, c => c.Quantity);
+        var free = await StockHere.FreeAsync(db, ids, cancel);
         return new ItemHits(
             typed.Words,
             typed.Quantity,
@@ -118,7 +107,7 @@ public static class FindEndpoints
                     i.Words,
                     UnitTable.OnSheet(i.StockUnit),
                     book.ListPriceOn(i, clock.Today),
-                    Math.Max(0m, stock[i.Id.Value].Sum() - committed[i.Id.Value].Sum())
+                    free.GetValueOrDefault(i.Id.Value)
                 )),
             ]
         );

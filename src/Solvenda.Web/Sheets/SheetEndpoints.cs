@@ -34,6 +34,7 @@ public static class SheetEndpoints
         var sheets = app.MapGroup("/api/sheets").WithTags("Sheets");
         sheets.MapPost("/{id:long}/edits", Edit).Needs<EditSheet>();
         sheets.MapPost("/{id:long}/undo", Undo).Needs<UndoEdit>();
+        sheets.MapEntry();
         sheets.MapGet("/{id:long}/lines/{key:long}/notes", Notes).Needs(Rights.Look);
     }
 

@@ -2,7 +2,10 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Approvals.Figures;
 
-/// <summary>What is sold without anybody knowing its cost: the nets of such lines, in home currency.</summary>
+/// <summary>
+/// What is sold without the catalogue knowing its cost: the nets of such lines, in home currency. A cost that somebody
+/// typed for what is not in the catalogue shows a margin, and is nobody's word but theirs.
+/// </summary>
 public sealed class WithoutCost : WholeFigure
 {
     /// <inheritdoc />
@@ -15,7 +18,9 @@ public sealed class WithoutCost : WholeFigure
     public override decimal? Of(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);
-        var nets = sheet.Sold.Where(l => l is { HasPrice: true, Figures.Cost: null }).Sum(l => l.Figures.Net.Value);
+        var nets = sheet
+            .Sold.Where(l => l.HasPrice && (l.Figures.Cost is null || l.Line.IsFree))
+            .Sum(l => l.Figures.Net.Value);
         return nets > 0 ? Home(nets, sheet) : null;
     }
 

@@ -1,6 +1,8 @@
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>Every line sold names an item of ours, which is still sold.</summary>
+/// <summary>
+/// Every line sold names an item of ours, which is still sold; or it has a price of its own, and says so.
+/// </summary>
 public sealed class ItemKnown : ICheck
 {
     /// <inheritdoc />
@@ -11,7 +13,20 @@ public sealed class ItemKnown : ICheck
     {
         foreach (var line in facts.Sheet.Sold)
         {
-            if (line.Item is null)
+            if (line.Line.IsFree)
+            {
+                yield return new Finding(
+                    Code,
+                    Outcome.Notice,
+                    $"“{line.Line.Words}” is not in the catalogue{(line.Line.Cost is null ? ", and nobody says what it costs us" : "")}.",
+                    line.Line.Key,
+                    "item"
+                )
+                {
+                    Cures = [new Cure("P", "it is an item of ours", "focus", "item", "")],
+                };
+            }
+            else if (line.Item is null)
             {
                 yield return new Finding(
                     Code,

@@ -35,7 +35,7 @@ public sealed class StockPromised : ICheck
                     $"none/{line.Line.Quantity.ToString(CultureInfo.InvariantCulture)}"
                 );
             }
-            else if (HeadTerms.Wanted.Day(facts.Head) is { } wanted && promise.Arrives > wanted)
+            else if ((line.Line.Wanted ?? HeadTerms.Wanted.Day(facts.Head)) is { } wanted && promise.Arrives > wanted)
             {
                 yield return new Finding(
                     Code,

@@ -11,7 +11,7 @@ public sealed class TaxKnown : ICheck
     {
         if (string.IsNullOrEmpty(facts.Sheet.Sheet.DeliverToCountry))
             yield break; // TermsComplete asks for the deliver-to; saying it twice helps nobody.
-        if (facts.Sheet.Sold.Any(l => l.Item is not null && l.Terms.Tax is null))
+        if (facts.Sheet.Sold.Any(l => (l.Item is not null || l.HasPrice) && l.Terms.Tax is null))
         {
             yield return new Finding(
                 Code,

@@ -1,17 +1,15 @@
 <script lang="ts">
   import { tick } from 'svelte';
-  import { api, ask, type Schemas } from '$lib/api';
-  import { plain } from '$lib/shared';
+  import { fixed, plain } from '$lib/shared';
+  import { EntryState } from './entry.svelte';
   import type { SheetState } from './sheet.svelte';
+  import Understood from './Understood.svelte';
 
   let { sheet, number }: { sheet: SheetState; number: number } = $props();
-  let text = $state('');
-  let hits = $state.raw<Schemas['ItemHits'] | null>(null);
-  let pick = $state(0);
+  // The row is made anew with its sheet.
+  // svelte-ignore state_referenced_locally
+  const entry = new EntryState(sheet);
   let input = $state<HTMLInputElement>();
-  let asked = 0;
-  // What the list was asked for: Enter takes its chosen item only where it is for what stands there now.
-  let askedFor = '';
   let list = $state<HTMLElement>();
   let place = $state('');
 
@@ -22,49 +20,35 @@
     if (here && document.activeElement?.closest('[data-sheet]')) input?.focus();
   });
 
-  async function look() {
-    const mine = ++asked;
-    if (text.trim().length < 2 || text.startsWith('#')) {
-      hits = null;
-      return;
-    }
-    const found = await ask(api.GET('/api/items', { params: { query: { q: text } } }));
-    if (mine !== asked || !input) return;
-    [hits, pick, askedFor] = [found, 0, text];
-    // Below the line where there is room for it, else over it; on the page, so that no short sheet cuts it off.
+  // Meets the browser: below the line where there is room for it, else over it; on the page, so that no short sheet cuts it off.
+  $effect(() => {
+    if (!entry.choices.length || !input) return;
     const { left, top, bottom } = input.getBoundingClientRect();
     place = `left:${left}px;` + (window.innerHeight - bottom > 300 ? `top:${bottom}px` : `bottom:${window.innerHeight - top}px`);
-  }
+  });
 
   // Meets the browser: the chosen one is always in sight.
   $effect(() => {
-    list?.querySelectorAll('[role=option]')[pick]?.scrollIntoView({ block: 'nearest' });
+    list?.querySelectorAll('[role=option]')[entry.pick]?.scrollIntoView({ block: 'nearest' });
   });
 
   async function add() {
-    const typed = text.trim();
-    if (!typed) return;
-    const chosen = (askedFor === text ? hits?.items[pick]?.code : undefined) ?? '';
-    text = '';
-    hits = null;
-    asked++;
-    const edit = typed.startsWith('#') ? { kind: 'addHeading' as const, value: typed.slice(1).trim() } : { kind: 'add' as const, value: typed, field: chosen };
-    if (!(await sheet.edit([edit]))) text = typed;
+    await entry.add();
     await tick();
     input?.scrollIntoView({ block: 'nearest' });
   }
 
   function keys(event: KeyboardEvent) {
-    const many = hits?.items.length ?? 0;
+    const many = entry.choices.length;
     if (event.key === 'Enter') void add();
-    else if (event.key === 'ArrowDown' && many) pick = (pick + 1) % many;
-    else if (event.key === 'ArrowUp' && many) pick = (pick + many - 1) % many;
+    else if (event.key === 'ArrowDown' && many) entry.move(1);
+    else if (event.key === 'ArrowUp' && many) entry.move(-1);
     else if (event.key === 'ArrowUp') {
       sheet.move(-1);
       // The cursor goes where the sheet's is; nowhere, if there is no line.
       void tick().then(() => document.querySelector<HTMLElement>('[data-sheet] td[tabindex="0"]')?.focus());
     } else if (event.key === 'Escape') {
-      if (hits) hits = null;
+      if (many) entry.close();
       else input?.blur();
     } else return;
     event.preventDefault();
@@ -91,48 +75,48 @@
   <td colspan="8" class="relative pl-3">
     <input
       bind:this={input}
-      bind:value={text}
+      bind:value={entry.text}
       class="w-full bg-transparent py-1 outline-none placeholder:text-third"
-      placeholder="item, quantity @price −discount, such as  thimble 12 x 20 ; # begins a heading"
+      placeholder="item, quantity @price −discount by day // note, such as  thimble 12 x 20 -5% by 12 Dec ; # begins a heading"
       aria-label="add a line"
       role="combobox"
-      aria-expanded={!!hits}
+      aria-expanded={entry.choices.length > 0}
       aria-controls="entry-hits"
       autocomplete="off"
-      oninput={look}
+      oninput={entry.look}
       onkeydown={keys}
       onpaste={paste}
       onfocus={() => (sheet.line = null)}
     />
-    {#if hits && here}
-      <ul
-        bind:this={list}
-        id="entry-hits"
-        style={place}
-        role="listbox"
-        aria-label="items"
-        class="fixed z-20 max-h-72 w-[min(640px,90vw)] overflow-auto border border-strong bg-sheet"
-      >
-        {#each hits.items as item, i (item.code)}
-          <li role="option" aria-selected={i === pick}>
-            <button
-              tabindex="-1"
-              class="flex w-full gap-3 px-3 py-1 text-left {i === pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
-              onmousedown={(e) => {
-                e.preventDefault();
-                pick = i;
-                void add();
-              }}
-            >
-              <span class="w-24 shrink-0 font-mono text-[12px] text-second">{item.code}</span>
-              <span class="truncate">{item.words}</span>
-              <span class="ml-auto shrink-0 text-second">{item.list?.toFixed(2) ?? 'no price'} · {plain(item.freeHere)} {item.unitWord}</span>
-            </button>
-          </li>
-        {:else}
-          <li class="px-3 py-1 text-second">Nothing is called so; Enter keeps your words, and a check asks for the item.</li>
-        {/each}
-      </ul>
+    {#if entry.chosen && here}
+      <div style={place} class="fixed z-20 w-[min(680px,90vw)] border border-strong bg-sheet">
+        <Understood choice={entry.chosen} currency={entry.currency} />
+        <ul bind:this={list} id="entry-hits" role="listbox" aria-label="what is meant" class="max-h-56 overflow-auto border-t border-hairline">
+          {#each entry.choices as choice, i (i)}
+            <li role="option" aria-selected={i === entry.pick}>
+              <button
+                tabindex="-1"
+                class="flex w-full gap-3 px-3 py-1 text-left {i === entry.pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+                onmousedown={(e) => {
+                  e.preventDefault();
+                  entry.pick = i;
+                  void add();
+                }}
+              >
+                <span class="w-24 shrink-0 truncate font-mono text-[12px] text-second">{choice.code ?? ''}</span>
+                <span class="truncate">
+                  {#if choice.code === null}keep “{choice.words}” as it is{:else}{choice.words}{/if}
+                </span>
+                <span class="ml-auto shrink-0 text-second">
+                  {#if choice.quantity !== null}× {plain(choice.quantity)} {choice.unitWord} ·{/if}
+                  {choice.code === null ? 'not in the catalogue' : choice.price === null ? 'no price' : fixed(choice.price, 2)}
+                  {#if choice.freeHere !== null}· {plain(choice.freeHere)} free{/if}
+                </span>
+              </button>
+            </li>
+          {/each}
+        </ul>
+      </div>
     {/if}
   </td>
 </tr>

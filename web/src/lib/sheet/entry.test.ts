@@ -9,7 +9,26 @@ import { SheetState } from './sheet.svelte';
 type View = ConstructorParameters<typeof SheetState>[0];
 
 const view = (version: number) => ({ id: 7, version, editable: true, lines: [], findings: [], terms: [] }) as unknown as View;
-const item = (code: string, words: string) => ({ code, words, list: 4.15, freeHere: 120, unitWord: 'pc' });
+const choice = (code: string | null, words: string, more: object = {}) => ({
+  code,
+  words,
+  text: `${code ?? words} x 12`,
+  quantity: 12,
+  unitWord: '',
+  price: 4.15,
+  priceBase: 1,
+  net: null,
+  discountPercent: null,
+  wanted: null,
+  note: '',
+  freeHere: 120,
+  last: null,
+  how: 'words',
+  unsaid: [],
+  pieces: [],
+  ...more,
+});
+const means = (...choices: object[]) => ({ currency: 'EUR', choices });
 const taken = { sheet: view(2), next: { code: 'send' }, state: 'drafting', stateWords: 'drafting', tracks: null };
 
 let asked: Asked[];
@@ -24,7 +43,7 @@ function show() {
 
 beforeEach(() => {
   answers = {
-    'GET /api/items': { items: [item('SHK-BOW-10', 'Bow shackle 10 mm'), item('SHK-BOW-12', 'Bow shackle 12 mm')] },
+    'GET /api/sheets/{id}/entry': means(choice('SHK-BOW-10', 'Bow shackle 10 mm'), choice('SHK-BOW-12', 'Bow shackle 12 mm')),
     'POST /api/sheets/{id}/edits': taken,
   };
 });
@@ -35,7 +54,7 @@ test('Enter takes the item that is chosen, and the field is free for the next', 
   await user.type(field, 'bow 10 x 12');
   await screen.findAllByRole('option');
   await user.keyboard('{ArrowDown}{Enter}');
-  await waitFor(() => expect(edits()).toEqual([[{ kind: 'add', value: 'bow 10 x 12', field: 'SHK-BOW-12' }]]));
+  await waitFor(() => expect(edits()).toEqual([[{ kind: 'add', value: 'SHK-BOW-12 x 12', field: 'SHK-BOW-12' }]]));
   expect(field.value).toBe('');
   expect(screen.queryAllByRole('option')).toHaveLength(0);
 });
@@ -52,15 +71,51 @@ test('the list goes round at its ends', async () => {
   expect(chosen()).toBe(0);
 });
 
-test('an item that was found for other words is never taken', async () => {
-  let give: (hits: unknown) => void = () => undefined;
-  answers['GET /api/items'] = ({ params }: Asked) => (params.query?.q === 'bow' ? new Promise((done) => (give = done)) : { items: [] });
+test('Enter before the answer is there waits for it, and what was found for other words is never taken', async () => {
+  const give: Record<string, (view: unknown) => void> = {};
+  answers['GET /api/sheets/{id}/entry'] = ({ params }: Asked) => new Promise((done) => (give[String(params.query?.q)] = done));
   const { user, field } = show();
   await user.type(field, 'bow');
   await user.type(field, 's');
-  give({ items: [item('SHK-BOW-10', 'Bow shackle 10 mm')] });
   await user.keyboard('{Enter}');
-  await waitFor(() => expect(edits()).toEqual([[{ kind: 'add', value: 'bows', field: '' }]]));
+  expect(field.value).toBe('');
+  give['bow']!(means(choice('SHK-BOW-10', 'Bow shackle 10 mm')));
+  expect(edits()).toEqual([]);
+  give['bows']!(means(choice('SHK-BOW-12', 'Bow shackle 12 mm')));
+  await waitFor(() => expect(edits()).toEqual([[{ kind: 'add', value: 'SHK-BOW-12 x 12', field: 'SHK-BOW-12' }]]));
+});
+
+test('lines that are typed fast come in the order in which they were typed', async () => {
+  let slow: (view: unknown) => void = () => undefined;
+  answers['GET /api/sheets/{id}/entry'] = ({ params }: Asked) => (params.query?.q === 'one' ? new Promise((done) => (slow = done)) : means(choice('B', 'two')));
+  const { user, field } = show();
+  await user.type(field, 'one{Enter}two{Enter}');
+  slow(means(choice('A', 'one')));
+  await waitFor(() => expect(edits().map((e) => (e as { field: string }[])[0]!.field)).toEqual(['A', 'B']));
+});
+
+test('it says how the line is understood, and what does not fit', async () => {
+  answers['GET /api/sheets/{id}/entry'] = means(
+    choice('FLR-HH-4', 'Hand flares, pack of 4', {
+      quantity: 4,
+      net: 66.5,
+      discountPercent: 5,
+      wanted: '2026-02-02',
+      last: { day: '2025-06-12', quantity: 2, unitWord: '', price: 71.2, currency: 'EUR' },
+    }),
+    choice(null, 'teak ladder', { price: null, freeHere: null, net: 240 }),
+    choice('PS3-12-OR', 'Rope, orange', { unsaid: ['teak', 'ladder'] }),
+  );
+  const { user, field } = show();
+  await user.type(field, 'hand flares 4 @70 -5% by 2 feb');
+  const said = await screen.findByLabelText('understood as');
+  expect(said.textContent).toMatch(/FLR-HH-4\s+Hand flares, pack of 4\s*4 pieces\s*at 70.00\s*less 5 % = 66.50\s*by 2 Feb/);
+  expect(screen.getByRole('status').textContent).toContain('all of it is understood');
+  expect(screen.getByRole('status').textContent).toContain('they paid 71.2000');
+  await user.keyboard('{ArrowDown}');
+  expect(screen.getByRole('status').textContent).toContain('not in the catalogue');
+  await user.keyboard('{ArrowDown}');
+  expect(screen.getByRole('status').textContent).toContain('not in its name: teak, ladder');
 });
 
 test('what the server does not take is still there', async () => {
@@ -116,6 +171,6 @@ test('an item is taken by the mouse without the field losing the cursor', async 
   const { user, field } = show();
   await user.type(field, 'bow x 3');
   await user.click((await screen.findAllByRole('option'))[1]!.querySelector('button')!);
-  await waitFor(() => expect(edits()).toEqual([[{ kind: 'add', value: 'bow x 3', field: 'SHK-BOW-12' }]]));
+  await waitFor(() => expect(edits()).toEqual([[{ kind: 'add', value: 'SHK-BOW-12 x 12', field: 'SHK-BOW-12' }]]));
   expect(document.activeElement).toBe(field);
 });

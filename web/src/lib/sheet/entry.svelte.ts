@@ -1,0 +1,83 @@
+import { api, ask, type Schemas } from '$lib/api';
+import type { SheetState } from './sheet.svelte';
+
+type Choice = Schemas['EntryChoiceView'];
+type Edit = Schemas['SheetEdit'];
+
+/**
+ * The line that is being typed: what the server understands of it, and which of the ways to understand it is chosen.
+ * Only an answer for what stands there now is ever taken.
+ */
+export class EntryState {
+  text = $state('');
+  pick = $state(0);
+  open = $state(false);
+  #found = $state.raw<{ text: string; choices: Choice[]; currency: string } | null>(null);
+  #asking: { text: string; answer: Promise<Choice[]> } | null = null;
+  #adding: Promise<boolean> = Promise.resolve(true);
+  #sheet: SheetState;
+
+  constructor(sheet: SheetState) {
+    this.#sheet = sheet;
+  }
+
+  isHeading = $derived(this.text.startsWith('#'));
+  choices = $derived(this.open && this.#found && !this.isHeading ? this.#found.choices : []);
+  chosen = $derived<Choice | null>(this.choices[this.pick] ?? null);
+  currency = $derived(this.#found?.currency ?? '');
+
+  /** Asks what is meant by what stands there now. */
+  look = async () => {
+    const text = this.text;
+    if (text.trim().length < 2 || this.isHeading) {
+      this.#asking = this.#found = null;
+      this.open = false;
+      return;
+    }
+    this.open = true;
+    const asking = { text, answer: this.#ask(text) };
+    this.#asking = asking;
+    const choices = await asking.answer;
+    if (this.#asking !== asking) return;
+    this.pick = 0;
+    if (choices.length === 0) this.open = false;
+  };
+
+  move = (step: number) => {
+    const many = this.choices.length;
+    if (many > 0) this.pick = (this.pick + many + step) % many;
+  };
+
+  /** Leaves the list; what was typed stays. */
+  close = () => {
+    this.open = false;
+  };
+
+  /** Adds the line as it is understood, or as it is chosen; what the server does not take stands there again. */
+  add = (): Promise<boolean> => {
+    const typed = this.text.trim();
+    if (!typed) return this.#adding;
+    const known = this.#found?.text === this.text && this.open ? this.chosen : null;
+    const asking = this.#asking?.text === this.text ? this.#asking.answer : null;
+    [this.text, this.#asking, this.#found, this.open, this.pick] = ['', null, null, false, 0];
+    // One after the other, in the order in which they were typed.
+    this.#adding = this.#adding.then(async () => {
+      const choice = known ?? (await asking)?.[0] ?? null;
+      const taken = await this.#sheet.edit([edit(typed, choice)]);
+      if (!taken && !this.text) this.text = typed;
+      return taken;
+    });
+    return this.#adding;
+  };
+
+  async #ask(text: string): Promise<Choice[]> {
+    const { choices, currency } = await ask(api.GET('/api/sheets/{id}/entry', { params: { path: { id: this.#sheet.view.id }, query: { q: text } } }));
+    if (this.#asking?.text === text) this.#found = { text, choices, currency };
+    return choices;
+  }
+}
+
+function edit(typed: string, choice: Choice | null): Edit {
+  if (typed.startsWith('#')) return { kind: 'addHeading', value: typed.slice(1).trim() };
+  return { kind: 'add', value: choice?.text ?? typed, field: choice?.code ?? '' };
+}
