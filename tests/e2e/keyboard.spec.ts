@@ -47,7 +47,7 @@ test('the arrow leads out of the entry row onto the line above, and keys work th
   await page.request.post('/api/quotes', { data: { buyerId: 1, matter: 'keys' } }).then(async (made) => page.goto(`/quotes/${(await made.json()).number}`));
   const add = page.getByRole('combobox', { name: 'add a line' });
   await add.fill('thimble 12 x 20');
-  const list = page.getByRole('listbox', { name: 'items' });
+  const list = page.getByRole('listbox', { name: 'what is meant' });
   await expect(list).toBeInViewport({ ratio: 1 });
   await add.press('Enter');
   const line = page.locator('tr[data-line]').filter({ hasText: 'THM-SS-12' });
@@ -65,7 +65,7 @@ test('Enter takes the chosen item only where the list is for what was typed', as
   await add.fill('thimble 12');
   await expect(page.getByRole('option', { name: /THM-SS-12/ })).toBeVisible();
   // The list for the new words is held back: what it still shows is for the old ones.
-  await page.route('**/api/items?*', (route) => new Promise((done) => setTimeout(done, 1500)).then(() => route.continue()));
+  await page.route('**/entry?*', (route) => new Promise((done) => setTimeout(done, 1500)).then(() => route.continue()));
   await add.fill('SHK-BOW-10 x 4');
   await add.press('Enter');
   await expect(page.locator('tr[data-line]').filter({ hasText: 'SHK-BOW-10' })).toBeVisible();

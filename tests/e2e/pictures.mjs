@@ -35,7 +35,7 @@ const type = async (code, cell, text) => {
 };
 const add = async (text) => {
   const field = page.getByRole('combobox', { name: 'add a line' });
-  const found = page.waitForResponse((r) => r.url().includes('/api/items'));
+  const found = page.waitForResponse((r) => r.url().includes('/entry?'));
   await field.fill(text);
   if (!text.startsWith('#')) await found;
   const settled = page.waitForResponse((r) => r.url().endsWith('/edits'));

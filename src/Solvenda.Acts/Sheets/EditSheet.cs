@@ -21,6 +21,8 @@ public sealed class EditSheetAct(SheetLoader loader, Settling settling) : Act<Ed
         ArgumentNullException.ThrowIfNull(input);
         var open = await loader.BySheetAsync(work.Db, input.Sheet, cancel);
         MustBeOpen(open);
+        if (!work.Actor.SeesCost && input.Edits.Any(e => e.Field == "cost" && e.Line is not null))
+            throw RefusedException.Forbidden("What things cost is not yours to see, nor to type.");
         await Versions.MatchAsync(work.Db, open, input.Seen, cancel);
         var edited = SheetDoor.Take(open.ToDraft(), input.Edits, open.FactsFor(work.Actor.Hand, work.Today));
         if (edited.Refused is { } refused)

@@ -21,7 +21,7 @@
   const worst = $derived(findings.find((f) => f.outcome === 'stop') ?? findings[0]);
   const decimals = $derived(sheet.view.decimals);
   const below = $derived(line.floor !== null && line.netPrice !== null && line.netPrice < line.floor);
-  const wanted = $derived(sheet.terms['wanted']?.value);
+  const wanted = $derived(line.wanted ?? sheet.terms['wanted']?.value);
   const late = $derived(!!line.promise && !!wanted && line.promise > wanted);
   const asked = $derived(line.asked?.priceInOurs ?? null);
   // Yellow only where somebody is needed: a figure typed by hand that a stop is about.
@@ -62,7 +62,9 @@
     <Cell {sheet} {line} column="item" class="max-w-0 truncate pl-3">
       {#if line.code}<span class="mr-1.5 font-mono text-[12px] text-second">{line.code}</span>{/if}
       {#if line.optional}<em class="font-serif">if wanted: </em>{/if}
-      <span class={here ? 'font-semibold' : ''} class:needs={!line.code}>{line.words}</span>
+      <span class={here ? 'font-semibold' : ''} class:needs={!line.code && !line.isFree}>{line.words}</span>
+      {#if line.isFree}<span class="ml-1 border border-strong px-1 text-[11px] text-second">not in the catalogue</span>{/if}
+      {#if line.wanted}<span class="text-second"> · wanted {day(line.wanted)}</span>{/if}
       {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
     </Cell>
     <Cell {sheet} {line} column="quantity" class="w-20 text-right"><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell>
@@ -87,6 +89,8 @@
           label="net {line.netPrice}, cost {line.cost ?? 'unknown'}, floor {line.floor ?? 'none'}, list {line.listPrice}; margin {line.marginPercent ??
             'unknown'} percent"
         />
+      {:else if line.isFree && (sheet.editable || line.cost !== null)}
+        <span class="text-[12px] text-second">{line.cost === null ? 'costs us –' : `costs us ${fixed(line.cost, 2)}`}</span>
       {/if}
     </Cell>
     <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit"

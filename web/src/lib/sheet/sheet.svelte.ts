@@ -215,6 +215,7 @@ export function textOf(l: LineView, column: ColumnId): string {
     case 'discount':
       return l.discountPercent === 0 ? '' : String(Number(l.discountPercent.toFixed(2)));
     case 'margin':
+      if (l.isFree) return l.cost === null ? '' : String(l.cost);
       return l.marginPercent === null ? '' : l.marginPercent.toFixed(1);
     default:
       return column satisfies never;
@@ -224,5 +225,7 @@ export function textOf(l: LineView, column: ColumnId): string {
 /** Which field of the line a column writes. */
 export function fieldOf(l: LineView, column: ColumnId): string {
   if (column === 'item') return l.kind === 'heading' ? 'words' : 'item';
+  // What is not in the catalogue has a cost that somebody types.
+  if (column === 'margin' && l.isFree) return 'cost';
   return column === 'price' ? 'net' : column;
 }
