@@ -178,7 +178,8 @@ public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Read
         );
     }
 
-    private async Task<ReadingContext> ContextAsync(SolvendaDb db, CancellationToken cancel)
+    /// <summary>What messages, and rows that somebody pastes, are read against.</summary>
+    public async Task<ReadingContext> ContextAsync(SolvendaDb db, CancellationToken cancel)
     {
         var names = await db
             .Buyers.Select(b => new BuyerName(

@@ -178,9 +178,10 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
             read.ItemCode,
             read.Quantity ?? 0m,
             theirs ?? Unit.Piece,
+            read.Note,
             read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value
-                ? $"{read.Note}{(read.Note.Length > 0 ? "; " : "")}wanted {wanted}"
-                : read.Note
+                ? DateOnly.ParseExact(wanted, "yyyy-MM-dd", CultureInfo.InvariantCulture)
+                : null
         );
     }
 

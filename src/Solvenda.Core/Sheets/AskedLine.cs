@@ -6,7 +6,15 @@ namespace Solvenda.Core.Sheets;
 /// <summary>A line as it was read from what the buyer wrote: what they asked for, and what it means to us.</summary>
 /// <param name="Code">Our item; null where it is not known yet.</param>
 /// <param name="Quantity">In <paramref name="Unit"/>.</param>
-public sealed record AskedLine(AskedFor Asked, string? Code, decimal Quantity, Unit Unit, string Note);
+/// <param name="Wanted">The day of this line, where it has one of its own.</param>
+public sealed record AskedLine(
+    AskedFor Asked,
+    string? Code,
+    decimal Quantity,
+    Unit Unit,
+    string Note,
+    DateOnly? Wanted
+);
 
 /// <summary>Lines of a reading through the one door.</summary>
 public static class AskedLines
@@ -26,7 +34,15 @@ public static class AskedLines
             .Aggregate(draft, (now, line) => Add(now, line, facts));
     }
 
-    private static Draft Add(Draft draft, AskedLine asked, DoorFacts facts)
+    private static Draft Add(Draft draft, AskedLine asked, DoorFacts facts) =>
+        draft with
+        {
+            Lines = draft.Lines.Add(LineOf(draft, asked, facts)),
+            NextKey = draft.NextKey + 1,
+        };
+
+    /// <summary>As the next line of the draft.</summary>
+    internal static SheetLine LineOf(Draft draft, AskedLine asked, DoorFacts facts)
     {
         var line = new SheetLine(
             draft.NextKey,
@@ -47,7 +63,7 @@ public static class AskedLines
         line = line with { Unit = unit };
         if (LineFields.Quantity(line, quantity, null, facts).Line is { } counted)
             line = counted;
-        return draft with { Lines = draft.Lines.Add(line), NextKey = draft.NextKey + 1 };
+        return asked.Wanted is { } day && LineFields.WantedBy(line, day, facts).Line is { } dated ? dated : line;
     }
 
     // A unit that the item is sold in stays; another measure (feet) becomes the stock unit by the unit table.

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets.Entry;
@@ -43,6 +44,55 @@ public static class SheetDoor
         }
         return new Edited(now, changes.ToImmutable());
     }
+
+    /// <summary>
+    /// Takes rows that were pasted, behind a line or at the end. What is beyond a bound comes without it, for a check to
+    /// name; more rows than a sheet holds are refused together.
+    /// </summary>
+    public static Edited Paste(Draft draft, Pasted pasted, long? after, DoorFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(draft);
+        ArgumentNullException.ThrowIfNull(pasted);
+        var many = Math.Max(pasted.TooMany, pasted.Rows.Length);
+        if (draft.Lines.Length + many > MostLines)
+            return Refuse(
+                draft,
+                new Refusal("too_many_lines", $"A sheet holds {MostLines:#,0} lines; these rows are {many:#,0}")
+            );
+        var changes = ImmutableArray.CreateBuilder<FieldChange>();
+        var now = draft;
+        foreach (var row in pasted.Rows)
+        {
+            var line = row.Line is { } asked
+                ? AskedLines.LineOf(now, asked, facts)
+                : Bare(now, LineKind.Heading) with
+                {
+                    Words = Short(row.Heading ?? ""),
+                };
+            if (
+                row.Price is { } price
+                && LineFields.Hand(line, ByHandKind.NetPrice, price * BaseOf(line, facts), facts).Line is { } priced
+            )
+                line = priced;
+            var one = Insert(now, line, after, facts);
+            now = one.Draft;
+            changes.AddRange(one.Changes);
+            after = after is null ? null : line.Key;
+        }
+        return new Edited(now, changes.ToImmutable());
+    }
+
+    // How many units the price of a line is for.
+    private static decimal BaseOf(SheetLine line, DoorFacts facts) =>
+        line.Item is { } id && facts.Book.Find(id) is { } item
+            ? BasePrice
+                .Find(
+                    facts.Book,
+                    Rates.On(facts.Today, facts.Book.Home, facts.Book.DatedRates),
+                    new PriceQuestion(item, line.Quantity, line.Unit, facts.Buyer, facts.Currency, facts.Today)
+                )
+                .PriceBase
+            : 1m;
 
     /// <summary>
     /// Takes changes back, the last first. A field that stands otherwise by now is a clash, and then nothing is taken

@@ -26,6 +26,13 @@ public sealed record MarginNotes(
 /// <summary>The next quantity from which the price falls.</summary>
 public sealed record NextBreak(decimal From, string UnitWord, decimal Price);
 
+/// <summary>Rows of a spreadsheet, a tab between cells.</summary>
+/// <param name="After">Key of the line that they go behind; null: at the end.</param>
+public sealed record RowsPasted(string Text, long? After);
+
+/// <summary>The sheet after rows were pasted; how many lines they became, and how many are to be put right.</summary>
+public sealed record PasteAnswer(SheetAnswer Answer, int Lines, int ToFix, string Words);
+
 public static class SheetEndpoints
 {
     public static void MapSheets(this IEndpointRouteBuilder app)
@@ -33,6 +40,7 @@ public static class SheetEndpoints
         ArgumentNullException.ThrowIfNull(app);
         var sheets = app.MapGroup("/api/sheets").WithTags("Sheets");
         sheets.MapPost("/{id:long}/edits", Edit).Needs<EditSheet>();
+        sheets.MapPost("/{id:long}/paste", Paste).Needs<PasteRows>();
         sheets.MapPost("/{id:long}/undo", Undo).Needs<UndoEdit>();
         sheets.MapEntry();
         sheets.MapGet("/{id:long}/lines/{key:long}/notes", Notes).Needs(Rights.Look);
@@ -52,6 +60,21 @@ public static class SheetEndpoints
     {
         var actor = user.ActorOf();
         return SheetAnswer.Of(await acts.RunAsync(actor, new EditSheet(id, edits, Seen.Of(ifMatch)), cancel), actor);
+    }
+
+    /// <summary>Puts rows of a spreadsheet onto the sheet, behind a line or at the end.</summary>
+    private static async Task<PasteAnswer> Paste(
+        long id,
+        RowsPasted rows,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    )
+    {
+        var actor = user.ActorOf();
+        var done = await acts.RunAsync(actor, new PasteRows(id, rows.Text, rows.After, Seen.Of(ifMatch)), cancel);
+        return new PasteAnswer(SheetAnswer.Of(done.Judged, actor), done.Lines, done.ToFix, done.Words);
     }
 
     /// <summary>Takes one's own last change back.</summary>

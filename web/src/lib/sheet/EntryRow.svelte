@@ -55,17 +55,12 @@
     event.stopPropagation();
   }
 
-  // Rows of a spreadsheet: what stands before the first tab is the item, the next the quantity.
+  // Rows of a spreadsheet; a word or two are typed.
   function paste(event: ClipboardEvent) {
-    const rows = (event.clipboardData?.getData('text/plain') ?? '').split(/\r?\n/).filter((r) => r.trim());
-    if (rows.length < 2 && !rows[0]?.includes('\t')) return;
+    const rows = event.clipboardData?.getData('text/plain') ?? '';
+    if (!rows.includes('\t') && rows.split(/\r?\n/).filter((r) => r.trim()).length < 2) return;
     event.preventDefault();
-    void sheet.edit(
-      rows.map((row) => {
-        const [item, quantity, unit] = row.split('\t').map((c) => c.trim());
-        return { kind: 'add' as const, value: quantity ? `${item} x ${quantity} ${unit ?? ''}`.trim() : item };
-      }),
-    );
+    void sheet.paste(rows);
   }
 </script>
 

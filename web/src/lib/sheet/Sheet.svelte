@@ -28,6 +28,11 @@
   );
 </script>
 
+{#if sheet.said}
+  <p class="mb-2 border border-hairline bg-sheet px-3 py-1.5" role="status">
+    {sheet.said} <button class="ml-2 underline" onclick={() => (sheet.said = '')}>seen</button>
+  </p>
+{/if}
 <section class="flex min-h-0 flex-1 border border-hairline bg-sheet" aria-label="sheet" data-sheet>
   <div class="min-w-0 flex-1 overflow-auto">
     <table class="w-full border-collapse">

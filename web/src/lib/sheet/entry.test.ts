@@ -37,8 +37,9 @@ const edits = () => asked.filter((a) => a.method === 'POST').map((a) => a.body);
 
 function show() {
   asked = serve(answers);
-  render(EntryRow, { sheet: new SheetState(view(1), async () => undefined), number: 1 });
-  return { user: userEvent.setup(), field: screen.getByRole<HTMLInputElement>('combobox', { name: 'add a line' }) };
+  const sheet = new SheetState(view(1), async () => undefined);
+  render(EntryRow, { sheet, number: 1 });
+  return { sheet, user: userEvent.setup(), field: screen.getByRole<HTMLInputElement>('combobox', { name: 'add a line' }) };
 }
 
 beforeEach(() => {
@@ -139,19 +140,13 @@ test('nothing is sent for nothing', async () => {
   expect(edits()).toEqual([]);
 });
 
-test('rows of a spreadsheet are a line each, and one word is only typed', async () => {
-  const { user, field } = show();
+test('rows of a spreadsheet go to the server as they are, and one word is only typed', async () => {
+  answers['POST /api/sheets/{id}/paste'] = { answer: taken, lines: 3, toFix: 1, words: '1 of 3 lines are to be put right.' };
+  const { user, field, sheet } = show();
   await user.click(field);
   await user.paste('SHK-BOW-10\t12\tbox\r\n\r\nPS3-12-WH\t100\r\nSVC-EYE\r\n');
-  await waitFor(() =>
-    expect(edits()).toEqual([
-      [
-        { kind: 'add', value: 'SHK-BOW-10 x 12 box' },
-        { kind: 'add', value: 'PS3-12-WH x 100' },
-        { kind: 'add', value: 'SVC-EYE' },
-      ],
-    ]),
-  );
+  await waitFor(() => expect(edits()).toEqual([{ text: 'SHK-BOW-10\t12\tbox\r\n\r\nPS3-12-WH\t100\r\nSVC-EYE\r\n', after: null }]));
+  await waitFor(() => expect(sheet.said).toBe('3 lines from the rows you pasted. 1 of 3 lines are to be put right.'));
   await user.paste('thimble');
   expect(field.value).toBe('thimble');
   expect(edits()).toHaveLength(1);

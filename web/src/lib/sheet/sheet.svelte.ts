@@ -41,6 +41,8 @@ export class SheetState {
   column = $state<ColumnId>('item');
   editing = $state(false);
   problem = $state('');
+  /** What came of rows that were pasted, in words. */
+  said = $state('');
   /** A refused edit, kept. */
   refused = $state.raw<Refused | null>(null);
   #queue: Promise<void> = Promise.resolve();
@@ -80,6 +82,17 @@ export class SheetState {
         }),
       edits,
     );
+
+  /** Puts rows of a spreadsheet at the end. What was not plain is said in {@link said}. */
+  paste = (text: string): Promise<boolean> =>
+    this.#inTurn(async () => {
+      const { data, ...rest } = await api.POST('/api/sheets/{id}/paste', {
+        params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"` } },
+        body: { text, after: null },
+      });
+      if (data) this.said = `${data.lines === 1 ? 'One line' : `${data.lines} lines`} from the rows you pasted. ${data.words}`.trim();
+      return { ...rest, data: data?.answer };
+    });
 
   set = (line: number | null, field: string, value: string) => this.edit([{ kind: 'set', line, field, value }]);
 
@@ -154,6 +167,7 @@ export class SheetState {
   }
 
   async #send(call: () => Promise<Answer>, edits: SheetEdit[]): Promise<boolean> {
+    this.said = '';
     try {
       const answer = await ask(call());
       this.view = keepSame(this.view, answer.sheet);
