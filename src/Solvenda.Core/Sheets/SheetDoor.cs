@@ -63,8 +63,12 @@ public static class SheetDoor
         var now = draft;
         foreach (var row in pasted.Rows)
         {
+            // Whoever pastes types; the buyer asked for nothing in these words.
             var line = row.Line is { } asked
-                ? AskedLines.LineOf(now, asked, facts)
+                ? AskedLines.LineOf(now, asked, facts) with
+                {
+                    Asked = AskedFor.Nothing,
+                }
                 : Bare(now, LineKind.Heading) with
                 {
                     Words = Short(row.Heading ?? ""),

@@ -87,6 +87,13 @@ public sealed class PasteTests
     }
 
     [Fact]
+    public void A_code_that_nobody_knows_stays_beside_its_words() =>
+        Assert.Equal(
+            ["SHK-BOW-10 2 C62", "“NO-SUCH-1 a thing” 3 C62"],
+            Lines("Code\tDescription\tQty\nSHK-BOW-10\tshackle\t2\nNO-SUCH-1\ta thing\t3")
+        );
+
+    [Fact]
     public void Columns_that_nobody_knows_are_named() =>
         Assert.Equal(["Colour"], Read("Code\tQty\tColour\nSHK-BOW-10\t12\tblue\nBB2-10-NV\t3\tnavy").UnusedColumns);
 

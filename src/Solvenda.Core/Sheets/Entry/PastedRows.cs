@@ -81,10 +81,15 @@ public static class PastedRows
     private static PastedRow OfTable(ReadLine line, ReadingContext context)
     {
         var unit = line.Unit.Sure > 0m ? line.Unit.Value : Unit.Piece;
+        // A code that nobody knows is all that there is to go by.
+        var words =
+            line.Code is { } code && !line.Words.Contains(code, StringComparison.Ordinal)
+                ? $"{code} {line.Words}"
+                : line.Words;
         return new PastedRow(
             null,
             new AskedLine(
-                new AskedFor(line.Words, line.Code, line.Quantity.Value, unit, line.Price, line.PriceBase),
+                new AskedFor(words, line.Code, line.Quantity.Value, unit, line.Price, line.PriceBase),
                 line.Item.Sure >= ReadLine.SureEnough ? context.Items.ById(line.Item.Value)?.Code : null,
                 // One that could be two is for somebody to say.
                 line.Quantity.Sure >= ReadLine.SureEnough

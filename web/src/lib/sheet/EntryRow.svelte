@@ -64,10 +64,10 @@
   }
 </script>
 
-<tr class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}">
-  <td></td>
-  <td class="text-right text-third">{number}</td>
-  <td colspan="8" class="relative pl-3">
+<tr class="h-[31px] border-b border-hairline max-sm:block {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}">
+  <td class="max-sm:hidden"></td>
+  <td class="text-right text-third max-sm:hidden">{number}</td>
+  <td colspan="8" class="relative pl-3 max-sm:block">
     <input
       bind:this={input}
       bind:value={entry.text}

@@ -36,7 +36,9 @@
 </script>
 
 <tr
-  class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+  class="h-[31px] border-b border-hairline max-sm:grid max-sm:h-auto max-sm:grid-cols-[22px_26px_1fr_1fr_auto_1fr] max-sm:gap-y-1 max-sm:py-1.5 {here
+    ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]'
+    : ''}"
   ondragover={(e) => e.preventDefault()}
   ondrop={drop}
   aria-current={here ? 'true' : undefined}
@@ -52,30 +54,38 @@
     title={sheet.editable ? 'drag to another place, or Alt with an arrow' : undefined}>{line.kind === 'heading' ? '' : number}</td
   >
   {#if line.kind === 'heading'}
-    <Cell {sheet} {line} column="item" class="pt-2 pl-3">
+    <Cell {sheet} {line} column="item" class="pt-2 pl-3 max-sm:col-span-3 max-sm:pt-0">
       <em class="font-serif text-[15.5px]">{line.words || 'heading'}</em>
     </Cell>
-    <td colspan="5"></td>
+    <td colspan="5" class="max-sm:hidden"></td>
     <td class="pr-3 text-right text-second">{fixed(sum, decimals)}</td>
-    <td></td>
+    <td class="max-sm:hidden"></td>
   {:else}
-    <Cell {sheet} {line} column="item" class="max-w-0 truncate pl-3">
-      {#if line.code}<span class="mr-1.5 font-mono text-[12px] text-second">{line.code}</span>{/if}
-      {#if line.optional}<em class="font-serif">if wanted: </em>{/if}
-      <span class={here ? 'font-semibold' : ''} class:needs={!line.code && !line.isFree}>{line.words}</span>
-      {#if line.isFree}<span class="ml-1 border border-strong px-1 text-[11px] text-second">not in the catalogue</span>{/if}
-      {#if line.wanted}<span class="text-second"> · wanted {day(line.wanted)}</span>{/if}
-      {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
+    <Cell {sheet} {line} column="item" class="max-w-0 truncate pl-3 max-sm:col-span-4 max-sm:max-w-none max-sm:whitespace-normal">
+      <span class="flex min-w-0 max-sm:flex-wrap">
+        <span class="truncate max-sm:whitespace-normal">
+          {#if line.code}<span class="mr-1.5 font-mono text-[12px] text-second">{line.code}</span>{/if}
+          {#if line.optional}<em class="font-serif">if wanted: </em>{/if}
+          <span class={here ? 'font-semibold' : ''} class:needs={!line.code && !line.isFree}>{line.words}</span>
+          {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
+        </span>
+        {#if line.wanted}<span class="shrink-0 whitespace-pre text-second"> · by {day(line.wanted)}</span>{/if}
+        {#if line.isFree}<span class="ml-1.5 shrink-0 self-center border border-strong px-1 text-[11px] text-second">not in the catalogue</span>{/if}
+      </span>
     </Cell>
-    <Cell {sheet} {line} column="quantity" class="w-20 text-right"><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell>
-    <Cell {sheet} {line} column="price" class="w-24 text-right max-sm:hidden">
+    <Cell {sheet} {line} column="quantity" class="w-20 text-right max-sm:col-start-3 max-sm:w-auto max-sm:pl-3 max-sm:text-left"
+      ><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell
+    >
+    <Cell {sheet} {line} column="price" class="w-24 text-right max-sm:w-auto">
       {#if line.netPrice === null}<span class="text-stop">no price</span>{:else}{fixed(
           line.handKind === 'discountPercent' ? (line.basePrice ?? 0) : line.netPrice,
           4,
         )}{#if line.priceBase !== 1}<span class="text-second">/{plain(line.priceBase)}</span>{/if}{/if}
     </Cell>
-    <Cell {sheet} {line} column="discount" class="w-16 text-right max-sm:hidden">
-      {#if line.discountPercent !== 0}<span class:needs>{plain(Number(line.discountPercent.toFixed(2)))} %</span>{/if}
+    <Cell {sheet} {line} column="discount" class="w-16 text-right max-sm:w-14">
+      {#if line.discountPercent === 0}<span class="text-third sm:hidden">less</span>{:else}<span class:needs
+          >{plain(Number(line.discountPercent.toFixed(2)))} %</span
+        >{/if}
     </Cell>
     <Cell {sheet} {line} column="margin" class="w-[130px] pl-3 max-md:hidden">
       {#if line.netPrice !== null && line.listPrice !== null}
@@ -96,16 +106,16 @@
     <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit"
       >{#if asked !== null}<span class={asked < (line.netPrice ?? 0) ? 'text-stop' : 'text-second'}>{fixed(asked, 4)}</span>{/if}</td
     >
-    <td class="w-24 pr-3 text-right" colspan={asked === null ? 2 : 1}>
+    <td class="w-24 pr-3 text-right max-sm:w-auto" colspan={asked === null ? 2 : 1}>
       {#if line.netPrice !== null}{line.optional ? `(${fixed(line.net, decimals)})` : fixed(line.net, decimals)}{/if}
     </td>
     <td class="w-20 pr-3 text-right {late ? 'text-stop' : 'text-clear'} max-md:hidden">{line.promise ? day(line.promise) : ''}</td>
   {/if}
 </tr>
 {#if here && line.kind === 'item' && (line.build.length > 0 || findings.length > 0)}
-  <tr class="border-b border-hairline bg-focus-row shadow-[inset_3px_0_0_var(--ink)]">
-    <td colspan="2"></td>
-    <td colspan="8" class="px-3 pt-1 pb-2">
+  <tr class="border-b border-hairline bg-focus-row shadow-[inset_3px_0_0_var(--ink)] max-sm:block">
+    <td colspan="2" class="max-sm:hidden"></td>
+    <td colspan="8" class="px-3 pt-1 pb-2 max-sm:block">
       {#if line.build.length > 0}
         <ol class="flex flex-wrap items-start gap-x-2 gap-y-1" aria-label="price build">
           {#each line.build as step, i (i)}

@@ -35,8 +35,8 @@
 {/if}
 <section class="flex min-h-0 flex-1 border border-hairline bg-sheet" aria-label="sheet" data-sheet>
   <div class="min-w-0 flex-1 overflow-auto">
-    <table class="w-full border-collapse">
-      <thead>
+    <table class="w-full border-collapse max-sm:block">
+      <thead class="max-sm:sr-only">
         <tr class="sticky top-0 z-10 bg-sheet text-[11.5px] text-second">
           <th class="w-7 border-b border-(--strong)"><span class="sr-only">check</span></th>
           <th class="w-8 border-b border-(--strong)"><span class="sr-only">line</span></th>
@@ -52,7 +52,7 @@
           <th class="w-20 border-b border-(--strong) pr-3 text-right font-normal max-md:hidden">there by</th>
         </tr>
       </thead>
-      <tbody>
+      <tbody class="max-sm:block">
         {#each lines as line, i (line.key)}
           <LineRow {sheet} {line} number={numbers[i]!} sum={sums[i]!} {oncure} {onwaive} />
         {/each}
