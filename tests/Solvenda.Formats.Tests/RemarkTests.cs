@@ -1,3 +1,4 @@
+using Solvenda.Core.Documents;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
 using Xunit;

@@ -10,8 +10,8 @@ using Xunit;
 namespace Solvenda.Formats.Tests;
 
 /// <summary>
-/// Tables of other shapes than one head and its rows: heads in two rows, prices per 100, discounts, merged cells, tables
-/// beside each other, and a head on the page before.
+/// Tables of other shapes than one head and its rows: heads in two rows, prices per 100, discounts, merged cells,
+/// tables beside each other, and a head on the page before.
 /// </summary>
 public sealed class TableShapeTests
 {

@@ -20,6 +20,7 @@ public sealed class ArchitectureTests
         "Catalogue",
         "Buyers",
         "Documents",
+        "Reading",
         "Pricing",
         "Sheets",
         "Approvals",
@@ -27,7 +28,6 @@ public sealed class ArchitectureTests
         "Promising",
         "Quoting",
         "Ordering",
-        "Reading",
     ];
 
     private static string[] References(System.Reflection.Assembly assembly) =>

@@ -159,6 +159,41 @@ public sealed class AuthorityTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task What_was_taken_back_is_put_in_again_in_its_order_until_something_else_is_typed()
+    {
+        var (quill, nell) = (await House.AsAsync(Quill), await House.AsAsync(Havergal));
+        var (_, sheet) = await QuoteAsync(quill, "SHK-BOW-10 x 10");
+        var key = sheet.GetProperty("lines")[0].GetProperty("key").GetInt64();
+        sheet = await SetAsync(quill, sheet, "quantity", "20", key);
+        sheet = await SetAsync(quill, sheet, "discount", "3", key);
+        var before = sheet;
+        async Task<string?> RedoAsync()
+        {
+            var answer = await quill.PostAsync($"/api/sheets/{sheet.GetProperty("id").GetInt64()}/redo", null, Cancel);
+            if (answer.StatusCode != HttpStatusCode.OK)
+                return await answer.CodeAsync();
+            sheet = await answer.SheetAsync();
+            return null;
+        }
+        Assert.Equal("nothing_to_redo", await RedoAsync());
+        for (var i = 0; i < 3; i++)
+            sheet = await (await quill.UndoAsync(sheet)).SheetAsync();
+        Assert.Empty(sheet.GetProperty("lines").EnumerateArray());
+        for (var i = 0; i < 3; i++)
+            Assert.Null(await RedoAsync());
+        Assert.Equal("nothing_to_redo", await RedoAsync());
+        Assert.Equal(before.GetProperty("lines").ToString(), sheet.GetProperty("lines").ToString());
+        Assert.Equal(Total(before), Total(sheet));
+        // What was put in again is taken back again; a colleague's change of the same field stands in the way.
+        sheet = await (await quill.UndoAsync(sheet)).SheetAsync();
+        sheet = await SetAsync(nell, sheet, "discount", "1", key);
+        Assert.Equal("changed_since", await RedoAsync());
+        sheet = await (await nell.UndoAsync(sheet)).SheetAsync();
+        sheet = await SetAsync(quill, sheet, "note", "in a bag", key);
+        Assert.Equal("nothing_to_redo", await RedoAsync());
+    }
+
+    [Fact]
     public async Task Cost_floor_and_margin_are_seen_by_role()
     {
         var (quill, planner) = (await House.AsAsync(Quill), await House.AsAsync(Castellane));

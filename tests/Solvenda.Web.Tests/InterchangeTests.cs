@@ -1,5 +1,6 @@
 using System.Net.Http.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
 using Xunit;
 
 namespace Solvenda.Web.Tests;

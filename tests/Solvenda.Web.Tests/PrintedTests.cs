@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Formats.Pdf;

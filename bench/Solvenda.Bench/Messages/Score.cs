@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Units;
 
@@ -92,8 +93,8 @@ internal sealed class Score
         Field(
             made,
             "po",
-            reading.PoNumber.Value is { } po ? Core.Ordering.PoKey.Of(po) : null,
-            truth.PoNumber is { } meant ? Core.Ordering.PoKey.Of(meant) : null,
+            reading.PoNumber.Value is { } po ? PoKey.Of(po) : null,
+            truth.PoNumber is { } meant ? PoKey.Of(meant) : null,
             reading.PoNumber.Sure
         );
         Field(

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Wordings;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Money;
 using Solvenda.Core.Reading;

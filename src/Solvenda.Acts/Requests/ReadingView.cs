@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;

@@ -43,7 +43,7 @@ public static class Versions
     )
     {
         var unseen = (int)Math.Clamp(open.Sheet.Version - seen, 1, Told);
-        string[] codes = [EventCodes.Of<SheetEdited>(), EventCodes.Of<SheetUndone>()];
+        var codes = SheetSteps.Codes;
         var rows = await db
             .Events.AsNoTracking()
             .Where(e => e.Subject == open.Subject && codes.Contains(e.Code))
@@ -55,12 +55,7 @@ public static class Versions
             .. rows.Select(r => new ChangedMeanwhile(
                 r.Who,
                 r.At,
-                EventCodes.FromJson(r.Code, r.Facts) switch
-                {
-                    SheetEdited e => e.Changes,
-                    SheetUndone u => u.Changes,
-                    _ => [],
-                }
+                (EventCodes.FromJson(r.Code, r.Facts) as ISheetChange)?.Changes ?? []
             )),
         ];
     }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 
 namespace Solvenda.Core.Pricing;

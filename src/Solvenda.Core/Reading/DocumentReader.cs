@@ -106,16 +106,7 @@ public static class DocumentReader
     )
     {
         var found = Item(line, buyer, bought, context, language);
-        // "2 dozen" is 24, whatever column the dozen stands in.
-        var word = line.Unit.Trim().TrimEnd('.').ToLowerInvariant();
-        // In Dutch, "dozen" are boxes.
-        var many =
-            language?.Units.ContainsKey(word) == true
-                ? 0m
-                : Language
-                    .All.Select(l => l.Groups.GetValueOrDefault(word))
-                    .Append(UnitCodes.PiecesOf(line.Unit))
-                    .FirstOrDefault(n => n > 0);
+        var many = PiecesOf(line.Unit, language);
         var theirUnit = many > 0 ? Unit.Piece : UnitOf(line.Unit, language);
         var quantity =
             many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
@@ -166,6 +157,18 @@ public static class DocumentReader
         line is { Price: { } price, Quantity.Value: > 0, Allowances: not 0 }
             ? Math.Round(price.Value + (line.Allowances * line.PriceBase / line.Quantity.Value), 6)
             : line.Price?.Value;
+
+    // "2 dozen" is 24, whatever column the dozen stands in; 0 for what counts no pieces. In Dutch, "dozen" are boxes.
+    private static decimal PiecesOf(string unit, Language? language)
+    {
+        var word = unit.Trim().TrimEnd('.').ToLowerInvariant();
+        return language?.Units.ContainsKey(word) == true
+            ? 0m
+            : Language
+                .All.Select(l => l.Groups.GetValueOrDefault(word))
+                .Append(UnitCodes.PiecesOf(unit))
+                .FirstOrDefault(n => n > 0);
+    }
 
     private static Field<Unit> UnitField(StatedLine line, Item? item, Unit? theirs, ImmutableArray<Evidence> ofQuantity)
     {

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Reading;
 
@@ -236,7 +237,7 @@ public static class MessageReader
         if (
             reading.PoNumber is { Value: { } first, Sure: > 0 }
             && head.PoNumber is { Value: { } second, Sure: > 0 }
-            && Ordering.PoKey.Of(first) != Ordering.PoKey.Of(second)
+            && PoKey.Of(first) != PoKey.Of(second)
         )
             po = TextHead.TwoOrders(reading.PoNumber, head.PoNumber);
         return reading with

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
-using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Reading;

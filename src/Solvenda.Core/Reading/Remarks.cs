@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
-using Solvenda.Core.Sheets;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Reading;
 

@@ -1,6 +1,6 @@
 using System.Text.RegularExpressions;
 using Solvenda.Core.Buyers;
-using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Reading;
 
@@ -78,7 +78,7 @@ internal sealed partial record TextHead(
             var po = At(part, Bare(m), 0.9m, $"“{m.Value.Trim()}”", m.Groups["po"]);
             if (found is null)
                 found = po;
-            else if (Ordering.PoKey.Of(found.Value!) != Ordering.PoKey.Of(po.Value!))
+            else if (PoKey.Of(found.Value!) != PoKey.Of(po.Value!))
                 return TwoOrders(found, po);
         }
         if (found is not null)

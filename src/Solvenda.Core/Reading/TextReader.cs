@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using Solvenda.Core.Sheets;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Reading;
 

@@ -46,8 +46,8 @@ public static class SheetDoor
     }
 
     /// <summary>
-    /// Takes rows that were pasted, behind a line or at the end. What is beyond a bound comes without it, for a check to
-    /// name; more rows than a sheet holds are refused together.
+    /// Takes rows that were pasted, behind a line or at the end. What is beyond a bound comes without it, for a check
+    /// to name; more rows than a sheet holds are refused together.
     /// </summary>
     public static Edited Paste(Draft draft, Pasted pasted, long? after, DoorFacts facts)
     {

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Sheets;
 
@@ -6,22 +7,6 @@ namespace Solvenda.Core.Sheets;
 /// <param name="Kind">freight, insurance, allowance, or what they call it.</param>
 /// <param name="Amount">In the currency of their document.</param>
 public sealed record StatedAmount(string Kind, decimal Amount);
-
-/// <summary>What somebody is to do about a remark.</summary>
-public enum RemarkKind
-{
-    /// <summary>How it is to be delivered.</summary>
-    Delivery,
-
-    /// <summary>What is to stand on papers or parcels, or not to.</summary>
-    Printed,
-
-    /// <summary>A certificate or another paper that is to come with the goods.</summary>
-    Certificate,
-
-    /// <summary>A question that waits for an answer.</summary>
-    Question,
-}
 
 /// <summary>Something that the buyer asks beside the goods, in their words.</summary>
 public sealed record StatedRemark(RemarkKind Kind, string Words);

@@ -3,8 +3,8 @@ using System.Collections.Frozen;
 namespace Solvenda.Core.Units;
 
 /// <summary>
-/// What codes of UN/ECE Recommendation 20 (units) and 21 (packings) are called that nothing of ours is sold by: a person
-/// who is asked about one sees words. Codes that are not met in orders of goods are left out.
+/// What codes of UN/ECE Recommendation 20 (units) and 21 (packings) are called that nothing of ours is sold by: a
+/// person who is asked about one sees words. Codes that are not met in orders of goods are left out.
 /// </summary>
 public static class UnitCodes
 {

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Formats.Edi;

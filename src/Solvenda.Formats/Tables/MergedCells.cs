@@ -3,8 +3,8 @@ using System.Globalization;
 namespace Solvenda.Formats.Tables;
 
 /// <summary>
-/// Cells that reach over several rows: what they say is true of each of them. A quantity is not: it counts once, and the
-/// rows below are asked.
+/// Cells that reach over several rows: what they say is true of each of them. A quantity is not: it counts once, and
+/// the rows below are asked.
 /// </summary>
 internal sealed class MergedCells
 {

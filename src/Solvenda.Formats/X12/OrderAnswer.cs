@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;

@@ -47,6 +47,11 @@ public static class EventWords
                 .. Changes(u.Changes).Select(w => w with { Words = "undone: " + w.Words }),
                 .. Moved(u.Overtaken.Length, u.Before, u.After),
             ],
+            SheetRedone r =>
+            [
+                .. Changes(r.Changes).Select(w => w with { Words = "put in again: " + w.Words }),
+                .. Moved(r.Overtaken.Length, r.Before, r.After),
+            ],
             RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
             _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? House(facts)],
         };

@@ -3,7 +3,9 @@ using Solvenda.Data;
 
 namespace Solvenda.Web.Finder;
 
-/// <summary>What is free of an item now, in its stock unit, over all warehouses: on hand less what is promised.</summary>
+/// <summary>
+/// What is free of an item now, in its stock unit, over all warehouses: on hand less what is promised.
+/// </summary>
 internal static class StockHere
 {
     public static async Task<Dictionary<long, decimal>> FreeAsync(

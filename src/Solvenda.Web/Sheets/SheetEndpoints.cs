@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Requests;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
@@ -42,6 +43,7 @@ public static class SheetEndpoints
         sheets.MapPost("/{id:long}/edits", Edit).Needs<EditSheet>();
         sheets.MapPost("/{id:long}/paste", Paste).Needs<PasteRows>();
         sheets.MapPost("/{id:long}/undo", Undo).Needs<UndoEdit>();
+        sheets.MapPost("/{id:long}/redo", Redo).Needs<RedoEdit>();
         sheets.MapEntry();
         sheets.MapGet("/{id:long}/lines/{key:long}/notes", Notes).Needs(Rights.Look);
     }
@@ -82,6 +84,13 @@ public static class SheetEndpoints
     {
         var actor = user.ActorOf();
         return SheetAnswer.Of(await acts.RunAsync(actor, new UndoEdit(id), cancel), actor);
+    }
+
+    /// <summary>Puts in again what one took back last.</summary>
+    private static async Task<SheetAnswer> Redo(long id, ClaimsPrincipal user, ActRunner acts, CancellationToken cancel)
+    {
+        var actor = user.ActorOf();
+        return SheetAnswer.Of(await acts.RunAsync(actor, new RedoEdit(id), cancel), actor);
     }
 
     private static async Task<MarginNotes> Notes(

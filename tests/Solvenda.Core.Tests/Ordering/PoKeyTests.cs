@@ -1,4 +1,5 @@
 using CsCheck;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
 using Xunit;
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Solvenda.Core.Buyers;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Pricing;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Solvenda.Acts.Lists;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 

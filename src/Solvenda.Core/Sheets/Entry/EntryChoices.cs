@@ -32,7 +32,8 @@ public static class EntryChoices
     // Closer than this the words alone do not tell two items apart.
     private const decimal Near = 0.06m;
 
-    /// <param name="aliasOf">What this buyer's own words or code mean; null where they mean nothing that was learned.</param>
+    /// <param name="aliasOf">What this buyer's own words or code mean; null where they mean nothing that was
+    /// learned.</param>
     /// <param name="bought">What this buyer took before, which comes first among equals.</param>
     public static ImmutableArray<EntryChoice> Of(
         QuickLine typed,

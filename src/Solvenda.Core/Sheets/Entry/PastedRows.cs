@@ -5,7 +5,9 @@ using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Sheets.Entry;
 
-/// <summary>A row of a spreadsheet as it goes onto a sheet: a heading, or a line with the price that stood there.</summary>
+/// <summary>
+/// A row of a spreadsheet as it goes onto a sheet: a heading, or a line with the price that stood there.
+/// </summary>
 /// <param name="Price">For one unit.</param>
 public sealed record PastedRow(string? Heading, AskedLine? Line, decimal? Price);
 

@@ -77,6 +77,7 @@
     ...(sheet.editable
       ? [
           { key: 'Ctrl+z', words: 'undo', run: () => void sheet.undo() },
+          { key: 'Ctrl+Shift+z', words: 'redo', run: () => void sheet.redo() },
           { key: 'n', words: 'add a line', run: addLine },
           { key: 'i', words: 'offer the line only if wanted, or for good', run: sheet.toggleOptional },
           ...whole.cures.map((c) => ({ key: c.key, words: c.cure.words, run: () => cure(c.cure, c.finding) })),
@@ -116,7 +117,7 @@
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
     {#if !isOrder}<a href="/api/quotes/{number}/print" target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>{/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
-    {#if sheet.editable}<span class="max-md:hidden">kept as you type; <KeyCap>Ctrl Z</KeyCap> undoes</span>{/if}
+    {#if sheet.editable}<span class="max-md:hidden">kept as you type; <KeyCap>Ctrl Z</KeyCap> undoes, with <KeyCap>Shift</KeyCap> redoes</span>{/if}
   </p>
 </div>
 

@@ -2,7 +2,7 @@ import { getContext, setContext, untrack } from 'svelte';
 
 /** One key of the screen: what it is called on a key cap, what it does in words. */
 export interface Key {
-  /** As `KeyboardEvent.key`, in lower case; "Ctrl+z" with the control key. */
+  /** As `KeyboardEvent.key`, in lower case; "Ctrl+z" with the control key, "Ctrl+Shift+z" with both. */
   key: string;
   words: string;
   run: () => void;
@@ -28,7 +28,7 @@ export class Keys {
     if (!control && isField(event.target)) return;
     // A key pressed on a button or a link belongs to it.
     if (event.key === 'Enter' && event.target instanceof Element && event.target.closest('button, a')) return;
-    const pressed = (control ? 'Ctrl+' : '') + (event.key.length === 1 ? event.key.toLowerCase() : event.key);
+    const pressed = (control ? (event.shiftKey ? 'Ctrl+Shift+' : 'Ctrl+') : '') + (event.key.length === 1 ? event.key.toLowerCase() : event.key);
     const found = this.all.find((k) => k.key === pressed);
     if (!found) return;
     event.preventDefault();

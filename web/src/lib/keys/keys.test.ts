@@ -33,14 +33,17 @@ test('a letter does what the screen says, and nothing inside a field', async () 
 
 test('with Control it holds in fields too, and a capital is the same letter', async () => {
   const user = put('<textarea id="i"></textarea>');
-  const [undo, help] = [vi.fn(), vi.fn()];
+  const [undo, redo, help] = [vi.fn(), vi.fn(), vi.fn()];
   keys.add(() => [
     { key: 'Ctrl+z', words: 'undo', run: undo },
+    { key: 'Ctrl+Shift+z', words: 'redo', run: redo },
     { key: 'h', words: 'help', run: help },
   ]);
   document.getElementById('i')!.focus();
   await user.keyboard('{Control>}z{/Control}');
   expect(undo).toHaveBeenCalledOnce();
+  await user.keyboard('{Control>}{Shift>}z{/Shift}{/Control}');
+  expect([undo.mock.calls.length, redo.mock.calls.length]).toEqual([1, 1]);
   document.getElementById('i')!.blur();
   await user.keyboard('H');
   expect(help).toHaveBeenCalledOnce();

@@ -99,6 +99,9 @@ export class SheetState {
   /** Takes one's own last change back; what others typed since stays. */
   undo = (): Promise<boolean> => this.#inTurn(() => api.POST('/api/sheets/{id}/undo', { params: { path: { id: this.view.id } } }));
 
+  /** Puts in again what one took back last, until one types something else. */
+  redo = (): Promise<boolean> => this.#inTurn(() => api.POST('/api/sheets/{id}/redo', { params: { path: { id: this.view.id } } }));
+
   /** Sends what was refused once more, on the sheet as it is now. */
   again = () => {
     const { refused } = this;

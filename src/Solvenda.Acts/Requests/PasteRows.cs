@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Requests;
+using Solvenda.Acts.Sheets;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Reading;
@@ -10,7 +10,7 @@ using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Formats.Tables;
 
-namespace Solvenda.Acts.Sheets;
+namespace Solvenda.Acts.Requests;
 
 /// <summary>Puts rows of a spreadsheet onto a sheet, as if each were typed.</summary>
 /// <param name="Text">The rows as they are copied: a tab between cells, a line to each row.</param>

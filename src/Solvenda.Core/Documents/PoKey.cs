@@ -2,7 +2,7 @@ using System.Collections.Frozen;
 using System.Globalization;
 using System.Text;
 
-namespace Solvenda.Core.Ordering;
+namespace Solvenda.Core.Documents;
 
 /// <summary>
 /// The key by which two spellings of a PO number are known to be the same (docs/calculations.md, "Same order twice").

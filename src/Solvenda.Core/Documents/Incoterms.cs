@@ -1,4 +1,4 @@
-namespace Solvenda.Core.Sheets.Terms;
+namespace Solvenda.Core.Documents;
 
 /// <summary>The rules of Incoterms 2020 (International Chamber of Commerce, publication 723).</summary>
 public static class Incoterms
