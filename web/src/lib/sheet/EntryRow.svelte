@@ -83,6 +83,12 @@
       onpaste={paste}
       onfocus={() => (sheet.line = null)}
     />
+    {#if entry.kept}
+      <p class="pb-1 text-[12px]">
+        <span class="text-stop">not taken:</span> “{entry.kept}” <button class="ml-1 underline" onclick={entry.putBack}>put it back</button>
+        <button class="ml-1 underline" onclick={() => (entry.kept = '')}>let it go</button>
+      </p>
+    {/if}
     {#if entry.chosen && here}
       <div style={place} class="fixed z-20 w-[min(680px,90vw)] border border-strong bg-sheet">
         <Understood choice={entry.chosen} currency={entry.currency} />

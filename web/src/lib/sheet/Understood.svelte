@@ -17,7 +17,7 @@
     {choice.words}
   </span>
   {#if choice.quantity !== null}{@render chip(`${plain(choice.quantity)} ${choice.unitWord || (choice.quantity === 1 ? 'piece' : 'pieces')}`)}{/if}
-  {#if choice.net !== null}
+  {#if choice.net !== null && choice.discountPercent !== 100}
     {@render chip(choice.discountPercent ? `at ${fixed(choice.net / (1 - choice.discountPercent / 100), 2)}` : `at ${fixed(choice.net, 2)}`)}
   {/if}
   {#if choice.discountPercent}

@@ -12,6 +12,8 @@ export class EntryState {
   text = $state('');
   pick = $state(0);
   open = $state(false);
+  /** What was typed and not taken, while something else stands in the field by now. */
+  kept = $state('');
   #found = $state.raw<{ text: string; choices: Choice[]; currency: string } | null>(null);
   #asking: { text: string; answer: Promise<Choice[]> } | null = null;
   #adding: Promise<boolean> = Promise.resolve(true);
@@ -48,6 +50,12 @@ export class EntryState {
     if (many > 0) this.pick = (this.pick + many + step) % many;
   };
 
+  /** Puts what was not taken into the field again; what stands there waits in its place. */
+  putBack = () => {
+    [this.text, this.kept] = [this.kept, this.text.trim()];
+    void this.look();
+  };
+
   /** Leaves the list; what was typed stays. */
   close = () => {
     this.open = false;
@@ -64,8 +72,10 @@ export class EntryState {
     this.#adding = this.#adding.then(async () => {
       const choice = known ?? (await asking)?.[0] ?? null;
       const taken = await this.#sheet.edit([edit(typed, choice)]);
-      if (!taken && !this.text) this.text = typed;
-      return taken;
+      if (taken) return true;
+      if (this.text) this.kept = typed;
+      else this.text = typed;
+      return false;
     });
     return this.#adding;
   };

@@ -127,6 +127,19 @@ test('what the server does not take is still there', async () => {
   await waitFor(() => expect(field.value).toBe('bow x 99999999999'));
 });
 
+test('what is not taken while the next line is typed waits beside it', async () => {
+  let answer: (a: unknown) => void = () => undefined;
+  answers['POST /api/sheets/{id}/edits'] = () => new Promise((done) => (answer = done));
+  const { user, field } = show();
+  await user.type(field, 'bow x 99999999999{Enter}');
+  await user.type(field, 'next');
+  await waitFor(() => expect(edits()).toHaveLength(1));
+  answer(refused(422, 'A quantity is between 0 and 10 million; what stood there was kept.'));
+  await user.click(await screen.findByRole('button', { name: 'put it back' }));
+  expect(field.value).toBe('bow x 99999999999');
+  expect(screen.getByText(/“next”/)).toBeTruthy();
+});
+
 test('a hash begins a heading, for which no items are looked up', async () => {
   const { user, field } = show();
   await user.type(field, '# For the yard{Enter}');
