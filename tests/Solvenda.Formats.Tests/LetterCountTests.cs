@@ -13,6 +13,7 @@ public sealed class LetterCountTests
     [InlineData("please send Life-jacket 150 N adult: 35 pcs", "LJ-150-AD 35 C62")]
     [InlineData("PO 4711-2:\nHand flares pack of 4: 3 pcs", "FLR-HH-4 3 C62")]
     [InlineData("PO 4711-2:\n12 rullar PS3-12-WH\n3 kartonger SHK-BOW-10", "PS3-12-WH 12 CL|SHK-BOW-10 3 BX")]
+    [InlineData("PO 4711-2: please send 12 ring bolts", "unknown 12 C62 ?")]
     [InlineData("PO 4711-2: please send rope PS3-12-WH for 1.000 meter", "PS3-12-WH 1000 MTR ?")]
     [InlineData("Please send a ball fender FND-A3-BL and an SVC-EYE", "FND-A3-BL 1 C62|SVC-EYE 1 C62")]
     [InlineData(

@@ -203,6 +203,9 @@ public sealed class Language
     /// <summary>A regular expression for inches, in any language or as the sign; without groups.</summary>
     public static string InchPattern { get; } = $@"(?:[""\u2033]|(?:{AnyOf(All.SelectMany(l => l.Inches))})(?!\w))";
 
+    // A coil in one language, a thing in another: "12 ring bolts".
+    private static readonly HashSet<string> Things = ["ring", "ringe", "pies"];
+
     /// <summary>
     /// Words for units that are long enough to be no other word: they count whatever language a letter seems to be in.
     /// </summary>
@@ -210,6 +213,7 @@ public sealed class Language
         All.SelectMany(l => l.Units)
             .Where(u =>
                 u.Key.Length >= LongUnit
+                && !Things.Contains(u.Key)
                 && !All.Any(l => l.Groups.ContainsKey(u.Key) || l.Words.ContainsKey(u.Key) || l.Idle.Contains(u.Key))
             )
             .GroupBy(u => u.Key)
