@@ -74,7 +74,7 @@ public static class SheetDoor
                     Words = Short(row.Heading ?? ""),
                 };
             if (
-                row.Price is { } price
+                row.Price is { } price and <= LineFields.MostPrice
                 && LineFields.Hand(line, ByHandKind.NetPrice, price * BaseOf(line, facts), facts).Line is { } priced
             )
                 line = priced;
@@ -242,10 +242,11 @@ public static class SheetDoor
             taken = LineFields.TakeItem(line, code, draft.Head, facts);
         if (taken.Line is { } known)
             taken = LineFields.Quantity(known, typed.Quantity ?? 1m, typed.Unit, facts);
-        if (taken.Line is { } counted && typed.NetPrice is { } price)
-            taken = LineFields.Hand(counted, ByHandKind.NetPrice, price, facts);
-        else if (taken.Line is { } plain && typed.DiscountPercent is { } percent)
-            taken = LineFields.Hand(plain, ByHandKind.DiscountPercent, percent, facts);
+        if (taken.Line is { } counted && typed.DiscountPercent is { } percent)
+            taken = LineFields.Hand(counted, ByHandKind.DiscountPercent, percent, facts);
+        // With a price beside it, the discount is in what is left of that.
+        if (taken.Line is { } plain && typed.NetPrice is { } price)
+            taken = LineFields.Hand(plain, ByHandKind.NetPrice, price, facts);
         if (taken.Line is { } priced && typed.Wanted is { } wanted)
             taken = LineFields.WantedBy(priced, wanted, facts);
         return taken.Line is { } done ? Insert(draft, done, edit.After, facts) : Refuse(draft, taken.Refused!);

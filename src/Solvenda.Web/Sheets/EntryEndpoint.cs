@@ -5,6 +5,7 @@ using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
@@ -176,7 +177,7 @@ public static class EntryEndpoint
     {
         var (item, line) = (choice.Item, choice.Line);
         var unit = line.Unit ?? item?.StockUnit ?? Unit.Piece;
-        var build = item is null ? null : priced.Of(item, line.Quantity ?? 1m, unit);
+        var build = item is null ? null : priced.Of(item, Math.Min(line.Quantity ?? 1m, LineFields.MostQuantity), unit);
         return new EntryChoiceView(
             item?.Code,
             item?.Words ?? line.Words,

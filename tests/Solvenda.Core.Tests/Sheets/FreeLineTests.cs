@@ -41,6 +41,20 @@ public sealed class FreeLineTests
         Assert.Equal("not in the catalogue, typed by Sorcha Quill", Assert.Single(line.Build.Steps).Words);
     }
 
+    [Theory]
+    [InlineData("ladder x 79228162514264337593543950335 dz @240", "quantity")]
+    [InlineData("79228162514264337593543950335 dz SHK-BOW-10", "quantity")]
+    [InlineData("ladder @79228162514264337593543950335 +900%", "net")]
+    [InlineData("ladder @240 +79228162514264337593543950335%", "discount")]
+    [InlineData("ladder @240 -101%", "discount")]
+    public void What_no_sheet_can_hold_is_refused_by_its_field(string text, string field) =>
+        Assert.Equal(
+            ("number", field),
+            SheetDoor.Take(Empty, [new SheetEdit(EditKind.Add, Value: text)], World.Door()).Refused is { } refused
+                ? (refused.Code, refused.Field)
+                : default
+        );
+
     [Fact]
     public void Words_without_a_price_have_none_and_stop()
     {

@@ -64,9 +64,16 @@ public sealed partial record QuickLine(
     // What no piece took, the others blanked out.
     private string Left { get; init; } = "";
 
-    /// <summary>What it is to cost, with its discount: null where no price is typed.</summary>
+    /// <summary>
+    /// What it is to cost, with its discount: null where no price is typed. Beyond the bounds of both it is the price as
+    /// typed, which no line takes.
+    /// </summary>
     public decimal? NetPrice =>
-        Price is { } price ? Money.UnitPrice.Round4(price * (1m - ((DiscountPercent ?? 0m) / 100m))) : null;
+        Price is { } price
+        && price <= LineFields.MostPrice
+        && DiscountPercent is { } off and <= 100m and >= -LineFields.MostSurcharge
+            ? Money.UnitPrice.Round4(price * (1m - (off / 100m)))
+            : Price;
 
     /// <summary>
     /// Reads the pieces in whatever order they stand: <c>-5%</c>, <c>@2.10</c>, <c>by 12 Dec</c>, <c>x 20</c>, a number
@@ -202,7 +209,8 @@ public sealed partial record QuickLine(
         var word = unit.Trim().TrimEnd('.').ToLowerInvariant();
         var count = Numbers.Read(number);
         return Language.English.Groups.TryGetValue(word, out var many)
-            ? (count * many, null)
+            // What is beyond every bound stays so.
+            ? (count <= LineFields.MostQuantity ? count * many : count, null)
             : (count, word.Length == 0 ? null : UnitOf(word));
     }
 
