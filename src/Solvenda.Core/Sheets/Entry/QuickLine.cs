@@ -65,12 +65,11 @@ public sealed partial record QuickLine(
     private string Left { get; init; } = "";
 
     /// <summary>
-    /// What it is to cost, with its discount: null where no price is typed. Beyond the bounds of both it is the price as
-    /// typed, which no line takes.
+    /// What it is to cost, with its discount: null where no price is typed. Beyond the bounds of both it is the price
+    /// as typed, which no line takes.
     /// </summary>
     public decimal? NetPrice =>
-        Price is { } price
-        && price <= LineFields.MostPrice
+        Price is { } price and <= LineFields.MostPrice
         && DiscountPercent is { } off and <= 100m and >= -LineFields.MostSurcharge
             ? Money.UnitPrice.Round4(price * (1m - (off / 100m)))
             : Price;
