@@ -42,7 +42,7 @@ internal static partial class ItemWords
         var plain = new StringBuilder(words.Length);
         foreach (
             var c in Inches
-                .Replace(words, "$1in ")
+                .Replace(Fractions.Replace(words, Whole), "$1in ")
                 .Normalize(NormalizationForm.FormKC)
                 .ToLower(CultureInfo.InvariantCulture)
         )
@@ -65,6 +65,24 @@ internal static partial class ItemWords
             ? string.Create(CultureInfo.InvariantCulture, $"{cm * 10m:0.###}mm")
             : plain;
     }
+
+    // "1 1/2 in" is 1.5 inches, and never two.
+    private static string Whole(Match m)
+    {
+        decimal Part(string group) => decimal.Parse(m.Groups[group].Value, CultureInfo.InvariantCulture);
+        var whole = m.Groups["whole"].Success ? Part("whole") : 0m;
+        var below = Part("below");
+        return below == 0m
+            ? m.Value
+            : string.Create(CultureInfo.InvariantCulture, $"{whole + (Part("above") / below):0.####}in ");
+    }
+
+    // Behind a fraction "in" is no other word.
+    private static readonly Regex Fractions = new(
+        @"(?<![\d/.,])(?:(?<whole>\d{1,3})[ -])?(?<above>\d{1,2})\s?/\s?(?<below>\d{1,2})"
+            + $@"\s*(?:{Language.InchPattern}|in\b)",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    );
 
     private static readonly Regex Inches = new(
         $@"(\d)\s*{Language.InchPattern}",

@@ -28,6 +28,15 @@ public sealed class ItemFinderTests
         },
     ]);
 
+    [Theory]
+    [InlineData("cleat 3/8\"", "cleat 0.375in")]
+    [InlineData("cleat 1 1/2 in", "cleat 1.5in")]
+    [InlineData("cleat 2-1/4 inch", "cleat 2.25in")]
+    [InlineData("cleat 8\"", "cleat 8in")]
+    [InlineData("cleat 1/0\"", "cleat 1 0in")]
+    public void A_fraction_of_an_inch_is_one_size(string words, string plain) =>
+        Assert.Equal(plain, ItemFinder.Normal(words));
+
     private static string? Best(string words, string? language = null) =>
         Finder
             .Search(words, 1, null, Language.All.FirstOrDefault(l => l.Code == language))
