@@ -185,7 +185,7 @@ public static class SheetPrint
                     wording.Number(number),
                     l.Item?.Code ?? "",
                     l.Line.Words,
-                    l.Line.Note,
+                    NoteOf(l.Line, wording),
                     $"{wording.Number(l.Line.Quantity)} {wording.UnitWord(l.Line.Unit)}".Trim(),
                     wording.Fixed(price, 4) + baseWords,
                     shownDiscount ? $"{wording.Number(l.Terms.ByHand.Value)} %" : "",
@@ -196,6 +196,15 @@ public static class SheetPrint
             );
         }
         return lines.ToImmutable();
+    }
+
+    /// <summary>What the buyer is told beside a line: its note, and the day of its own by which they want it.</summary>
+    public static string NoteOf(SheetLine line, Wording wording)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        ArgumentNullException.ThrowIfNull(wording);
+        var wanted = line.Wanted is { } day ? wording.With("wantedBy", wording.Day(day)) : "";
+        return string.Join("; ", new[] { line.Note, wanted }.Where(t => t.Length > 0));
     }
 
     private static ImmutableArray<string> Closing(Judged judged, Wording wording)

@@ -49,15 +49,8 @@ public sealed class PasteRowsAct(SheetLoader loader, Settling settling, Reader r
         if (pasted is { Rows.IsEmpty: true, TooMany: 0 })
             throw RefusedException.Bad("nothing_pasted", "There is nothing in these rows.");
         var edited = SheetDoor.Paste(open.ToDraft(), pasted, input.After, open.FactsFor(work.Actor.Hand, work.Today));
-        if (edited.Refused is { } refused)
-            throw RefusedException.Of(refused);
-        var settled = await EditSheetAct.TakeAsync(work, open, edited, settling, cancel);
-        work.Leave(
-            new SheetEdited(open.Sheet.Id, edited.Changes, settled.Overtaken, settled.Before, settled.After),
-            open.Subject,
-            open.Dossier.Id
-        );
-        return new PasteDone(settled.Judged, pasted.Rows.Count(r => r.Line is not null), pasted.ToFix, Say(pasted));
+        var judged = await EditSheetAct.TypedAsync(work, open, edited, settling, cancel);
+        return new PasteDone(judged, pasted.Rows.Count(r => r.Line is not null), pasted.ToFix, Say(pasted));
     }
 
     // As they are copied: cells by tabs, where there are any.

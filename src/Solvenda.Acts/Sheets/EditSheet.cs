@@ -25,6 +25,18 @@ public sealed class EditSheetAct(SheetLoader loader, Settling settling) : Act<Ed
             throw RefusedException.Forbidden("What things cost is not yours to see, nor to type.");
         await Versions.MatchAsync(work.Db, open, input.Seen, cancel);
         var edited = SheetDoor.Take(open.ToDraft(), input.Edits, open.FactsFor(work.Actor.Hand, work.Today));
+        return await TypedAsync(work, open, edited, settling, cancel);
+    }
+
+    /// <summary>Takes what was typed, or pasted, and leaves it as one step; refused where it was.</summary>
+    internal static async Task<Judged> TypedAsync(
+        Work work,
+        OpenSheet open,
+        Edited edited,
+        Settling settling,
+        CancellationToken cancel
+    )
+    {
         if (edited.Refused is { } refused)
             throw RefusedException.Of(refused);
         var settled = await TakeAsync(work, open, edited, settling, cancel);

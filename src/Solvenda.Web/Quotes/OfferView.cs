@@ -130,7 +130,7 @@ public sealed class OfferViews(Judge judge, Seller seller, HouseClock clock)
             !l.IsSold,
             l.Item?.Code ?? "",
             l.Line.Words,
-            l.Line.Note,
+            SheetPrint.NoteOf(l.Line, wording),
             l.Line.Quantity,
             wording.UnitWord(l.Line.Unit),
             !l.HasPrice ? null

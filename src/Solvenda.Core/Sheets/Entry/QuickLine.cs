@@ -210,17 +210,8 @@ public sealed partial record QuickLine(
         return Language.English.Groups.TryGetValue(word, out var many)
             // What is beyond every bound stays so.
             ? (count <= LineFields.MostQuantity ? count * many : count, null)
-            : (count, word.Length == 0 ? null : UnitOf(word));
+            : (count, word.Length == 0 ? null : DocumentReader.UnitOf(word, Language.English));
     }
-
-    private static Unit? UnitOf(string word) =>
-        UnitTable.FromWord(word)
-        ?? UnitTable.FromCode(word)
-        ?? (
-            Language.English.Units.TryGetValue(word, out var code) || Language.UnitsOfAny.TryGetValue(word, out code)
-                ? Units.Unit.Of(code)
-                : null
-        );
 
     private static string Plain(string text) =>
         string.Join(' ', text.Split([' ', Taken], StringSplitOptions.RemoveEmptyEntries));

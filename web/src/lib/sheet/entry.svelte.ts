@@ -69,21 +69,23 @@ export class EntryState {
     const asking = this.#asking?.text === this.text ? this.#asking.answer : null;
     [this.text, this.#asking, this.#found, this.open, this.pick] = ['', null, null, false, 0];
     // One after the other, in the order in which they were typed.
-    this.#adding = this.#adding.then(async () => {
+    const added = this.#adding.then(async () => {
       const choice = known ?? (await asking)?.[0] ?? null;
-      const taken = await this.#sheet.edit([edit(typed, choice)]);
-      if (taken) return true;
+      if (await this.#sheet.edit([edit(typed, choice)])) return true;
       if (this.text) this.kept = typed;
       else this.text = typed;
       return false;
     });
-    return this.#adding;
+    // What fails stops nothing that is typed behind it.
+    this.#adding = added.catch(() => false);
+    return added;
   };
 
   async #ask(text: string): Promise<Choice[]> {
-    const { choices, currency } = await ask(api.GET('/api/sheets/{id}/entry', { params: { path: { id: this.#sheet.view.id }, query: { q: text } } }));
-    if (this.#asking?.text === text) this.#found = { text, choices, currency };
-    return choices;
+    // Where nobody answers the line can still be added, as it was typed.
+    const found = await ask(api.GET('/api/sheets/{id}/entry', { params: { path: { id: this.#sheet.view.id }, query: { q: text } } })).catch(() => null);
+    if (found && this.#asking?.text === text) this.#found = { text, ...found };
+    return found?.choices ?? [];
   }
 }
 

@@ -3,6 +3,7 @@ import { render, screen, waitFor } from '@testing-library/svelte';
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { refused, serve, type Asked } from '$lib/test/server';
+import { EntryState } from './entry.svelte';
 import EntryRow from './EntryRow.svelte';
 import { SheetState } from './sheet.svelte';
 
@@ -138,6 +139,22 @@ test('what is not taken while the next line is typed waits beside it', async () 
   await user.click(await screen.findByRole('button', { name: 'put it back' }));
   expect(field.value).toBe('bow x 99999999999');
   expect(screen.getByText(/“next”/)).toBeTruthy();
+});
+
+test('a server that does not answer stops nothing that is typed later, and loses nothing', async () => {
+  answers['GET /api/sheets/{id}/entry'] = () => Promise.reject(new Error('no network'));
+  let works = false;
+  answers['POST /api/sheets/{id}/edits'] = () => (works ? taken : Promise.reject(new Error('no network')));
+  const { field, sheet } = show();
+  const entry = new EntryState(sheet);
+  entry.text = 'SHK-BOW-10 x 2';
+  await entry.look();
+  expect(await entry.add()).toBe(false);
+  expect(entry.text).toBe('SHK-BOW-10 x 2');
+  works = true;
+  expect(await entry.add()).toBe(true);
+  expect(edits().at(-1)).toEqual([{ kind: 'add', value: 'SHK-BOW-10 x 2', field: '' }]);
+  expect([entry.text, entry.kept, field.value]).toEqual(['', '', '']);
 });
 
 test('a hash begins a heading, for which no items are looked up', async () => {
