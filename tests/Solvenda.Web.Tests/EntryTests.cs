@@ -83,7 +83,7 @@ public sealed class EntryTests(House house) : MoneyCalls(house)
     public async Task What_no_item_is_called_stays_with_its_price_and_is_asked_for_nothing_else()
     {
         var quill = await House.AsAsync(Quill);
-        var (_, sheet) = await QuoteAsync(quill);
+        var (number, sheet) = await QuoteAsync(quill);
         var first = (await ChoicesAsync(quill, sheet, "teak boarding ladder 5 step x 1 @240"))[0];
         Assert.Equal(JsonValueKind.Null, first.GetProperty("code").ValueKind);
         sheet = await quill.EditAsync(sheet, new { kind = "add", value = first.GetProperty("text").GetString() });
@@ -94,6 +94,12 @@ public sealed class EntryTests(House house) : MoneyCalls(house)
         // A cost shows what it earns; what was typed is taken back like all else.
         sheet = await SetAsync(quill, sheet, "cost", "180", line.GetProperty("key").GetInt64());
         Assert.Equal(25m, Line(sheet, 0).GetProperty("marginPercent").GetDecimal());
+        // The history says that it was typed, and not how much: it is read by people who may not see that.
+        var document = await (await quill.GetAsync($"/api/quotes/{number}", Cancel)).JsonAsync();
+        var dossier = document.GetProperty("dossier").GetString();
+        var history = (await (await quill.GetAsync($"/api/dossiers/{dossier}/history", Cancel)).JsonAsync()).ToString();
+        Assert.Contains("cost typed", history, StringComparison.Ordinal);
+        Assert.DoesNotContain("\"180\"", history, StringComparison.Ordinal);
         sheet = await (await quill.UndoAsync(sheet)).SheetAsync();
         Assert.Equal(JsonValueKind.Null, Line(sheet, 0).GetProperty("cost").ValueKind);
     }

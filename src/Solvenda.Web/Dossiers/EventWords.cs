@@ -197,6 +197,8 @@ public static class EventWords
                 { Field: "line" } => new EventWord($"line {c.Line} taken out", LineWords(c.Before)),
                 { Field: "place" } => new EventWord($"line {c.Line} moved"),
                 { Field: "hand" } => new EventWord($"line {c.Line}: price", HandWords(c.Before), HandWords(c.After)),
+                // The history is read by people who may not see what things cost.
+                { Field: "cost" } => new EventWord($"line {c.Line}: cost typed"),
                 _ => new EventWord($"line {c.Line}: {c.Field}", c.Before, c.After),
             }
         );
