@@ -44,7 +44,7 @@ internal static class MadeMail
                 [],
                 [],
                 "A buyer",
-                new PrintedLabels("what", "quantity", "price", "less", "tax", "on", "page {0}", "{0}"),
+                new PrintedLabels("what", "quantity", "price", "less", "tax", "on", "page {0}"),
                 null
             )
         );

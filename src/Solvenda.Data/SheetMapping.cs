@@ -129,6 +129,7 @@ public static class SheetMapping
         (row.Kind, row.ItemId, row.Words) = (line.Kind, line.Item?.Value, line.Words);
         (row.Quantity, row.Unit, row.Optional, row.Note) = (line.Quantity, line.Unit.Code, line.Optional, line.Note);
         (row.Wanted, row.Cost) = (line.Wanted, line.Cost);
+        (row.OneOf, row.Taken, row.Says) = (line.OneOf, line.Taken, LineSays.Write(line));
         (row.HandKind, row.HandValue) = (line.ByHand.Kind, line.ByHand.Value);
         (row.HandId, row.HandName) = (line.ByHand.By?.Person?.Value, line.ByHand.By?.Name);
         row.AlsoBy = line.AlsoBy.IsEmpty
@@ -139,7 +140,9 @@ public static class SheetMapping
         (row.AskedUnit, row.AskedPrice, row.AskedPriceBase) = (asked.Unit?.Code, asked.Price, asked.PriceBase);
     }
 
-    private static SheetLine ToLine(SheetLineRow l) =>
+    private static SheetLine ToLine(SheetLineRow l) => LineSays.Read(Typed(l), l.Says);
+
+    private static SheetLine Typed(SheetLineRow l) =>
         new(
             l.Key,
             l.Kind,
@@ -163,6 +166,8 @@ public static class SheetMapping
         {
             Wanted = l.Wanted,
             Cost = l.Cost,
+            OneOf = l.OneOf,
+            Taken = l.Taken,
             AlsoBy =
                 l.AlsoBy.Length == 0
                     ? []

@@ -7,16 +7,7 @@ namespace Solvenda.Formats.Tests;
 /// <summary>What is printed can be read again, all of it, in its order, however long it is.</summary>
 public sealed class PaperTests
 {
-    private static readonly PrintedLabels Labels = new(
-        "What",
-        "Quantity",
-        "Price",
-        "Less",
-        "Tax",
-        "on",
-        "page {0}",
-        "if wanted, {0}"
-    );
+    private static readonly PrintedLabels Labels = new("What", "Quantity", "Price", "Less", "Tax", "on", "page {0}");
 
     private static PrintedLine Line(int number, string words = "Bow shackle, galvanised, 10 mm") =>
         new(
@@ -125,7 +116,18 @@ public sealed class PaperTests
     {
         var all = string.Join(
             ' ',
-            Pages(Of(Line(1) with { IsOptional = true }, Line(2) with { When = "with you by 3 December 2026" }))
+            Pages(
+                Of(
+                    Line(1, "if wanted, Bow shackle") with
+                    {
+                        IsOptional = true,
+                    },
+                    Line(2) with
+                    {
+                        When = "with you by 3 December 2026",
+                    }
+                )
+            )
         );
         Assert.Contains("if wanted, Bow", all, StringComparison.Ordinal);
         Assert.Contains("with you by 3 December 2026", all, StringComparison.Ordinal);

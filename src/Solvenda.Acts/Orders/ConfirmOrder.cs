@@ -57,7 +57,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         var order = open.Order!;
         open.Sheet.Keep(judged.Priced);
         open.Sheet.Kept = KeptLines.Write(judged.Priced);
-        foreach (var line in judged.Priced.Sold.Where(l => !l.Line.Optional))
+        foreach (var line in judged.Priced.Sold.Where(l => l.Counts))
             Commit(work, open, judged, line);
         var before = order.Terms;
         var confirmed = Tracks.TermsTable.After(before, OrderDoing.Confirm)!.Value;
@@ -105,7 +105,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
                         OrderId = open.Order!.Id,
                         LineKey = line.Line.Key,
                         ItemId = need.Item.Value,
-                        Warehouse = HeadTerms.ShipFrom.In(open.Sheet.Head)!,
+                        Warehouse = StockFacts.WarehouseOf(open, line.Line),
                         Day = day,
                         Quantity = quantity,
                     }

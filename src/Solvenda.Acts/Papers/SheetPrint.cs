@@ -76,8 +76,7 @@ public static class SheetPrint
                 wording["less"],
                 wording["tax"],
                 wording["taxOn"],
-                wording["page"],
-                wording["ifWanted"]
+                wording["page"]
             ),
             letter
         );
@@ -166,15 +165,17 @@ public static class SheetPrint
     )
     {
         var lines = ImmutableArray.CreateBuilder<PrintedLine>();
-        var number = 0;
+        var subtotals = judged.Priced.Subtotals();
+        var numbers = LineNumbers.Of(judged.Priced.Sheet.Lines);
         foreach (var l in judged.Priced.Lines)
         {
-            if (l.Line.Kind == LineKind.Heading)
+            if (!l.IsSold)
             {
-                lines.Add(new PrintedLine(true, "", "", l.Line.Words, "", "", "", "", "", false, ""));
+                var isHeading = l.Line.Kind == LineKind.Heading;
+                var sum = isHeading && !subtotals[l.Line.Key].IsZero ? money(subtotals[l.Line.Key].Value) : "";
+                lines.Add(new PrintedLine(isHeading, "", "", l.Line.Words, "", "", "", "", sum, false, ""));
                 continue;
             }
-            number++;
             var baseWords = l.Terms.PriceBase == 1m ? "" : " " + wording.With("per", wording.Number(l.Terms.PriceBase));
             var shownDiscount = l.Terms.ByHand.Kind == ByHandKind.DiscountPercent;
             var price = shownDiscount ? l.Terms.Base ?? 0m : l.Figures.NetPrice;
@@ -182,15 +183,15 @@ public static class SheetPrint
             lines.Add(
                 new PrintedLine(
                     false,
-                    wording.Number(number),
+                    numbers[l.Line.Key],
                     l.Item?.Code ?? "",
-                    l.Line.Words,
+                    WordsOf(l, wording),
                     NoteOf(l.Line, wording),
                     $"{wording.Number(l.Line.Quantity)} {wording.UnitWord(l.Line.Unit)}".Trim(),
                     wording.Fixed(price, 4) + baseWords,
                     shownDiscount ? $"{wording.Number(l.Terms.ByHand.Value)} %" : "",
                     money(l.Figures.Net.Value),
-                    l.Line.Optional,
+                    !l.Counts,
                     withDates && promise is not null ? wording.With("withYouBy", wording.Day(promise.Arrives)) : ""
                 )
             );
@@ -198,13 +199,41 @@ public static class SheetPrint
         return lines.ToImmutable();
     }
 
-    /// <summary>What the buyer is told beside a line: its note, and the day of its own by which they want it.</summary>
+    /// <summary>What it is, and what they can choose about it.</summary>
+    public static string WordsOf(PricedLine line, Wording wording)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        ArgumentNullException.ThrowIfNull(wording);
+        var key =
+            line.Line.Taken is not null ? null
+            : line.Line.Optional ? "ifWanted"
+            : line.Line.OneOf.Length == 0 ? null
+            : line.Counts ? "oneOfThese"
+            : "orThis";
+        return key is null ? line.Line.Words : wording.With(key, line.Line.Words);
+    }
+
+    /// <summary>
+    /// What the buyer is told beside a line: its note, and what is of its own on it: the day, the place, the job, and who
+    /// ordered it.
+    /// </summary>
     public static string NoteOf(SheetLine line, Wording wording)
     {
         ArgumentNullException.ThrowIfNull(line);
         ArgumentNullException.ThrowIfNull(wording);
         var wanted = line.Wanted is { } day ? wording.With("wantedBy", wording.Day(day)) : "";
-        return string.Join("; ", new[] { line.Note, wanted }.Where(t => t.Length > 0));
+        string Said(string key, string? text) => string.IsNullOrEmpty(text) ? "" : wording.With(key, text);
+        return string.Join(
+            "; ",
+            new[]
+            {
+                line.Note,
+                wanted,
+                Said("toPlace", line.DeliverTo?.Words),
+                Said("forJob", line.Job),
+                Said("orderedByThem", line.OrderedBy),
+            }.Where(t => t.Length > 0)
+        );
     }
 
     private static ImmutableArray<string> Closing(Judged judged, Wording wording)

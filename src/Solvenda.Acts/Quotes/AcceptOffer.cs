@@ -8,7 +8,9 @@ using Solvenda.Data;
 namespace Solvenda.Acts.Quotes;
 
 /// <summary>The buyer says yes, with their PO number where their house wants one on everything.</summary>
-public sealed record AcceptOffer(string Token, string? PoNumber) : IAct<DocumentRef>;
+/// <param name="Chosen">Keys of the options and alternatives that they take; null: what counted when it was sent.</param>
+public sealed record AcceptOffer(string Token, string? PoNumber, IReadOnlyList<long>? Chosen = null)
+    : IAct<DocumentRef>;
 
 [Leaves(typeof(QuoteAccepted))]
 public sealed class AcceptOfferAct(Offers offers) : Act<AcceptOffer, DocumentRef>
@@ -40,9 +42,19 @@ public sealed class AcceptOfferAct(Offers offers) : Act<AcceptOffer, DocumentRef
             );
         if (po.Length > 0)
             open.Sheet.Take(open.Sheet.Head.With(HeadTerms.PoNumber.Name, po, work.Actor.Hand));
+        Choosing.Take(open, input.Chosen ?? []);
+        var priced = open.Sheet.Priced(open.Buyer, open.Book);
+        open.Sheet.Keep(priced);
+        open.Sheet.Kept = KeptLines.Write(priced);
         var before = await offers.AnswerAsync(work, open, QuoteDoing.Accept, work.Actor.Name, null, cancel);
         work.Leave(
-            new QuoteAccepted(Revision.Letter(open.Quote!.Revision), open.Sheet.PoNumber, before, open.Quote.State),
+            new QuoteAccepted(
+                Revision.Letter(open.Quote!.Revision),
+                open.Sheet.PoNumber,
+                before,
+                open.Quote.State,
+                Choosing.Words(open)
+            ),
             open.Subject,
             open.Dossier.Id
         );

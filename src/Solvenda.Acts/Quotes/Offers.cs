@@ -90,7 +90,8 @@ public sealed class Offers(SheetLoader loader, Seller seller)
         return before;
     }
 
-    internal static void MustBeOpen(OpenSheet open, DateOnly today)
+    /// <exception cref="RefusedException">The buyer can no longer answer.</exception>
+    public static void MustBeOpen(OpenSheet open, DateOnly today)
     {
         if (WhyNot(open, today) is { Length: > 0 } why)
             throw RefusedException.Clash("offer_closed", why);

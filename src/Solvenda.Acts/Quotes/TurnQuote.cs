@@ -3,6 +3,8 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Quotes;
 
@@ -31,15 +33,10 @@ public sealed class TurnQuoteAct(SheetLoader loader, Settling settling) : Act<Tu
             .FirstOrDefaultAsync(cancel);
         if (made is not null)
             throw RefusedException.Clash("order_made", $"It became {made} already.");
-        var order = await Drafting.OrderAsync(
-            work,
-            open.Dossier,
-            Drafting.CopyOf(open.Sheet, null),
-            "mail",
-            quote,
-            null,
-            cancel
-        );
+        var sheet = Drafting.CopyOf(open.Sheet, null);
+        var draft = sheet.ToDraft();
+        sheet.Take(draft with { Lines = Choices.Settled(draft.Lines) });
+        var order = await Drafting.OrderAsync(work, open.Dossier, sheet, "mail", quote, null, cancel);
         await work.Db.SaveChangesAsync(cancel);
         await settling.SettleAsync(work, await loader.OrderAsync(work.Db, order.Number, cancel), cancel);
         return new DocumentRef("order", order.Number);

@@ -143,9 +143,17 @@ public static class Drafting
                 .Aggregate(draft.Head, (head, term) => head.With(term.Key, term.Value.Text, hand)),
             Lines =
             [
-                .. draft.Lines.Select(l =>
-                    l.ByHand.Kind == ByHandKind.None ? l : l with { ByHand = l.ByHand with { By = hand }, AlsoBy = [] }
-                ),
+                .. draft
+                    .Lines.Select(l => l with { Taken = null, CostBy = l.Cost is null ? null : hand })
+                    .Select(l =>
+                        l.ByHand.Kind == ByHandKind.None
+                            ? l
+                            : l with
+                            {
+                                ByHand = l.ByHand with { By = hand },
+                                AlsoBy = [],
+                            }
+                    ),
             ],
         };
 

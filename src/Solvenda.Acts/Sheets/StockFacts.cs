@@ -26,20 +26,36 @@ internal static class StockFacts
     )
     {
         var today = DateOnly.FromDateTime(localNow);
-        var lines = Needs(priced, today);
-        var warehouse = HeadTerms.ShipFrom.In(open.Sheet.Head) ?? "";
-        var ids = lines.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
-        var outlooks = await OutlooksAsync(db, ids, warehouse, today, open.Order?.Id ?? 0, cancel);
-        var terms = new PromiseTerms(
-            CutOff,
-            1,
-            open.Buyer.TransitDays,
-            WorkCalendar.MondayToFriday,
-            WorkCalendar.On(open.DeliverTo?.ReceivingDays ?? "")
-        );
-        var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));
-        return LinePromises.Find(lines, outlooks, rule, localNow, terms);
+        var needs = Needs(priced, today);
+        var lines = priced.Sold.ToDictionary(l => l.Line.Key, l => l.Line);
+        var found = new Dictionary<long, LineStock>();
+        // What leaves from another house, or goes to another place, is a consignment of its own.
+        foreach (
+            var group in needs.GroupBy(n =>
+                (House: WarehouseOf(open, lines[n.Line]), Place: lines[n.Line].DeliverTo ?? open.DeliverTo)
+            )
+        )
+        {
+            var ids = group.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
+            var (house, place) = group.Key;
+            var outlooks = await OutlooksAsync(db, ids, house, today, open.Order?.Id ?? 0, cancel);
+            var terms = new PromiseTerms(
+                CutOff,
+                1,
+                open.Buyer.TransitDays,
+                WorkCalendar.MondayToFriday,
+                WorkCalendar.On(place?.ReceivingDays ?? "")
+            );
+            var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));
+            foreach (var (line, stock) in LinePromises.Find([.. group], outlooks, rule, localNow, terms))
+                found[line] = stock;
+        }
+        return found;
     }
+
+    /// <summary>The warehouse that a line leaves from; empty where nobody said.</summary>
+    internal static string WarehouseOf(OpenSheet open, SheetLine line) =>
+        line.ShipFrom ?? HeadTerms.ShipFrom.In(open.Sheet.Head) ?? "";
 
     /// <summary>What each line needs from stock.</summary>
     internal static List<LineNeeds> Needs(PricedSheet priced, DateOnly today)
@@ -63,7 +79,7 @@ internal static class StockFacts
                 _ => [],
             };
             if (!needs.IsEmpty)
-                lines.Add(new LineNeeds(line.Line.Key, quantity, !line.Line.Optional, needs));
+                lines.Add(new LineNeeds(line.Line.Key, quantity, line.Counts, needs));
         }
         return lines;
     }

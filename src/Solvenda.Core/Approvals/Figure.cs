@@ -45,7 +45,7 @@ public abstract class LineFigure : Figure
     public abstract decimal? Of(in LineMoney line);
 
     /// <summary>The worst of some lines; null where none has it.</summary>
-    public decimal? Worst(IEnumerable<LineMoney> lines)
+    public virtual decimal? Worst(IEnumerable<LineMoney> lines)
     {
         decimal? worst = null;
         foreach (var line in lines)

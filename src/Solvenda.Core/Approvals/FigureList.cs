@@ -15,6 +15,7 @@ public static class FigureList
         new LineDiscount(),
         new LineMargin(),
         new BelowFloor(),
+        new CostUnder(),
     ];
 
     /// <summary>Of terms, per the hand that typed the term.</summary>
@@ -45,6 +46,7 @@ public static class FigureList
         "discount",
         "margin",
         "floor",
+        "cost-under",
         "sheet-discount",
         "terms",
         "freight",

@@ -97,9 +97,11 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
             if (hand is not null && !hands.Any(h => h.IsSame(hand)))
                 hands.Add(hand);
         }
-        foreach (var line in sheet.Sold.Where(l => l.Line.ByHand.Kind != ByHandKind.None))
+        foreach (var line in sheet.Sold.Where(l => l.Line.ByHand.Kind != ByHandKind.None || l.Line.CostBy is not null))
         {
-            Add(line.Line.ByHand.By ?? Unknown);
+            if (line.Line.ByHand.Kind != ByHandKind.None)
+                Add(line.Line.ByHand.By ?? Unknown);
+            Add(line.Line.CostBy);
             foreach (var also in line.Line.AlsoBy)
                 Add(also);
         }
@@ -117,8 +119,11 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
         && head[Sheets.Terms.HeadTerms.SheetDiscount.Name]?.By?.IsSame(hand) == true;
 
     private static bool Typed(PricedLine line, Hand hand) =>
-        line.Line.ByHand.Kind != ByHandKind.None
-        && ((line.Line.ByHand.By ?? Unknown).IsSame(hand) || line.Line.AlsoBy.Any(h => h.IsSame(hand)));
+        line.Line.CostBy?.IsSame(hand) == true
+        || (
+            line.Line.ByHand.Kind != ByHandKind.None
+            && ((line.Line.ByHand.By ?? Unknown).IsSame(hand) || line.Line.AlsoBy.Any(h => h.IsSame(hand)))
+        );
 
     private static HandNeed Need(PricedSheet sheet, JudgedBy by, Hand hand, bool isSender)
     {

@@ -18,8 +18,14 @@ public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, 
     public static LineMoney Of(PricedLine line)
     {
         ArgumentNullException.ThrowIfNull(line);
-        return new LineMoney(line.DiscountPercent, line.Figures.Earned, line.Figures.Cost, line.BelowFloor);
+        return new LineMoney(line.DiscountPercent, line.Figures.Earned, line.Figures.Cost, line.BelowFloor)
+        {
+            CostUnder = line.CostUnder,
+        };
     }
+
+    /// <summary>How far a typed cost is under the catalogue's, home currency.</summary>
+    public decimal CostUnder { get; init; }
 
     /// <summary>Margin in percent of what is earned; null without cost, or where neither is anything.</summary>
     public decimal? MarginPercent

@@ -36,7 +36,7 @@ public static class Differences
             else if (Of(was, line) is { } difference)
                 words.Add(difference);
         }
-        words.AddRange(before.Values.Where(l => !l.Line.Optional).Select(l => $"{Name(l)} is gone"));
+        words.AddRange(before.Values.Where(l => l.Counts).Select(l => $"{Name(l)} is gone"));
         foreach (var term in Terms)
         {
             var (a, b) = (term.In(then), term.In(now));

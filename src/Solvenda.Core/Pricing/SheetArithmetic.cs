@@ -25,6 +25,15 @@ public sealed record LineTerms(
     /// <see cref="Tax"/>.
     /// </summary>
     public ImmutableArray<(Tax? Tax, long Weight)> TaxShares { get; init; } = [];
+
+    /// <summary>
+    /// The cost as somebody typed it over the catalogue's: what a typed margin is worked out from. Null where nobody
+    /// did.
+    /// </summary>
+    public decimal? TypedCost { get; init; }
+
+    /// <summary>A charge has no cost, and nobody misses it.</summary>
+    public bool IsCharge { get; init; }
 }
 
 /// <summary>The figures of one line, each rounded to the minor unit.</summary>
@@ -162,7 +171,7 @@ public static class SheetArithmetic
             ),
             ByHandKind.DiscountAmount => (NetAfterAmount(line, unitBase, typed), Amount.Round(typed, currency)),
             ByHandKind.NetPrice => (UnitPrice.Round4(typed), gross - Extend(UnitPrice.Round4(typed))),
-            ByHandKind.Margin when line.Cost is { } cost => (
+            ByHandKind.Margin when (line.TypedCost ?? line.Cost) is { } cost => (
                 NetForMargin(cost, typed),
                 gross - Extend(NetForMargin(cost, typed))
             ),
@@ -248,7 +257,7 @@ public static class SheetArithmetic
                 margin += of;
                 earned += figures[i].Earned;
             }
-            else
+            else if (!lines[i].IsCharge)
             {
                 withoutCost++;
             }

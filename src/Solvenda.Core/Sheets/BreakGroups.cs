@@ -14,11 +14,12 @@ internal static class BreakGroups
         if (!book.HasBreakGroups)
             return null;
         var sums = new Dictionary<string, decimal>();
+        var counted = Choices.Counted(sheet.Lines);
         foreach (var line in sheet.Lines)
         {
             // What is offered as an option does not help the others to a better price.
             if (
-                line.Optional
+                !counted.Contains(line.Key)
                 || line.Item is not { } id
                 || book.Find(id) is not { } item
                 || item.Factor(line.Unit) is not { } factor

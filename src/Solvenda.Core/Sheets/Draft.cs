@@ -20,6 +20,18 @@ public enum EditKind
     /// <summary>Adds a heading.</summary>
     AddHeading,
 
+    /// <summary>Adds words between the lines.</summary>
+    AddComment,
+
+    /// <summary>Adds a charge from words as typed ("certificate @45").</summary>
+    AddCharge,
+
+    /// <summary>
+    /// Makes a line an alternative to the one above it, of which the buyer takes one; or, where it is one, a line of
+    /// its own again.
+    /// </summary>
+    Alternative,
+
     /// <summary>Takes a line out.</summary>
     Remove,
 

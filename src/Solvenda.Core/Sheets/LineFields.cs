@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
@@ -52,8 +53,14 @@ public static class LineFields
         new("net", "price", (line, text, _, facts) => Hand(line, ByHandKind.NetPrice, text, facts)),
         new("discount", "less", (line, text, _, facts) => Hand(line, ByHandKind.DiscountPercent, text, facts)),
         new("wanted", "wanted", (line, text, _, facts) => WantedBy(line, text, facts)),
-        new("cost", "cost", (line, text, _, _) => CostOf(line, text)),
+        new("cost", "cost", (line, text, _, facts) => CostOf(line, text, facts)),
         new("margin", "margin", (line, text, _, facts) => Hand(line, ByHandKind.Margin, text, facts)),
+        new("inner", "inner note", (line, text, _, _) => line with { Inner = SheetDoor.Short(text) }),
+        new("job", "for job", (line, text, _, _) => line with { Job = SheetDoor.Short(text) }),
+        new("orderedBy", "ordered by", (line, text, _, _) => line with { OrderedBy = SheetDoor.Short(text) }),
+        new("shipFrom", "ships from", (line, text, _, facts) => ShipFromOf(line, text, facts)),
+        new("deliverTo", "deliver to", (line, text, _, facts) => DeliverToOf(line, text, facts)),
+        new("oneOf", "one of", (line, text, _, facts) => OneOfThese(line, text, facts)),
     ];
 
     internal static LineField? Find(string name) => All.FirstOrDefault(f => f.Name == name);
@@ -67,6 +74,8 @@ public static class LineFields
             Item = item.Id,
             Words = item.WordsIn(head.Text(Terms.HeadTerms.Language.Name) ?? "en"),
             Cost = null,
+            CostWhy = "",
+            CostBy = null,
             Unit = line.Quantity == 0 || item.Factor(line.Unit) is null ? item.StockUnit : line.Unit,
         };
     }
@@ -88,18 +97,74 @@ public static class LineFields
                 Wanted = day,
             };
 
-    internal static LineTaken CostOf(SheetLine line, string text)
+    // "4.20 // bought at the fair": what the catalogue knows otherwise needs a reason.
+    internal static LineTaken CostOf(SheetLine line, string text, DoorFacts facts)
     {
-        if (text.Length == 0)
-            return line with { Cost = null };
-        if (line.Item is not null)
-            return new Refusal("cost", "What is in the catalogue costs what stands there", "cost");
-        return Numbers.Read(text) is { } cost and >= 0m and <= MostPrice
-            ? line with
+        if (line.Kind == LineKind.Charge)
+            return new Refusal("cost", "What is charged has no cost", "cost");
+        var at = text.IndexOf("//", StringComparison.Ordinal);
+        var (number, why) = at < 0 ? (text, "") : (text[..at].Trim(), SheetDoor.Short(text[(at + 2)..].Trim()));
+        if (number.Length == 0)
+            return line with { Cost = null, CostWhy = "", CostBy = null };
+        if (Numbers.Read(number) is not ({ } cost and >= 0m and <= MostPrice))
+            return new Refusal("number", $"“{number}” is not a cost", "cost");
+        return line.Item is not null && why.Length == 0
+            ? new Refusal("cost_why", "The catalogue has a cost; say why it is another, behind it: 4.20 // why", "cost")
+            : line with
             {
                 Cost = UnitPrice.Round4(cost),
+                CostWhy = why,
+                CostBy = facts.Hand,
+            };
+    }
+
+    internal static LineTaken ShipFromOf(SheetLine line, string text, DoorFacts facts)
+    {
+        if (text.Length == 0)
+            return line with { ShipFrom = null };
+        return facts.Warehouses.FirstOrDefault(w => w.Equals(text, StringComparison.OrdinalIgnoreCase)) is { } house
+            ? line with
+            {
+                ShipFrom = house,
             }
-            : new Refusal("number", $"“{text}” is not a cost", "cost");
+            : new Refusal("warehouse", $"“{text}” is not one of our warehouses", "shipFrom");
+    }
+
+    internal static LineTaken DeliverToOf(SheetLine line, string text, DoorFacts facts)
+    {
+        if (text.Length == 0)
+            return line with { DeliverTo = null };
+        var places = facts.Places.Where(p => p.Use == "deliver-to").ToList();
+        var place =
+            places.Find(p => p.Words.Equals(text, StringComparison.OrdinalIgnoreCase))
+            ?? places.Find(p => p.Code.Equals(text, StringComparison.OrdinalIgnoreCase));
+        return place is null
+            ? new Refusal(
+                "address_unknown",
+                $"{facts.Buyer.Name} has no address “{text}” that goods go to",
+                "deliverTo"
+            )
+            : line with
+            {
+                DeliverTo = place,
+            };
+    }
+
+    internal static LineTaken OneOfThese(SheetLine line, string text, DoorFacts facts)
+    {
+        if (text.Length == 0)
+            return line with { OneOf = "" };
+        var letter = text.ToUpperInvariant();
+        if (letter.Length != 1 || !Choices.Letters.Contains(letter[0], StringComparison.Ordinal))
+            return new Refusal("choice", "A choice is a letter, from A to Z", "oneOf");
+        if (facts.Document == DocumentKind.Order)
+            return new Refusal("choice", "An order says what is taken; a choice belongs on a quote", "oneOf");
+        return line.HasFigures
+            ? line with
+            {
+                OneOf = letter,
+            }
+            : new Refusal("choice", "Only what is sold can be chosen", "oneOf");
     }
 
     // "2 coil" sets both.

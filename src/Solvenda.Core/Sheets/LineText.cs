@@ -32,6 +32,23 @@ internal static class LineText
         "note",
         "wanted",
         "cost",
+        "inner",
+        "job",
+        "orderedBy",
+        "shipFrom",
+        "deliverTo",
+        "oneOf",
+    ];
+
+    // Those of them that a text that says nothing takes back, kept by their names alone.
+    private static readonly ImmutableArray<string> Others =
+    [
+        "inner",
+        "job",
+        "orderedBy",
+        "shipFrom",
+        "deliverTo",
+        "oneOf",
     ];
 
     public static string? Get(SheetLine line, string field, DoorFacts facts) =>
@@ -43,9 +60,18 @@ internal static class LineText
             "unit" => line.Unit.Code,
             "hand" => Hand(line.ByHand),
             "optional" => line.Optional ? "true" : null,
-            "note" => line.Note.Length > 0 ? line.Note : null,
+            "note" => Said(line.Note),
             "wanted" => line.Wanted?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-            "cost" => line.Cost?.ToString("0.####", CultureInfo.InvariantCulture),
+            "cost" => line.Cost is { } cost
+                ? cost.ToString("0.####", CultureInfo.InvariantCulture)
+                    + (line.CostWhy.Length > 0 ? " // " + line.CostWhy : "")
+                : null,
+            "inner" => Said(line.Inner),
+            "job" => Said(line.Job),
+            "orderedBy" => Said(line.OrderedBy),
+            "shipFrom" => line.ShipFrom,
+            "deliverTo" => line.DeliverTo?.Words,
+            "oneOf" => Said(line.OneOf),
             _ => throw new ArgumentOutOfRangeException(nameof(field), field, "No such field."),
         };
 
@@ -57,11 +83,12 @@ internal static class LineText
             "words" => line with { Words = SheetDoor.Short(text ?? "") },
             "note" => line with { Note = SheetDoor.Short(text ?? "") },
             "wanted" => LineFields.WantedBy(line, text ?? "", facts),
-            "cost" => LineFields.CostOf(line, text ?? ""),
+            "cost" => LineFields.CostOf(line, text ?? "", facts),
             "quantity" => LineFields.Quantity(line, Number(text), null, facts),
             "unit" => LineFields.UnitOf(line, text ?? "", facts),
             "optional" => LineFields.Optional(line, text ?? ""),
             "hand" => HandFrom(line, text, facts),
+            _ when Others.Contains(field) => LineFields.Find(field)!.Set(line, text ?? "", head, facts),
             _ => throw new ArgumentOutOfRangeException(nameof(field), field, "No such field."),
         };
 
@@ -97,7 +124,8 @@ internal static class LineText
                         line.Asked.PriceBase
                     ),
                 Get(line, "wanted", facts),
-                Get(line, "cost", facts)
+                Get(line, "cost", facts),
+                OthersOf(line, facts)
             ),
             Json
         );
@@ -121,7 +149,8 @@ internal static class LineText
             ("wanted", s.Wanted),
             ("cost", s.Cost),
         };
-        foreach (var (field, text) in texts)
+        var others = s.Others?.Select(o => (Field: o.Key, Text: (string?)o.Value)) ?? [];
+        foreach (var (field, text) in texts.Concat(others))
         {
             var taken = Put(bare, field, text, head, facts);
             if (taken.Line is null)
@@ -151,6 +180,17 @@ internal static class LineText
         return LineFields.Hand(line, Enum.Parse<ByHandKind>(text[..at]), Number(text[(at + 1)..]), facts);
     }
 
+    private static string? Said(string text) => text.Length > 0 ? text : null;
+
+    private static Dictionary<string, string>? OthersOf(SheetLine line, DoorFacts facts)
+    {
+        var said = Others
+            .Select(f => (Field: f, Text: Get(line, f, facts)))
+            .Where(o => o.Text is not null)
+            .ToDictionary(o => o.Field, o => o.Text!);
+        return said.Count == 0 ? null : said;
+    }
+
     private static decimal Number(string? text) => decimal.Parse(text ?? "0", CultureInfo.InvariantCulture);
 
     private sealed record Asked(
@@ -174,6 +214,7 @@ internal static class LineText
         long? Behind,
         Asked? Asked,
         string? Wanted,
-        string? Cost
+        string? Cost,
+        Dictionary<string, string>? Others = null
     );
 }

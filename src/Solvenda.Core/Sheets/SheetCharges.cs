@@ -21,11 +21,12 @@ internal static class SheetCharges
         Sheet sheet,
         IEnumerable<(SheetLine Line, Item? Item)> lines,
         Amount goods,
-        Tax? tax
+        Tax? tax,
+        IReadOnlySet<long> counts
     )
     {
         var counted = lines
-            .Where(l => l is { Item: not null, Line.Optional: false })
+            .Where(l => l.Item is not null && counts.Contains(l.Line.Key))
             .Select(l => (l.Line, Item: l.Item!))
             .ToList();
         if (sheet.KeptCharges is { } kept)
@@ -67,12 +68,37 @@ internal static class SheetCharges
         rule.BelowGoods is not { } below
         || (rates.Convert(below, rule.Currency, sheet.Currency) is { } limit && goods.Value < limit);
 
-    // Services weigh nothing; goods that nobody weighed are named.
+    // Lines that go to a place of their own are a consignment of their own.
     private static FreightAnswer FreightOf(
         PriceBook book,
         Rates rates,
         Sheet sheet,
         List<(SheetLine Line, Item Item)> lines
+    )
+    {
+        if (lines.TrueForAll(l => l.Line.DeliverTo is null))
+            return FreightOf(book, rates, sheet, sheet.DeliverToCountry, lines);
+        var parts = lines
+            .GroupBy(l => l.Line.DeliverTo?.Words ?? "")
+            .Select(g => FreightOf(book, rates, sheet, sheet.CountryOf(g.First().Line), g))
+            .ToList();
+        return parts.Find(p => p.Amount is null)
+            ?? parts[0] with
+            {
+                Amount = parts.Sum(p => p.Amount),
+                Kilograms = parts.Sum(p => p.Kilograms),
+                Zone = string.Join(", ", parts.Select(p => p.Zone).Distinct()),
+                Service = string.Join(", ", parts.Select(p => p.Service).Distinct()),
+            };
+    }
+
+    // Services weigh nothing; goods that nobody weighed are named.
+    private static FreightAnswer FreightOf(
+        PriceBook book,
+        Rates rates,
+        Sheet sheet,
+        string? country,
+        IEnumerable<(SheetLine Line, Item Item)> lines
     )
     {
         var (kilograms, dm3) = (0m, 0m);
@@ -93,7 +119,7 @@ internal static class SheetCharges
             rates,
             sheet.Currency,
             sheet.Incoterm,
-            sheet.DeliverToCountry,
+            country,
             sheet.FreightService,
             sheet.PricingDate,
             kilograms,

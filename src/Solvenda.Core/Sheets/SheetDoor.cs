@@ -151,6 +151,10 @@ public static class SheetDoor
                 return Add(draft, value, edit, facts);
             case EditKind.AddHeading:
                 return Insert(draft, Bare(draft, LineKind.Heading) with { Words = Short(value) }, edit.After, facts);
+            case EditKind.AddComment:
+                return Insert(draft, Bare(draft, LineKind.Comment) with { Words = Short(value) }, edit.After, facts);
+            case EditKind.AddCharge:
+                return AddCharge(draft, value, edit.After, facts);
         }
         var at = At(draft, edit.Line ?? 0);
         if (at < 0)
@@ -159,6 +163,7 @@ public static class SheetDoor
         {
             EditKind.Set => SetLine(draft, at, edit.Field ?? "", value, facts),
             EditKind.Remove => Remove(draft, at, facts),
+            EditKind.Alternative => Alternative(draft, at, facts),
             _ => Move(draft, at, edit.After),
         };
     }
@@ -210,7 +215,55 @@ public static class SheetDoor
     {
         if (LineFields.Find(field) is not { } known)
             return Refuse(draft, new Refusal("field_unknown", $"A line has no field “{field}”", field));
-        return PutLine(draft, at, known.Set(draft.Lines[at], value, draft.Head, facts), facts);
+        var line = draft.Lines[at];
+        if (!line.HasFigures && field is not ("words" or "note" or "inner"))
+            return Refuse(
+                draft,
+                new Refusal("field_unknown", "A heading or a comment has words and nothing else", field)
+            );
+        return line.Kind == LineKind.Charge && field is "item" or "discount" or "margin"
+            ? Refuse(draft, new Refusal("field_unknown", "A charge has words, a quantity and a price", field))
+            : PutLine(draft, at, known.Set(line, value, draft.Head, facts), facts);
+    }
+
+    // A line of its own again; or one of those that the line above is one of, under a letter that both get.
+    private static Edited Alternative(Draft draft, int at, DoorFacts facts)
+    {
+        var line = draft.Lines[at];
+        if (line.OneOf.Length > 0)
+        {
+            var left = draft.Lines.Where(l => l.OneOf == line.OneOf && l.Key != line.Key).ToList();
+            var alone = PutLine(draft, at, line with { OneOf = "" }, facts);
+            // What is left alone is no choice.
+            return left is [var last]
+                ? And(alone, now => PutLine(now, At(now, last.Key), last with { OneOf = "" }, facts))
+                : alone;
+        }
+        if (at == 0 || !draft.Lines[at - 1].HasFigures)
+            return Refuse(draft, new Refusal("choice", "There is no line above it that it could stand in for"));
+        var above = draft.Lines[at - 1];
+        if ((above.OneOf.Length > 0 ? above.OneOf : Choices.NextLetter(draft.Lines)) is not { } letter)
+            return Refuse(draft, new Refusal("choice", "A quote has at most 26 choices"));
+        var first = PutLine(draft, at - 1, LineFields.OneOfThese(above, letter, facts), facts);
+        return first.Refused is not null
+            ? first
+            : And(first, now => PutLine(now, at, LineFields.OneOfThese(line, letter, facts), facts));
+    }
+
+    private static Edited And(Edited first, Func<Draft, Edited> then)
+    {
+        var second = then(first.Draft);
+        return second with { Changes = [.. first.Changes, .. second.Changes] };
+    }
+
+    private static Edited AddCharge(Draft draft, string value, long? after, DoorFacts facts)
+    {
+        var typed = QuickLine.Parse(value, facts.Today);
+        LineTaken taken = Bare(draft, LineKind.Charge) with { Words = Short(typed.Words), Note = Short(typed.Note) };
+        taken = LineFields.Quantity(taken.Line!, typed.Quantity ?? 1m, typed.Unit, facts);
+        if (taken.Line is { } counted && typed.NetPrice is { } price)
+            taken = LineFields.Hand(counted, ByHandKind.NetPrice, price, facts);
+        return taken.Line is { } done ? Insert(draft, done, after, facts) : Refuse(draft, taken.Refused!);
     }
 
     private static Edited PutLine(Draft draft, int at, LineTaken taken, DoorFacts facts) =>
@@ -249,7 +302,12 @@ public static class SheetDoor
             taken = LineFields.Hand(plain, ByHandKind.NetPrice, price, facts);
         if (taken.Line is { } priced && typed.Wanted is { } wanted)
             taken = LineFields.WantedBy(priced, wanted, facts);
-        return taken.Line is { } done ? Insert(draft, done, edit.After, facts) : Refuse(draft, taken.Refused!);
+        if (taken.Line is not { } done)
+            return Refuse(draft, taken.Refused!);
+        var added = Insert(draft, done with { Optional = typed.IsOption }, edit.After, facts);
+        return typed.IsAlternative && added.Refused is null
+            ? And(added, now => Alternative(now, At(now, done.Key), facts))
+            : added;
     }
 
     private static SheetLine Bare(Draft draft, LineKind kind) =>

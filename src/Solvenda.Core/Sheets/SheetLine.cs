@@ -18,6 +18,15 @@ public enum LineKind
     /// Something sold: goods or a service. Without an item yet where the buyer's words were not understood.
     /// </summary>
     Item,
+
+    /// <summary>Words between the lines, for the buyer to read; it costs nothing.</summary>
+    Comment,
+
+    /// <summary>
+    /// Something charged and not sold (a certificate, a special delivery): a price that was typed, no discount on the
+    /// whole, no part of the margin.
+    /// </summary>
+    Charge,
 }
 
 /// <summary>What the buyer wrote for a line, kept as it was.</summary>
@@ -63,9 +72,45 @@ public sealed record SheetLine(
     public DateOnly? Wanted { get; init; }
 
     /// <summary>
-    /// What one unit of it costs us, as typed, in the sheet's currency: only of what is not in the catalogue.
+    /// What it costs us as typed, in the sheet's currency per price base. Of what is in the catalogue it only shows a
+    /// margin: policies and floor keep the catalogue's cost.
     /// </summary>
     public decimal? Cost { get; init; }
+
+    /// <summary>Why it costs that, where the catalogue says otherwise; empty where nothing was said.</summary>
+    public string CostWhy { get; init; } = "";
+
+    /// <summary>Whose hand typed the cost.</summary>
+    public Hand? CostBy { get; init; }
+
+    /// <summary>
+    /// The letter of the choice that it is one of: the buyer takes one of all lines with that letter, and until they do
+    /// the first of them counts. Empty for none.
+    /// </summary>
+    public string OneOf { get; init; } = "";
+
+    /// <summary>
+    /// Whether the buyer took it, of what they could choose; null where nothing was to choose, or nobody chose yet.
+    /// </summary>
+    public bool? Taken { get; init; }
+
+    /// <summary>A note for the house; never printed.</summary>
+    public string Inner { get; init; } = "";
+
+    /// <summary>Where it goes, where that is another place than the whole's.</summary>
+    public BuyerPlace? DeliverTo { get; init; }
+
+    /// <summary>The warehouse that it leaves from, where it is another than the whole's.</summary>
+    public string? ShipFrom { get; init; }
+
+    /// <summary>The buyer's own place or job that it is for.</summary>
+    public string Job { get; init; } = "";
+
+    /// <summary>Who ordered it, where it is somebody else than of the whole.</summary>
+    public string OrderedBy { get; init; } = "";
+
+    /// <summary>Whether it is sold or charged, and no heading or comment.</summary>
+    public bool HasFigures => Kind is LineKind.Item or LineKind.Charge;
 
     /// <summary>
     /// Sold at a price that was typed for words which no item of ours is called by: not in the catalogue.
@@ -104,6 +149,13 @@ public sealed record Sheet(
     /// All charges as they were when it left the house; null for a sheet whose charges are worked out anew.
     /// </summary>
     public ImmutableArray<SheetCharge>? KeptCharges { get; init; }
+
+    /// <summary>The country that a line goes to: its own place's, else the whole's.</summary>
+    public string? CountryOf(SheetLine line)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        return line.DeliverTo?.Country ?? DeliverToCountry;
+    }
 }
 
 /// <summary>

@@ -23,8 +23,28 @@ public sealed record PricedLine(
     /// <summary>For a bundle: its parts.</summary>
     public ImmutableArray<PricedPart> Parts { get; init; } = [];
 
-    /// <summary>Whether it sells something, and is no heading.</summary>
-    public bool IsSold => Line.Kind == LineKind.Item;
+    /// <summary>Whether it sells or charges something, and is no heading or comment.</summary>
+    public bool IsSold => Line.HasFigures;
+
+    /// <summary>Whether it counts: not an option that nobody took, nor an alternative to what was.</summary>
+    public bool Counts { get; init; }
+
+    /// <summary>Line cost as typed over the catalogue's; null where nobody did.</summary>
+    public Amount? TypedCost { get; init; }
+
+    /// <summary>How far that is under the catalogue's, in home currency; 0 where it is not.</summary>
+    public decimal CostUnder { get; init; }
+
+    /// <summary>What it earns by the cost that was typed, else by the catalogue's; null where neither is known.</summary>
+    public Amount? Margin => (TypedCost ?? Figures.Cost) is { } cost ? Figures.Earned - cost : null;
+
+    /// <summary>
+    /// The same in percent of what is earned, by a cost that was typed; null where none was, or nothing is earned.
+    /// </summary>
+    public decimal? TypedMarginPercent =>
+        TypedCost is not null && Figures.Earned.Minor > 0
+            ? decimal.Round(Margin!.Value.Minor * 100m / Figures.Earned.Minor, 2, MidpointRounding.AwayFromZero)
+            : null;
 
     /// <summary>Whether a price was found.</summary>
     public bool HasPrice => Build.Base is not null;
@@ -82,6 +102,36 @@ public sealed record PricedSheet(
 {
     /// <summary>The lines that sell something: the one definition that figures, checks and tallies share.</summary>
     public IEnumerable<PricedLine> Sold => Lines.Where(l => l.IsSold);
+
+    /// <summary>The nets under each heading up to the next, of what counts, by the heading's key.</summary>
+    public IReadOnlyDictionary<long, Amount> Subtotals()
+    {
+        var sums = new Dictionary<long, Amount>();
+        long? under = null;
+        foreach (var line in Lines)
+        {
+            if (line.Line.Kind == LineKind.Heading)
+                sums[(under = line.Line.Key).Value] = Amount.Zero(Sheet.Currency);
+            else if (under is { } heading && line.Counts)
+                sums[heading] += line.Figures.Net;
+        }
+        return sums;
+    }
+
+    /// <summary>The margin by costs as they were typed, where they were; in percent of what those lines earn.</summary>
+    public (Amount Margin, decimal? Percent) MarginAsTyped()
+    {
+        var (margin, earned) = (Amount.Zero(Sheet.Currency), Amount.Zero(Sheet.Currency));
+        foreach (var line in Sold.Where(l => l.Counts && l.HasPrice))
+        {
+            if (line.Margin is { } of)
+                (margin, earned) = (margin + of, earned + line.Figures.Earned);
+        }
+        return (
+            margin,
+            earned.IsZero ? null : decimal.Round(margin.Minor * 100m / earned.Minor, 2, MidpointRounding.AwayFromZero)
+        );
+    }
 }
 
 /// <summary>
@@ -94,7 +144,7 @@ public static class SheetPricer
     {
         ArgumentNullException.ThrowIfNull(book);
         ArgumentNullException.ThrowIfNull(sheet);
-        var asked = new Asked(book, rates, buyer, sheet);
+        var asked = new Asked(book, rates, buyer, sheet, Choices.Counted(sheet.Lines));
         var together = BreakGroups.Of(book, buyer, sheet);
         var started = new Started[sheet.Lines.Length];
         var terms = new LineTerms[started.Length];
@@ -110,7 +160,8 @@ public static class SheetPricer
             sheet,
             started.Select((s, i) => (sheet.Lines[i], s.Item)),
             done.Goods - done.Taken,
-            ChargeTax(asked)
+            ChargeTax(asked),
+            asked.Counted
         );
         var tally = SheetArithmetic.Totals(sheet.Currency, terms, done, charges, sheet.Deposit);
         var lines = ImmutableArray.CreateBuilder<PricedLine>(started.Length);
@@ -123,13 +174,25 @@ public static class SheetPricer
                 {
                     RuleCharges = byRule,
                     Parts = item is null ? [] : Parts(asked, sheet.Lines[i], item, terms[i], figures.Net),
+                    Counts = asked.Counted.Contains(sheet.Lines[i].Key),
+                    TypedCost = TypedCost(terms[i], sheet.Currency),
+                    CostUnder = CostUnder(asked, terms[i], figures),
                 }
             );
         }
         return new PricedSheet(sheet, buyer, lines.MoveToImmutable(), tally, charges, freight, rates, book);
     }
 
-    private sealed record Asked(PriceBook Book, Rates Rates, Buyer Buyer, Sheet Sheet);
+    private sealed record Asked(PriceBook Book, Rates Rates, Buyer Buyer, Sheet Sheet, IReadOnlySet<long> Counted);
+
+    private static Amount? TypedCost(LineTerms terms, Currency currency) =>
+        terms.TypedCost is { } cost ? Amount.Round(terms.Quantity * cost / terms.PriceBase, currency) : null;
+
+    // Without a rate nobody can say that it is not much.
+    private static decimal CostUnder(Asked a, LineTerms terms, LineFigures figures) =>
+        TypedCost(terms, a.Sheet.Currency) is { } typed && figures.Cost is { } cost && typed < cost
+            ? a.Rates.Convert((cost - typed).Value, a.Sheet.Currency, a.Rates.Home) ?? decimal.MaxValue
+            : 0m;
 
     // A line before its arithmetic.
     private readonly record struct Started(
@@ -143,17 +206,12 @@ public static class SheetPricer
     private static readonly LineTerms Empty = new(0m, null, 1m, null, ByHand.None, [], false, false, null);
 
     // Freight and other charges follow the standard class: they are taxed as the goods they go with, at home.
-    private static Tax? ChargeTax(Asked a) => TaxOf(a, TaxClass.Standard);
+    private static Tax? ChargeTax(Asked a) => TaxOf(a, TaxClass.Standard, a.Sheet.DeliverToCountry);
 
-    private static Tax? TaxOf(Asked a, TaxClass of) =>
-        TaxRules.Find(
-            a.Book.SellerCountry,
-            a.Sheet.DeliverToCountry,
-            a.Buyer,
-            of,
-            a.Sheet.PricingDate,
-            a.Book.TaxRates
-        );
+    private static Tax? TaxOf(Asked a, TaxClass of, SheetLine line) => TaxOf(a, of, a.Sheet.CountryOf(line));
+
+    private static Tax? TaxOf(Asked a, TaxClass of, string? country) =>
+        TaxRules.Find(a.Book.SellerCountry, country, a.Buyer, of, a.Sheet.PricingDate, a.Book.TaxRates);
 
     // What left the house keeps its build, until item, unit or quantity of the line change.
     private static KeptLine? Kept(Asked a, SheetLine line, Item item) =>
@@ -167,9 +225,9 @@ public static class SheetPricer
     private static Started Start(Asked a, SheetLine line, Func<string, decimal>? together)
     {
         var item = line.Item is { } id ? a.Book.Find(id) : null;
-        if (line.IsFree)
+        if (line.IsFree || (line.Kind == LineKind.Charge && line.ByHand.Kind == ByHandKind.NetPrice))
             return Free(a, line);
-        if (line.Kind == LineKind.Heading || item is null)
+        if (line.Kind != LineKind.Item || item is null)
             return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null, []);
 
         var byRule = LineCharges(a, line, item);
@@ -185,12 +243,13 @@ public static class SheetPricer
                 kept.Cost,
                 line.ByHand,
                 charges,
-                !line.Optional,
+                a.Counted.Contains(line.Key),
                 true,
-                TaxOf(a, item.TaxClass)
+                TaxOf(a, item.TaxClass, line)
             )
             {
-                TaxShares = TaxShares(a, item),
+                TaxShares = TaxShares(a, item, line),
+                TypedCost = line.Cost,
             };
             return new Started(item, kept.Build, keptTerms, kept.Floor, byRule);
         }
@@ -213,12 +272,13 @@ public static class SheetPricer
             cost,
             line.ByHand,
             charges,
-            !line.Optional,
+            a.Counted.Contains(line.Key),
             true,
-            TaxOf(a, item.TaxClass)
+            TaxOf(a, item.TaxClass, line)
         )
         {
-            TaxShares = TaxShares(a, item),
+            TaxShares = TaxShares(a, item, line),
+            TypedCost = line.Cost,
         };
         return new Started(item, build, terms, floor, byRule);
     }
@@ -228,18 +288,21 @@ public static class SheetPricer
     {
         var price = line.ByHand.Value;
         var build = PriceBuild.Missing(PriceGap.None) with { Base = UnitPrice.Round(price, a.Sheet.Currency) };
-        var tax = TaxOf(a, TaxClass.Standard);
+        var isCharge = line.Kind == LineKind.Charge;
         var terms = new LineTerms(
             line.Quantity,
             price,
             1m,
-            line.Cost,
+            isCharge ? null : line.Cost,
             line.ByHand,
             line.Charges,
-            !line.Optional,
-            true,
-            tax
-        );
+            a.Counted.Contains(line.Key),
+            !isCharge,
+            TaxOf(a, TaxClass.Standard, line)
+        )
+        {
+            IsCharge = isCharge,
+        };
         return new Started(null, build, terms, null, []);
     }
 
@@ -273,14 +336,14 @@ public static class SheetPricer
     }
 
     // A bundle's price is spread over its parts by their list value.
-    private static ImmutableArray<(Tax? Tax, long Weight)> TaxShares(Asked a, Item item) =>
+    private static ImmutableArray<(Tax? Tax, long Weight)> TaxShares(Asked a, Item item, SheetLine line) =>
         item.Parts.IsEmpty
             ? []
             :
             [
                 .. item.Parts.Select(p =>
                     a.Book.Find(p.Item) is { } part
-                        ? (TaxOf(a, part.TaxClass), Weight(a, part, p.Quantity))
+                        ? (TaxOf(a, part.TaxClass, line), Weight(a, part, p.Quantity))
                         : (null, 0L)
                 ),
             ];
@@ -315,7 +378,10 @@ public static class SheetPricer
             return build;
         var (kind, words) = terms.ByHand.Kind switch
         {
-            ByHandKind.NetPrice when build.Steps.IsEmpty => (StepKind.NetPrice, "not in the catalogue, typed"),
+            ByHandKind.NetPrice when build.Steps.IsEmpty => (
+                StepKind.NetPrice,
+                terms.IsCharge ? "charged, typed" : "not in the catalogue, typed"
+            ),
             ByHandKind.NetPrice => (StepKind.NetPrice, "typed"),
             ByHandKind.Margin => (
                 StepKind.Margin,

@@ -23,7 +23,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.SheetLineRow",
                 typeof(SheetLineRow),
                 baseEntityType,
-                propertyCount: 28,
+                propertyCount: 31,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -176,6 +176,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(SheetLineRow).GetProperty("Note", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(SheetLineRow).GetField("<Note>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var oneOf = runtimeEntityType.AddProperty(
+                "OneOf",
+                typeof(string),
+                propertyInfo: typeof(SheetLineRow).GetProperty("OneOf", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetLineRow).GetField("<OneOf>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var optional = runtimeEntityType.AddProperty(
                 "Optional",
                 typeof(bool),
@@ -212,6 +218,19 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(SheetLineRow).GetField("<Quantity>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new SolvendaDb.Millionths());
             quantity.SetSentinelFromProviderValue(0L);
+
+            var says = runtimeEntityType.AddProperty(
+                "Says",
+                typeof(string),
+                propertyInfo: typeof(SheetLineRow).GetProperty("Says", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetLineRow).GetField("<Says>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var taken = runtimeEntityType.AddProperty(
+                "Taken",
+                typeof(bool?),
+                propertyInfo: typeof(SheetLineRow).GetProperty("Taken", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetLineRow).GetField("<Taken>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var unit = runtimeEntityType.AddProperty(
                 "Unit",

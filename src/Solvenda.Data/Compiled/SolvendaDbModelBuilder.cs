@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("31024002-ebe8-4dfb-ae4e-3080f4d4b815"), entityTypeCount: 52)
+            : base(skipDetectChanges: false, modelId: new Guid("24473548-5c01-4b1a-8f6f-f95446bb0102"), entityTypeCount: 52)
         {
         }
 

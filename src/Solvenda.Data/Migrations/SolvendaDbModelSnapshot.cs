@@ -1990,6 +1990,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("OneOf")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("Optional")
                         .HasColumnType("INTEGER");
 
@@ -2003,6 +2007,13 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool?>("Taken")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Unit")

@@ -90,8 +90,17 @@ public sealed class SheetLineRow
     /// <summary>The day by which the line is wanted; null: that of the head.</summary>
     public DateOnly? Wanted { get; set; }
 
-    /// <summary>Cost per unit as typed, of what is not in the catalogue.</summary>
+    /// <summary>Cost as typed, per price base.</summary>
     public decimal? Cost { get; set; }
+
+    /// <summary>Letter of the choice that it is one of; empty for none.</summary>
+    public string OneOf { get; set; } = "";
+
+    /// <summary>Whether the buyer took it; null where there was nothing to choose, or nobody chose.</summary>
+    public bool? Taken { get; set; }
+
+    /// <summary>What else is said on the line, as JSON (LineSays); empty for nothing.</summary>
+    public string Says { get; set; } = "";
     public string AskedWords { get; set; } = "";
     public string? AskedCode { get; set; }
     public decimal? AskedQuantity { get; set; }

@@ -211,15 +211,7 @@ public static class PdfWriter
                 _y += 16f;
                 return;
             }
-            var words = Wrap(
-                    line.IsOptional
-                        ? string.Format(CultureInfo.InvariantCulture, doc.Labels.IfWanted, line.Words)
-                        : line.Words,
-                    Sans.Value,
-                    9f,
-                    QuantityX - 44f - WordsX
-                )
-                .ToList();
+            var words = Wrap(line.Words, Sans.Value, 9f, QuantityX - 44f - WordsX).ToList();
             var small = new[] { line.Code, line.Note, line.When }.Where(t => t.Length > 0).ToList();
             Room((words.Count * 12f) + (small.Count > 0 ? 11f : 0f) + 6f);
             TextRight(line.Number, Left + 12f, _y, Sans.Value, 8f, Second);

@@ -26,8 +26,7 @@ public sealed record PrintedTax(string Words, string Basis, string Tax);
 public sealed record PrintedLetter(ImmutableArray<string> To, string Text);
 
 /// <summary>
-/// The words that the writer itself sets, in the language of the document; <paramref name="Page"/> and
-/// <paramref name="IfWanted"/> with a place {0}.
+/// The words that the writer itself sets, in the language of the document; <paramref name="Page"/> with a place {0}.
 /// </summary>
 public sealed record PrintedLabels(
     string What,
@@ -36,8 +35,7 @@ public sealed record PrintedLabels(
     string Less,
     string Tax,
     string TaxOn,
-    string Page,
-    string IfWanted
+    string Page
 );
 
 /// <summary>

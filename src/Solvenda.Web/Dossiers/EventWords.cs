@@ -78,7 +78,7 @@ public static class EventWords
             ),
             QuoteOpened e => new(e.Times == 1 ? "opened" : $"opened, {e.Times} times", Milestone: true),
             QuoteAccepted e => new(
-                $"{e.Revision} accepted{(e.PoNumber is { } po ? $", PO {po}" : "")}",
+                $"{e.Revision} accepted{(e.PoNumber is { } po ? $", PO {po}" : "")}{(e.Choice.Length > 0 ? $", {e.Choice}" : "")}",
                 State(e.Before),
                 State(e.After),
                 true

@@ -9,7 +9,11 @@ using Solvenda.Web.Security;
 namespace Solvenda.Web.Portal;
 
 /// <param name="Name">Who says yes.</param>
-public sealed record AcceptBody(string Name, string? PoNumber = null);
+/// <param name="Chosen">Keys of the options and alternatives that they take; null: what counts as it was sent.</param>
+public sealed record AcceptBody(string Name, string? PoNumber = null, IReadOnlyList<long>? Chosen = null);
+
+/// <param name="Chosen">Keys of the options and alternatives that they would take.</param>
+public sealed record ChoiceBody(IReadOnlyList<long> Chosen);
 
 public sealed record DeclineBody(string Reason, string? Name = null);
 
@@ -26,6 +30,7 @@ public static class OfferEndpoints
             .AddEndpointFilter(MissesAreCounted);
         offers.MapGet("", Get);
         offers.MapGet("/print", Print).Produces(200, contentType: "application/pdf");
+        offers.MapPost("/choice", Choice);
         offers.MapPost("/accept", Accept);
         offers.MapPost("/decline", Decline);
     }
@@ -77,6 +82,23 @@ public static class OfferEndpoints
         return Results.File(print.Bytes, print.ContentType, print.Name);
     }
 
+    // What they would accept with that choice; nothing is kept of it.
+    private static async Task<OfferView> Choice(
+        string token,
+        ChoiceBody body,
+        SolvendaDb db,
+        Offers offers,
+        OfferViews views,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var open = await offers.ByTokenAsync(db, token, clock.Today, cancel);
+        Offers.MustBeOpen(open, clock.Today);
+        Choosing.Take(open, body.Chosen);
+        return await views.OfAsync(db, open, new Hand(null, "the buyer"), cancel);
+    }
+
     private static async Task<OfferView> Accept(
         string token,
         AcceptBody body,
@@ -88,7 +110,7 @@ public static class OfferEndpoints
         CancellationToken cancel
     )
     {
-        await acts.RunAsync(Buyer(body.Name), new AcceptOffer(token, body.PoNumber), cancel);
+        await acts.RunAsync(Buyer(body.Name), new AcceptOffer(token, body.PoNumber, body.Chosen), cancel);
         return await ViewAsync(db, offers, views, token, clock, cancel);
     }
 

@@ -5,6 +5,7 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Wordings;
 using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
+using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Web.Sheets;
@@ -12,8 +13,14 @@ using Solvenda.Web.Sheets;
 namespace Solvenda.Web.Quotes;
 
 /// <summary>A line as the buyer sees it: no cost, no margin, no floor.</summary>
+/// <param name="Key">By which it is chosen.</param>
+/// <param name="Number">As it is printed; empty for headings and comments.</param>
+/// <param name="OneOf">The letter of the choice that it is one of; empty for none.</param>
+/// <param name="Counts">Whether it is in the total.</param>
 public sealed record OfferLine(
-    bool IsHeading,
+    long Key,
+    string Number,
+    LineKind Kind,
     string Code,
     string Words,
     string Note,
@@ -23,7 +30,9 @@ public sealed record OfferLine(
     decimal PriceBase,
     decimal DiscountPercent,
     decimal Amount,
-    bool Optional
+    bool Optional,
+    string OneOf,
+    bool Counts
 );
 
 /// <summary>
@@ -88,7 +97,7 @@ public sealed class OfferViews(Judge judge, Seller seller, HouseClock clock)
             open.Quote.ValidUntil,
             s.Currency,
             judged.Priced.Sheet.Currency.Decimals,
-            [.. judged.Priced.Lines.Select(l => LineOf(l, open.Wording))],
+            LinesOf(judged.Priced, open.Wording),
             t.Goods.Value,
             t.SheetDiscount.Value,
             [
@@ -123,13 +132,31 @@ public sealed class OfferViews(Judge judge, Seller seller, HouseClock clock)
         );
     }
 
-    private static OfferLine LineOf(Core.Sheets.PricedLine l, Wording wording)
+    private static List<OfferLine> LinesOf(PricedSheet priced, Wording wording)
+    {
+        var (numbers, sums) = (LineNumbers.Of(priced.Sheet.Lines), priced.Subtotals());
+        return
+        [
+            .. priced.Lines.Select(l =>
+                LineOf(
+                    l,
+                    numbers.GetValueOrDefault(l.Line.Key) ?? "",
+                    sums.TryGetValue(l.Line.Key, out var sum) ? sum.Value : l.Figures.Net.Value,
+                    wording
+                )
+            ),
+        ];
+    }
+
+    private static OfferLine LineOf(PricedLine l, string number, decimal amount, Wording wording)
     {
         var shown = l.Terms.ByHand.Kind == Core.Pricing.ByHandKind.DiscountPercent;
         return new OfferLine(
-            !l.IsSold,
+            l.Line.Key,
+            number,
+            l.Line.Kind,
             l.Item?.Code ?? "",
-            l.Line.Words,
+            SheetPrint.WordsOf(l, wording),
             SheetPrint.NoteOf(l.Line, wording),
             l.Line.Quantity,
             wording.UnitWord(l.Line.Unit),
@@ -138,8 +165,10 @@ public sealed class OfferViews(Judge judge, Seller seller, HouseClock clock)
                 : l.Figures.NetPrice,
             l.Terms.PriceBase,
             shown ? l.Terms.ByHand.Value : 0m,
-            l.Figures.Net.Value,
-            l.Line.Optional
+            amount,
+            l.Line.Optional,
+            l.Line.OneOf,
+            l.Counts
         );
     }
 }

@@ -27,6 +27,7 @@ public sealed record AskedView(
 /// <summary>One line. Prices are per <paramref name="PriceBase"/> of the unit; null where there is none.</summary>
 public sealed record LineView(
     long Key,
+    string Number,
     LineKind Kind,
     string? Code,
     string Words,
@@ -56,6 +57,16 @@ public sealed record LineView(
     string Note,
     DateOnly? Wanted,
     bool IsFree,
+    bool Counts,
+    string OneOf,
+    string Inner,
+    string Job,
+    string OrderedBy,
+    string? DeliverTo,
+    string? ShipFrom,
+    decimal? TypedCost,
+    string CostWhy,
+    bool IsService,
     IReadOnlyList<StepView> Build,
     PriceGap Gap,
     AskedView? Asked,
@@ -68,11 +79,20 @@ public sealed record LineView(
     IReadOnlyList<ArrivalView> Arrivals
 )
 {
-    public static LineView Of(PricedLine l, LineStock? stock, decimal? headroom, bool seesCost)
+    /// <param name="net">What stands in its last column: its net, or what is under a heading.</param>
+    public static LineView Of(
+        PricedLine l,
+        string number,
+        decimal net,
+        LineStock? stock,
+        decimal? headroom,
+        bool seesCost
+    )
     {
         var line = l.Line;
         return new LineView(
             line.Key,
+            number,
             line.Kind,
             l.Item?.Code,
             line.Words,
@@ -90,18 +110,30 @@ public sealed record LineView(
             l.Figures.Gross.Value,
             l.Figures.Allowance.Value,
             l.Figures.Charges.Value,
-            l.Figures.Net.Value,
+            net,
             l.Figures.SheetDiscountShare.Value,
             seesCost ? l.Terms.Cost : null,
             seesCost ? l.Floor : null,
-            seesCost ? l.Figures.Margin?.Value : null,
-            seesCost && l.IsSold ? LineMoney.Of(l).MarginPercent : null,
+            seesCost && l.Counts ? l.Margin?.Value : null,
+            !seesCost || !l.IsSold ? null
+                : l.TypedCost is null ? LineMoney.Of(l).MarginPercent
+                : l.TypedMarginPercent,
             l.Terms.Tax?.Category,
             l.Terms.Tax?.Percent,
             line.Optional,
             line.Note,
             line.Wanted,
             line.IsFree,
+            l.Counts,
+            line.OneOf,
+            line.Inner,
+            line.Job,
+            line.OrderedBy,
+            line.DeliverTo?.Words,
+            line.ShipFrom,
+            seesCost ? line.Cost : null,
+            seesCost ? line.CostWhy : "",
+            l.Item is { Stocked: false, Parts.IsEmpty: true },
             [.. l.Build.Steps.Select(s => new StepView(s.Kind, s.Words, s.Rule, s.From, s.To, s.Price))],
             l.Build.Gap,
             AskedOf(l),

@@ -70,6 +70,7 @@ public sealed record SheetView(
         ArgumentNullException.ThrowIfNull(priced);
         ArgumentNullException.ThrowIfNull(who);
         var currency = priced.Sheet.Currency;
+        var (numbers, sums) = (LineNumbers.Of(priced.Sheet.Lines), priced.Subtotals());
         return new SheetView(
             id,
             version,
@@ -82,6 +83,8 @@ public sealed record SheetView(
                 .. priced.Lines.Select(l =>
                     LineView.Of(
                         l,
+                        numbers.GetValueOrDefault(l.Line.Key) ?? "",
+                        sums.TryGetValue(l.Line.Key, out var sum) ? sum.Value : l.Figures.Net.Value,
                         stock.GetValueOrDefault(l.Line.Key),
                         who.SeesAuthority ? lineHeadroom.GetValueOrDefault(l.Line.Key) : null,
                         who.SeesCost

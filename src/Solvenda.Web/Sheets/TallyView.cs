@@ -33,6 +33,7 @@ public sealed record TallyView(
     public static TallyView Of(PricedSheet p, bool seesCost)
     {
         var t = p.Tally;
+        var (margin, percent) = p.MarginAsTyped();
         // The sheet's own floor: what would be left if every line stood at its floor, as a margin.
         var costed = p
             .Sold.Where(l =>
@@ -52,8 +53,8 @@ public sealed record TallyView(
             t.TotalTax.Value,
             t.TotalWithTax.Value,
             t.Due.Value,
-            seesCost ? t.Margin.Value : null,
-            seesCost ? t.MarginPercent : null,
+            seesCost ? margin.Value : null,
+            seesCost ? percent : null,
             !seesCost || atFloor == 0 ? null : decimal.Round((atFloor - cost) * 100m / atFloor, 1),
             seesCost ? t.LinesWithoutCost : 0
         );

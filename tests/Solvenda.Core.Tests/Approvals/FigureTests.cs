@@ -31,6 +31,7 @@ public sealed class FigureTests
     [InlineData("freight", 50, 50.01)]
     [InlineData("value", 20_000, 20_000.01)]
     [InlineData("without-cost", 100, 100.01)]
+    [InlineData("cost-under", 100, 100.01)]
     [InlineData("credit", 500, 500.01)]
     public void The_limit_itself_is_within_it(string code, double within, double beyond)
     {
@@ -61,7 +62,7 @@ public sealed class FigureTests
         Assert.All(FigureList.All, f => Assert.NotEmpty(f.Say(12m, Some)));
         Assert.All(FigureList.All, f => Assert.NotEmpty(f.Say(12m, Authority.None)));
         Assert.Equal(
-            ["12.0 %", "12.0 %", "12.0 %", "12.0 %", "12 days", "12.00", "12.00", "12.0 %", "12.00", "12.00"],
+            ["12.0 %", "12.0 %", "12.0 %", "12.00", "12.0 %", "12 days", "12.00", "12.00", "12.0 %", "12.00", "12.00"],
             FigureList.All.Select(f => f.Show(12m))
         );
         Assert.Equal("12 % discount on a line, 8 % may be given alone", FigureList.Of("discount").Say(12m, Some));

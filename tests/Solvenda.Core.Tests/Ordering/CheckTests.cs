@@ -29,7 +29,7 @@ public sealed class CheckTests
     private static Head Without(params HeadTerm[] terms) =>
         terms.Aggregate(Whole, (head, term) => head.With(term.Name, null, null));
 
-    private static CheckFacts Facts(PricedSheet? sheet = null, Head? head = null)
+    internal static CheckFacts Facts(PricedSheet? sheet = null, Head? head = null)
     {
         var priced = sheet ?? World.Sheet(World.Line(World.Shackle, 12m));
         return new CheckFacts(

@@ -82,10 +82,6 @@ public sealed class FreeLineTests
         Assert.Equal("number", Take(Added("ladder @240"), "cost", text).Refused!.Code);
 
     [Fact]
-    public void What_is_in_the_catalogue_costs_what_stands_there() =>
-        Assert.Equal("cost", Take(World.Line(World.Shackle, 3m), "cost", "1").Refused!.Code);
-
-    [Fact]
     public void It_becomes_an_item_of_ours_with_its_quantity_and_its_price()
     {
         var costed = Take(Added("ladder x 2 @240"), "cost", "180").Draft.Lines[0];

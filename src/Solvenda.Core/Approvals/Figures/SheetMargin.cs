@@ -25,23 +25,16 @@ public sealed class SheetMargin : WholeFigure
             !sheet.Tally.SheetDiscount.IsZero || sheet.Sold.Any(l => l.Line.ByHand.Kind != Pricing.ByHandKind.None);
         if (!byHand)
             return null;
-        var (earned, cost) = (0m, 0m);
-        foreach (var l in sheet.Sold.Where(l => l is { HasPrice: true, Terms.Counts: true, Figures.Cost: not null }))
-            (earned, cost) = (earned + l.Figures.Earned.Value, cost + l.Figures.Cost!.Value.Value);
-        // The buyer takes what lowers it most: options are added from the poorest on, as long as they lower it.
-        foreach (
-            var option in sheet
-                .Sold.Where(l => l is { HasPrice: true, Terms.Counts: false, Figures.Cost: not null })
-                .Select(LineMoney.Of)
-                .OrderBy(m => m.MarginPercent ?? decimal.MaxValue)
-        )
-        {
-            var (e, c) = (earned + option.Earned.Value, cost + option.Cost!.Value.Value);
-            if (Percent(e, c) < Percent(earned, cost) || earned == 0)
-                (earned, cost) = (e, c);
-        }
-        return Percent(earned, cost);
+        var lines = sheet.Sold.Where(l => l is { HasPrice: true, Figures.Cost: not null }).ToList();
+        var worst = WorstChoice.Of(
+            lines.Where(l => !Choices.IsOpen(l.Line)).Select(Of),
+            lines.Where(l => l.Line.OneOf.Length > 0).GroupBy(l => l.Line.OneOf, Of),
+            lines.Where(l => l.Line.Optional && l.Line.OneOf.Length == 0).Select(Of)
+        );
+        return Percent(worst.Earned, worst.Cost);
     }
+
+    private static EarnedFor Of(PricedLine line) => new(line.Figures.Earned.Value, line.Figures.Cost!.Value.Value);
 
     /// <inheritdoc />
     public override decimal? LimitOf(Authority authority) => authority.LeastMarginPercent;

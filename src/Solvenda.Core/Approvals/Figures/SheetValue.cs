@@ -17,8 +17,13 @@ public sealed class SheetValue : WholeFigure
     public override decimal? Of(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);
-        var chosen = sheet.Sold.Where(l => l is { HasPrice: true, Terms.Counts: false }).Sum(l => l.Figures.Net.Value);
-        return Home(sheet.Tally.TotalWithoutTax.Value + Math.Max(0m, chosen), sheet);
+        var open = sheet.Sold.Where(l => l.HasPrice && Choices.IsOpen(l.Line)).ToList();
+        var options = open.Where(l => l.Line.OneOf.Length == 0 && !l.Counts).Sum(l => l.Figures.Net.Value);
+        // Of alternatives the dearest.
+        var dearer = open.Where(l => l.Line.OneOf.Length > 0)
+            .GroupBy(l => l.Line.OneOf)
+            .Sum(g => g.Max(l => l.Figures.Net.Value) - g.Where(l => l.Counts).Sum(l => l.Figures.Net.Value));
+        return Home(sheet.Tally.TotalWithoutTax.Value + Math.Max(0m, options) + Math.Max(0m, dearer), sheet);
     }
 
     /// <inheritdoc />

@@ -18,9 +18,13 @@ public sealed class WithoutCost : WholeFigure
     public override decimal? Of(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);
-        var nets = sheet
-            .Sold.Where(l => l.HasPrice && (l.Figures.Cost is null || l.Line.IsFree))
-            .Sum(l => l.Figures.Net.Value);
+        var without = sheet
+            .Sold.Where(l => l.HasPrice && l.Line.Kind == LineKind.Item && (l.Figures.Cost is null || l.Line.IsFree))
+            .ToLookup(l => l.Line.OneOf);
+        // Of alternatives the buyer takes one: the dearest counts.
+        var nets =
+            without[""].Sum(l => l.Figures.Net.Value)
+            + without.Where(g => g.Key.Length > 0).Sum(g => g.Max(l => l.Figures.Net.Value));
         return nets > 0 ? Home(nets, sheet) : null;
     }
 

@@ -34,8 +34,15 @@ public sealed record RateMoved(decimal Before, decimal After, decimal Percent) :
 public sealed record QuoteOpened(string Revision, int Times) : IEvent;
 
 /// <summary>The buyer said yes.</summary>
+/// <param name="Choice">What they took and left of what could be chosen, in words; empty where there was nothing.</param>
 [EventCode("quote.accepted")]
-public sealed record QuoteAccepted(string Revision, string? PoNumber, QuoteState Before, QuoteState After) : IEvent;
+public sealed record QuoteAccepted(
+    string Revision,
+    string? PoNumber,
+    QuoteState Before,
+    QuoteState After,
+    string Choice = ""
+) : IEvent;
 
 /// <summary>The buyer said no.</summary>
 [EventCode("quote.declined")]

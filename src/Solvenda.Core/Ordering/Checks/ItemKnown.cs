@@ -1,3 +1,5 @@
+using Solvenda.Core.Sheets;
+
 namespace Solvenda.Core.Ordering.Checks;
 
 /// <summary>
@@ -11,7 +13,7 @@ public sealed class ItemKnown : ICheck
     /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
-        foreach (var line in facts.Sheet.Sold)
+        foreach (var line in facts.Sheet.Sold.Where(l => l.Line.Kind == LineKind.Item))
         {
             if (line.Line.IsFree)
             {

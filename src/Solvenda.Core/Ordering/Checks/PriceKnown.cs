@@ -1,4 +1,5 @@
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;
 
@@ -33,6 +34,14 @@ public sealed class PriceKnown : ICheck
                         : [],
             };
         }
+        foreach (var line in facts.Sheet.Sold.Where(l => l.Line.Kind == LineKind.Charge && !l.HasPrice))
+            yield return new Finding(
+                Code,
+                Outcome.Stop,
+                $"Nobody said what “{line.Line.Words}” is charged at.",
+                line.Line.Key,
+                "net"
+            );
         if (facts.Sheet.Tally.DiscountRefused)
             yield return new Finding(
                 Code,

@@ -26,6 +26,9 @@ public enum PieceKind
 
     /// <summary>What the buyer is told beside the line.</summary>
     Note,
+
+    /// <summary>That the buyer may leave it, or take it in place of the line above.</summary>
+    Choice,
 }
 
 /// <summary>A piece of the text, by its place in it.</summary>
@@ -51,6 +54,12 @@ public sealed partial record QuickLine(
 
     /// <summary>The day by which it is wanted; null where none is said, or nobody told which day it is.</summary>
     public DateOnly? Wanted { get; init; }
+
+    /// <summary>Begun with a question mark: offered, and counted only if they want it.</summary>
+    public bool IsOption { get; init; }
+
+    /// <summary>Begun with "or": the buyer takes it, or the line above.</summary>
+    public bool IsAlternative { get; init; }
 
     /// <summary>What stands behind <c>//</c>.</summary>
     public string Note { get; init; } = "";
@@ -96,6 +105,8 @@ public sealed partial record QuickLine(
         if (text.Length > Longest)
             return new QuickLine(text.Trim(), null, null, null, null);
         var left = new Rest(text);
+        var option = left.Take(PieceKind.Choice, Option()) is not null;
+        var alternative = left.Take(PieceKind.Choice, Or()) is not null;
         var note = left.Take(PieceKind.Note, Behind());
         var discount =
             left.Take(PieceKind.Discount, Discount()) is { } off && Numbers.Read(off.Groups["n"].Value) is { } percent
@@ -109,6 +120,8 @@ public sealed partial record QuickLine(
         var line = new QuickLine("", null, null, price, discount)
         {
             Wanted = wanted,
+            IsOption = option,
+            IsAlternative = alternative,
             Note = note?.Groups["note"].Value.Trim() ?? "",
         };
         var open = counted is null ? Counts(left.Text).ToImmutableArray() : [];
@@ -153,6 +166,10 @@ public sealed partial record QuickLine(
     public string Said(string? code)
     {
         var pieces = new List<string> { code ?? Words };
+        if (IsAlternative)
+            pieces.Insert(0, "or");
+        if (IsOption)
+            pieces.Insert(0, "?");
         if (Quantity is { } quantity)
             pieces.Add(
                 string.Create(
@@ -295,6 +312,12 @@ public sealed partial record QuickLine(
         $@"(?<!\w)(?:{Language.AnyOf(Language.All.SelectMany(l => l.By))})[\s:]*(?:the\s+)?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     );
+
+    [GeneratedRegex(@"^\s*\?(?=\s|\w)", RegexOptions.CultureInvariant)]
+    private static partial Regex Option();
+
+    [GeneratedRegex(@"^[\s\u0001]*or(?=\s+\S)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex Or();
 
     [GeneratedRegex(@"(?<=^|[\s\u0001])//(?<note>.*)$", RegexOptions.CultureInvariant)]
     private static partial Regex Behind();

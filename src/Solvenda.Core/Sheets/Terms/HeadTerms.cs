@@ -38,6 +38,20 @@ public static class HeadTerms
         Paper = "holdsUntil",
     };
 
+    /// <summary>Who of the buyer's house ordered it.</summary>
+    public static readonly HeadTerm OrderedBy = new("orderedBy", "ordered by", TermKind.Text, TermReading.Words(120))
+    {
+        Paper = "orderedBy",
+        Seldom = true,
+    };
+
+    /// <summary>The buyer's own job, place or ship that it is for.</summary>
+    public static readonly HeadTerm Job = new("job", "job or place", TermKind.Text, TermReading.Words(120))
+    {
+        Paper = "job",
+        Seldom = true,
+    };
+
     /// <summary>When the goods are wanted.</summary>
     public static readonly HeadTerm Wanted = new(
         "wanted",
@@ -218,6 +232,8 @@ public static class HeadTerms
         PoNumber,
         ValidUntil,
         Wanted,
+        OrderedBy,
+        Job,
         PaymentDays,
         Incoterm,
         IncotermPlace,

@@ -4,7 +4,14 @@
   import { fill, fixedIn, plainIn } from '$lib/shared';
 
   /** A quote as the buyer sees it; the figures are the server's. */
-  let { offer, children }: { offer: Schemas['OfferView']; children?: Snippet } = $props();
+  interface Props {
+    offer: Schemas['OfferView'];
+    /** Hears the keys of the options and alternatives that they would take; without it nothing can be chosen. */
+    onchoose?: (chosen: number[]) => void;
+    children?: Snippet;
+  }
+
+  let { offer, onchoose, children }: Props = $props();
 
   const w = $derived(offer.words);
   const tag = $derived(offer.language === 'en' ? 'en-IE' : offer.language);
@@ -13,10 +20,12 @@
   const fixed = (value: number, decimals: number) => fixedIn(tag, value, decimals);
   const plain = (value: number) => plainIn(tag, value);
   const d = $derived(offer.decimals);
-  const numbers = $derived.by(() => {
-    let n = 0;
-    return offer.lines.map((l) => (l.isHeading ? 0 : ++n));
-  });
+  const choosable = (line: Schemas['OfferLine']) => line.optional || line.oneOf !== '';
+
+  function choose(line: Schemas['OfferLine'], wanted: boolean) {
+    const others = offer.lines.filter((l) => choosable(l) && l.counts && l.key !== line.key && (!line.oneOf || l.oneOf !== line.oneOf));
+    onchoose?.([...others.map((l) => l.key), ...(wanted ? [line.key] : [])]);
+  }
 </script>
 
 <article lang={offer.language} class="border border-hairline bg-sheet p-5 sm:p-10">
@@ -60,13 +69,28 @@
       </thead>
       <tbody>
         {#each offer.lines as line, i (i)}
-          {#if line.isHeading}
-            <tr><td colspan="6" class="pt-3 font-serif text-[16px] italic">{line.words}</td></tr>
+          {#if line.kind === 'heading'}
+            <tr
+              ><td colspan="5" class="pt-3 font-serif text-[16px] italic">{line.words}</td><td class="pt-3 text-right text-second"
+                >{line.amount ? fixed(line.amount, d) : ''}</td
+              ></tr
+            >
+          {:else if line.kind === 'comment'}
+            <tr><td></td><td colspan="5" class="py-1.5 text-second">{line.words}</td></tr>
           {:else}
-            <tr class="border-b border-hairline align-top {line.optional ? 'text-second' : ''}">
-              <td class="py-1.5 text-second">{numbers[i]}</td>
+            <tr class="border-b border-hairline align-top {line.counts ? '' : 'text-second'}">
+              <td class="py-1.5 text-second">{line.number}</td>
               <td class="py-1.5"
-                >{line.optional ? fill(w.ifWanted, line.words) : line.words}<br /><span class="text-second"
+                >{#if onchoose && choosable(line)}<label class="flex gap-2"
+                    ><input
+                      type={line.oneOf ? 'radio' : 'checkbox'}
+                      class="mt-0.5 size-4 shrink-0 accent-(--ink)"
+                      name={line.oneOf ? `choice-${line.oneOf}` : undefined}
+                      checked={line.counts}
+                      aria-label="{w['offer.take']}: {line.words}"
+                      onchange={(e) => choose(line, e.currentTarget.checked)}
+                    />{line.words}</label
+                  >{:else}{line.words}<br />{/if}<span class="text-second"
                   ><span class="font-mono text-[11.5px]">{line.code}</span>{line.note ? ` · ${line.note}` : ''}</span
                 ></td
               >
@@ -75,7 +99,7 @@
                 >{line.price === null ? '' : fixed(line.price, 4)}{line.priceBase === 1 ? '' : ` / ${plain(line.priceBase)}`}</td
               >
               <td class="px-2 py-1.5 text-right max-sm:hidden">{line.discountPercent ? `${plain(line.discountPercent)} %` : ''}</td>
-              <td class="py-1.5 text-right">{line.optional ? `(${fixed(line.amount, d)})` : fixed(line.amount, d)}</td>
+              <td class="py-1.5 text-right">{line.counts ? fixed(line.amount, d) : `(${fixed(line.amount, d)})`}</td>
             </tr>
           {/if}
         {/each}

@@ -29,7 +29,7 @@
       const path = { params: { path: { token } } };
       latest.take(
         answer === 'accept'
-          ? await ask(api.POST('/api/offers/{token}/accept', { ...path, body: { name, poNumber: po || null } }))
+          ? await ask(api.POST('/api/offers/{token}/accept', { ...path, body: { name, poNumber: po || null, chosen } }))
           : await ask(api.POST('/api/offers/{token}/decline', { ...path, body: { name: name || null, reason } })),
       );
       answer = null;
@@ -40,6 +40,19 @@
     }
   }
 
+  // What they would take is asked for at once: the total under it is what they sign.
+  async function choose(chosen: number[]) {
+    const path = { params: { path: { token } } };
+    refused = '';
+    try {
+      latest.take(await ask(api.POST('/api/offers/{token}/choice', { ...path, body: { chosen } })));
+    } catch (why) {
+      refused = why instanceof Error ? why.message : (w['offer.lost'] ?? '');
+    }
+  }
+
+  const open = $derived((offer?.lines ?? []).filter((l) => l.optional || l.oneOf));
+  const chosen = $derived(open.filter((l) => l.counts).map((l) => l.key));
   const w = $derived(offer?.words ?? {});
   const total = $derived(offer ? `${fixedIn(offer.language === 'en' ? 'en-IE' : offer.language, offer.totalWithTax, offer.decimals)} ${offer.currency}` : '');
 </script>
@@ -48,7 +61,8 @@
 <main class="mx-auto max-w-[820px] p-4 text-[14px] sm:p-8">
   {#if problem}<p role="alert" class="mt-20 text-center font-serif text-[19px]">{problem}</p>{/if}
   {#if offer}
-    <PrintedQuote {offer}>
+    <PrintedQuote {offer} onchoose={offer.open && answer === null && open.length ? (keys) => void choose(keys) : undefined}>
+      {#if offer.open && open.length}<p class="mt-4 text-second">{w['offer.choose']}</p>{/if}
       <p class="mt-5"><a class="underline" href="/api/offers/{token}/print" download>{w['offer.save']}</a></p>
     </PrintedQuote>
 
@@ -60,6 +74,7 @@
           <button class="btn btn-primary" onclick={() => (answer = 'accept')}>{w['offer.accept']}</button>
           <button class="btn btn-outline" onclick={() => (answer = 'decline')}>{w['offer.decline']}</button>
         </div>
+        {#if refused}<p role="alert" class="mt-3 text-stop">{refused}</p>{/if}
         <p class="mt-3 text-second">{fill(w['offer.questions'], offer.sellerPerson)}</p>
       {:else}
         <form onsubmit={send} class="grid gap-3 border border-hairline bg-sheet p-5">

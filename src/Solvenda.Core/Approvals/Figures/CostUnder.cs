@@ -1,0 +1,50 @@
+namespace Solvenda.Core.Approvals.Figures;
+
+/// <summary>
+/// How far costs that were typed are under the catalogue's, in home currency, over all lines together: a margin that
+/// rests on them rests on somebody's word.
+/// </summary>
+public sealed class CostUnder : LineFigure
+{
+    /// <inheritdoc />
+    public override string Code => "cost-under";
+
+    /// <inheritdoc />
+    public override string Label => "cost typed under ours";
+
+    /// <inheritdoc />
+    public override decimal? Of(in LineMoney line) => line.CostUnder > 0 ? line.CostUnder : null;
+
+    /// <inheritdoc />
+    public override decimal? Worst(IEnumerable<LineMoney> lines)
+    {
+        var sum = 0m;
+        foreach (var line in lines)
+            sum =
+                line.CostUnder == decimal.MaxValue
+                    ? decimal.MaxValue
+                    : Math.Min(sum, decimal.MaxValue / 2) + line.CostUnder;
+        return sum > 0 ? sum : null;
+    }
+
+    /// <inheritdoc />
+    public override decimal? LimitOf(Authority authority)
+    {
+        ArgumentNullException.ThrowIfNull(authority);
+        return authority.WithoutCost;
+    }
+
+    /// <inheritdoc />
+    public override string Show(decimal value) => FormattableString.Invariant($"{value:#,0.00}");
+
+    /// <inheritdoc />
+    public override string Say(decimal value, Authority authority)
+    {
+        ArgumentNullException.ThrowIfNull(authority);
+        return value >= WholeFigure.Unknown
+            ? "costs typed under the catalogue’s, and no exchange rate to say by how much"
+            : FormattableString.Invariant(
+                $"costs typed {value:#,0.00} under the catalogue’s, {authority.WithoutCost ?? 0m:#,0} may be taken alone"
+            );
+    }
+}

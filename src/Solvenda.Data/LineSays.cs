@@ -1,0 +1,66 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Solvenda.Core.People;
+using Solvenda.Core.Sheets;
+
+namespace Solvenda.Data;
+
+/// <summary>
+/// What is seldom said on a line and never looked for in the database, as JSON on its row: inner note, job, who ordered
+/// it, its own place and warehouse, why it costs what was typed and who typed that.
+/// </summary>
+internal sealed record LineSays
+{
+    private static readonly JsonSerializerOptions Json = new()
+    {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
+    };
+
+    public string? Inner { get; init; }
+    public string? Job { get; init; }
+    public string? OrderedBy { get; init; }
+    public string? ShipFrom { get; init; }
+    public BuyerPlace? DeliverTo { get; init; }
+    public string? CostWhy { get; init; }
+    public long? CostById { get; init; }
+    public string? CostByName { get; init; }
+
+    public static string Write(SheetLine line)
+    {
+        var says = new LineSays
+        {
+            Inner = Said(line.Inner),
+            Job = Said(line.Job),
+            OrderedBy = Said(line.OrderedBy),
+            ShipFrom = line.ShipFrom,
+            DeliverTo = line.DeliverTo,
+            CostWhy = Said(line.CostWhy),
+            CostById = line.CostBy?.Person?.Value,
+            CostByName = line.CostBy?.Name,
+        };
+        return says == Nothing ? "" : JsonSerializer.Serialize(says, Json);
+    }
+
+    public static SheetLine Read(SheetLine line, string json)
+    {
+        if (json.Length == 0)
+            return line;
+        var says = JsonSerializer.Deserialize<LineSays>(json, Json)!;
+        return line with
+        {
+            Inner = says.Inner ?? "",
+            Job = says.Job ?? "",
+            OrderedBy = says.OrderedBy ?? "",
+            ShipFrom = says.ShipFrom,
+            DeliverTo = says.DeliverTo,
+            CostWhy = says.CostWhy ?? "",
+            CostBy = says.CostByName is { } name
+                ? new Hand(says.CostById is { } id ? new PersonId(id) : null, name)
+                : null,
+        };
+    }
+
+    private static readonly LineSays Nothing = new();
+
+    private static string? Said(string text) => text.Length > 0 ? text : null;
+}
