@@ -30,6 +30,7 @@ public static class ActServices
             .AddSingleton<SheetLoader>()
             .AddSingleton<Judge>()
             .AddSingleton<Settling>()
+            .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
             .AddSingleton<Deciding>()
             .AddSingleton<Offers>()

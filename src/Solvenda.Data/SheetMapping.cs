@@ -140,6 +140,13 @@ public static class SheetMapping
         (row.AskedUnit, row.AskedPrice, row.AskedPriceBase) = (asked.Unit?.Code, asked.Price, asked.PriceBase);
     }
 
+    /// <summary>One line as it was typed.</summary>
+    public static SheetLine AsTyped(this SheetLineRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        return ToLine(row);
+    }
+
     private static SheetLine ToLine(SheetLineRow l) => LineSays.Read(Typed(l), l.Says);
 
     private static SheetLine Typed(SheetLineRow l) =>

@@ -53,6 +53,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<OrderRow> Orders => Set<OrderRow>();
     public DbSet<AskRow> Asks => Set<AskRow>();
     public DbSet<WaiverRow> Waivers => Set<WaiverRow>();
+    public DbSet<AttachmentRow> Attachments => Set<AttachmentRow>();
+    public DbSet<AssortmentRow> Assortments => Set<AssortmentRow>();
     public DbSet<PrintRow> Prints => Set<PrintRow>();
     public DbSet<EventRow> Events => Set<EventRow>();
     public DbSet<RepeatRow> Repeats => Set<RepeatRow>();

@@ -63,6 +63,7 @@ public static partial class Startup
         services
             .AddSingleton<Strip>()
             .AddSingleton<DocumentViews>()
+            .AddSingleton<Presence>()
             .AddSingleton<OfferViews>()
             .AddSingleton<AskViews>();
         services
@@ -157,6 +158,9 @@ public static partial class Startup
         app.MapAsks();
         app.MapOrders();
         app.MapDossiers();
+        app.MapBeside();
+        app.MapAttachments();
+        app.MapPresence();
         app.MapFind();
         app.MapOffers();
         app.MapMachines();

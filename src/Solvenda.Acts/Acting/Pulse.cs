@@ -21,6 +21,9 @@ public sealed class Pulse(TimeProvider time)
     // Begins at the clock, so that no process counts on from where one before it was.
     private long _at = time.GetUtcNow().ToUnixTimeMilliseconds();
 
+    /// <summary>Hears at once what was changed; it must not wait.</summary>
+    public event Action<IReadOnlyCollection<string>>? Told;
+
     /// <summary>Something was changed, and is committed.</summary>
     public void Tell(IReadOnlyCollection<string> subjects)
     {
@@ -33,6 +36,7 @@ public sealed class Pulse(TimeProvider time)
                 if (_subjects.Count > Kept)
                     _subjects.Dequeue();
             }
+        Told?.Invoke(subjects);
     }
 
     public Moved Since(long at)

@@ -214,8 +214,8 @@ public static class SheetPrint
     }
 
     /// <summary>
-    /// What the buyer is told beside a line: its note, and what is of its own on it: the day, the place, the job, and who
-    /// ordered it.
+    /// What the buyer is told beside a line: its note, and what is of its own on it: the day, the place, the job, and
+    /// who ordered it.
     /// </summary>
     public static string NoteOf(SheetLine line, Wording wording)
     {

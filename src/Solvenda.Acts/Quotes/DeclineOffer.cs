@@ -8,7 +8,7 @@ namespace Solvenda.Acts.Quotes;
 
 /// <summary>The buyer says no, with a reason.</summary>
 /// <param name="Name">As they give it; null where they give none.</param>
-public sealed record DeclineOffer(string Token, string Reason, string? Name) : IAct<DocumentRef>;
+public sealed record DeclineOffer(string Token, string Reason, string? Name, string? Of = null) : IAct<DocumentRef>;
 
 [Leaves(typeof(QuoteDeclined))]
 public sealed class DeclineOfferAct(Offers offers) : Act<DeclineOffer, DocumentRef>
@@ -23,7 +23,7 @@ public sealed class DeclineOfferAct(Offers offers) : Act<DeclineOffer, DocumentR
         if (reason.Length == 0)
             throw RefusedException.Bad("reason_missing", "Please say in a word why; it helps us do better.", "reason");
         reason = reason[..Math.Min(reason.Length, SheetDoor.MostLetters)];
-        var open = await offers.ByTokenAsync(work.Db, input.Token, work.Today, cancel);
+        var open = await offers.ByTokenAsync(work.Db, input.Token, work.Today, cancel, input.Of);
         Offers.MustBeOpen(open, work.Today);
         var before = await offers.AnswerAsync(work, open, QuoteDoing.Decline, input.Name, reason, cancel);
         work.Leave(

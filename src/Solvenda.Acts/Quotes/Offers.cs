@@ -18,7 +18,14 @@ public sealed class Offers(SheetLoader loader, Seller seller)
     // For so long after the validity a link still says what became of the quote.
     private const int LinkDaysAfter = 30;
 
-    public async Task<OpenSheet> ByTokenAsync(SolvendaDb db, string token, DateOnly today, CancellationToken cancel)
+    /// <param name="of">Number of another quote, of those that the buyer takes one of; null: the link's own.</param>
+    public async Task<OpenSheet> ByTokenAsync(
+        SolvendaDb db,
+        string token,
+        DateOnly today,
+        CancellationToken cancel,
+        string? of = null
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         var hash = Tokens.Sha256(token);
@@ -29,16 +36,22 @@ public sealed class Offers(SheetLoader loader, Seller seller)
                 q.Number,
                 q.Revision,
                 q.ValidUntil,
+                q.OneOf,
             })
             .FirstOrDefaultAsync(cancel);
-        return found is null || found.ValidUntil.AddDays(LinkDaysAfter) < today
-            ? throw new RefusedException(
-                Refused.NotFound,
-                "link_unknown",
-                "This link leads nowhere, or has run out. Please ask us for a new one."
-            )
-            : await loader.QuoteAsync(db, found.Number, found.Revision, cancel);
+        if (found is null || found.ValidUntil.AddDays(LinkDaysAfter) < today)
+            throw Unknown();
+        if (string.IsNullOrEmpty(of) || of == found.Number)
+            return await loader.QuoteAsync(db, found.Number, found.Revision, cancel);
+        // The newest that left the house, of the same set.
+        var beside = await db
+            .Quotes.Where(q => q.Number == of && q.OneOf != null && q.OneOf == found.OneOf && q.SentAt != null)
+            .MaxAsync(q => (int?)q.Revision, cancel);
+        return beside is { } revision ? await loader.QuoteAsync(db, of, revision, cancel) : throw Unknown();
     }
+
+    private static RefusedException Unknown() =>
+        new(Refused.NotFound, "link_unknown", "This link leads nowhere, or has run out. Please ask us for a new one.");
 
     /// <summary>Why the buyer can no longer answer; empty where they can.</summary>
     public static string WhyNot(OpenSheet open, DateOnly today)

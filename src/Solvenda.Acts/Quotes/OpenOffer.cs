@@ -7,7 +7,7 @@ namespace Solvenda.Acts.Quotes;
 
 /// <summary>The buyer opens their link.</summary>
 /// <param name="Token">As it stands in the letter.</param>
-public sealed record OpenOffer(string Token) : IAct<int>;
+public sealed record OpenOffer(string Token, string? Of = null) : IAct<int>;
 
 [Leaves(typeof(QuoteOpened))]
 public sealed class OpenOfferAct(Offers offers) : Act<OpenOffer, int>
@@ -19,7 +19,7 @@ public sealed class OpenOfferAct(Offers offers) : Act<OpenOffer, int>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var open = await offers.ByTokenAsync(work.Db, input.Token, work.Today, cancel);
+        var open = await offers.ByTokenAsync(work.Db, input.Token, work.Today, cancel, input.Of);
         var quote = open.Quote!;
         if (quote.State == QuoteState.WithCustomer)
         {

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Papers;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data.Rows;
 
@@ -12,7 +13,6 @@ public sealed record AddItemFile(long Item, string? FileName, byte[] Bytes) : IA
 public sealed class AddItemFileAct : Act<AddItemFile, long>
 {
     private const int MostFiles = 50;
-    private const int MostLetters = 200;
 
     public override Right Needs => Rights.Records;
 
@@ -32,14 +32,13 @@ public sealed class AddItemFileAct : Act<AddItemFile, long>
                 $"An item has at most {MostFiles} files; nothing was kept.",
                 "file"
             );
-        var name = new string([.. Path.GetFileName(input.FileName ?? "").Where(c => !char.IsControl(c))]);
-        var kept = name.Length == 0 ? "file" : name[..Math.Min(MostLetters, name.Length)];
+        var kept = FileTypes.NameOf(input.FileName);
         work.Db.ItemFiles.Add(
             new ItemFileRow
             {
                 ItemId = input.Item,
                 Name = kept,
-                ContentType = TypeOf(input.Bytes),
+                ContentType = FileTypes.Of(input.Bytes),
                 Bytes = input.Bytes,
                 Who = work.Actor.Name,
                 At = work.Now,
@@ -48,14 +47,4 @@ public sealed class AddItemFileAct : Act<AddItemFile, long>
         work.Leave(new RecordFile(kept, true), Work.SubjectOf("items", input.Item));
         return input.Item;
     }
-
-    // A picture is what begins as one; vector drawings can hold scripts and are not shown.
-    private static string TypeOf(byte[] bytes) =>
-        bytes switch
-        {
-            [0x89, 0x50, 0x4E, 0x47, ..] => "image/png",
-            [0xFF, 0xD8, 0xFF, ..] => "image/jpeg",
-            [0x52, 0x49, 0x46, 0x46, _, _, _, _, 0x57, 0x45, 0x42, 0x50, ..] => "image/webp",
-            _ => "application/octet-stream",
-        };
 }

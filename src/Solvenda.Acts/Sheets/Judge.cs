@@ -30,6 +30,9 @@ public sealed record Judged(
 /// <summary>Prices a sheet and runs its checks: gathers the facts, Core decides. Changes nothing.</summary>
 public sealed class Judge(HouseClock clock)
 {
+    /// <summary>The house's day, by which it judges.</summary>
+    public DateOnly Today => clock.Today;
+
     /// <param name="me">Who looks, or acts.</param>
     /// <param name="asker">Who asks for approval, where somebody does.</param>
     public async Task<Judged> JudgeAsync(

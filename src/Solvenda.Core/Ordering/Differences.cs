@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
-using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Ordering;
 
@@ -11,12 +10,12 @@ namespace Solvenda.Core.Ordering;
 /// </summary>
 public static class Differences
 {
-    private static readonly ImmutableArray<HeadTerm> Terms =
+    private static readonly ImmutableHashSet<string> Binding =
     [
-        HeadTerms.PaymentDays,
-        HeadTerms.Incoterm,
-        HeadTerms.IncotermPlace,
-        HeadTerms.DeliverTo,
+        HeadTerms.PaymentDays.Name,
+        HeadTerms.Incoterm.Name,
+        HeadTerms.IncotermPlace.Name,
+        HeadTerms.DeliverTo.Name,
     ];
 
     /// <summary>
@@ -27,61 +26,48 @@ public static class Differences
     {
         ArgumentNullException.ThrowIfNull(accepted);
         ArgumentNullException.ThrowIfNull(order);
+        var compared = Comparison.Of(Side.Of(accepted, then), Side.Of(order, now), byKey: true);
         var words = ImmutableArray.CreateBuilder<string>();
-        var before = accepted.Sold.ToDictionary(l => l.Line.Key);
-        foreach (var line in order.Sold)
+        foreach (var pair in compared.Pairs.Where(p => p.Now is not null))
         {
-            if (!before.Remove(line.Line.Key, out var was))
-                words.Add($"{Name(line)} was not on the quote");
-            else if (Of(was, line) is { } difference)
+            if (Of(pair) is { } difference)
                 words.Add(difference);
         }
-        words.AddRange(before.Values.Where(l => l.Counts).Select(l => $"{Name(l)} is gone"));
-        foreach (var term in Terms)
-        {
-            var (a, b) = (term.In(then), term.In(now));
-            if (a != b)
-                words.Add($"{term.Label} {Said(term, b)}, accepted was {Said(term, a)}");
-        }
-        if (accepted.Tally.TotalWithoutTax.Currency == order.Tally.TotalWithoutTax.Currency)
-        {
-            var (charged, offered) = (order.Tally.Charges, accepted.Tally.Charges);
-            if (charged != offered)
-                words.Add(
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"charges {charged.Value:#,0.00##}, accepted were {offered.Value:#,0.00##}"
-                    )
-                );
-        }
+        words.AddRange(
+            compared.Pairs.Where(p => p is { Now: null, Then.Counts: true }).Select(p => $"{p.Then!.Name} is gone")
+        );
+        words.AddRange(
+            compared
+                .Terms.Where(t => Binding.Contains(t.Field))
+                .Select(t => $"{t.Label} {t.Now ?? "not said"}, accepted was {t.Then ?? "not said"}")
+        );
+        if (
+            compared is { Now.Charges: { } charged, Then.Charges: { } offered }
+            && charged.Currency == offered.Currency
+            && charged != offered
+        )
+            words.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"charges {charged.Value:#,0.00##}, accepted were {offered.Value:#,0.00##}"
+                )
+            );
         return words.ToImmutable();
     }
 
-    private static string? Of(PricedLine was, PricedLine now)
+    // The first of what binds: another item is another line, and says enough.
+    private static string? Of(ComparedPair pair)
     {
-        if (was.Item?.Id != now.Item?.Id)
-            return $"{Name(now)} in place of {Name(was)}";
-        if (was.Line.Unit != now.Line.Unit || was.Line.Quantity != now.Line.Quantity)
-            return string.Create(
-                CultureInfo.InvariantCulture,
-                $"{Name(now)}: {Quantity(now)}, accepted were {Quantity(was)}"
-            );
-        return was.Figures.NetPrice != now.Figures.NetPrice || was.Terms.PriceBase != now.Terms.PriceBase
-            ? string.Create(
-                CultureInfo.InvariantCulture,
-                $"{Name(now)}: {now.Figures.NetPrice:0.0000}, accepted was {was.Figures.NetPrice:0.0000}"
-            )
-            : null;
+        var now = pair.Now!;
+        if (pair.Then is not { } was)
+            return $"{now.Name} was not on the quote";
+        string? Moved(string field) => pair.Moved.Any(m => m.Field == field) ? field : null;
+        return (Moved("item") ?? Moved("quantity") ?? Moved("price")) switch
+        {
+            "item" => $"{now.Name} in place of {was.Name}",
+            "quantity" => $"{now.Name}: {now.Amounts}, accepted were {was.Amounts}",
+            "price" => $"{now.Name}: {now.Priced ?? "no price"}, accepted was {was.Priced ?? "no price"}",
+            _ => null,
+        };
     }
-
-    private static string Name(PricedLine line) => line.Item?.Code ?? line.Line.Words;
-
-    private static string Quantity(PricedLine line) =>
-        string.Create(
-                CultureInfo.InvariantCulture,
-                $"{line.Line.Quantity:#,0.######} {UnitTable.OnSheet(line.Line.Unit)}"
-            )
-            .Trim();
-
-    private static string Said(HeadTerm term, string? text) => text is null ? "not said" : term.Say(text);
 }

@@ -52,6 +52,34 @@ public static class BasePrice
         );
     }
 
+    /// <summary>The rules that were looked at and did not make the price, each with the reason.</summary>
+    public static IReadOnlyList<LostRule> Lost(
+        PriceBook book,
+        Rates rates,
+        PriceQuestion question,
+        Func<string, decimal>? together = null
+    )
+    {
+        ArgumentNullException.ThrowIfNull(book);
+        ArgumentNullException.ThrowIfNull(question);
+        var build = Find(book, rates, question, together);
+        if (build.Base is null || question.Item.Factor(question.Unit) is not { } factor)
+            return [];
+        return
+        [
+            .. PriceRules.Lost(
+                build.Steps[0],
+                build,
+                book.AgreementsFor(question.Buyer, question.Item),
+                book.CampaignsFor(question.Buyer, question.Item, question.Channel),
+                question.Quantity * factor,
+                question.Date,
+                (value, of) => rates.Convert(value * factor * build.PriceBase, of ?? book.Home, question.Currency),
+                together
+            ),
+        ];
+    }
+
     /// <summary>
     /// Cost per price base of the line's unit in the sheet's currency, four decimals; null where cost or rate is
     /// unknown.

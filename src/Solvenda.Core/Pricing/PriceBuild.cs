@@ -59,6 +59,11 @@ public sealed record PriceBuild(
     public static PriceBuild Missing(PriceGap gap) => new([], null, null, 1m, gap);
 }
 
+/// <summary>A rule that was looked at and did not make the price.</summary>
+/// <param name="Price">What it would have come to; null where it says none here.</param>
+/// <param name="Why">Why it did not.</param>
+public sealed record LostRule(StepKind Kind, string Rule, string Words, decimal? Price, string Why);
+
 /// <summary>
 /// Works out the base price of one line from its list price, agreements and campaigns (docs/calculations.md, "Price
 /// build").
@@ -111,6 +116,71 @@ public static class PriceRules
             PriceGap.None
         );
     }
+
+    /// <summary>
+    /// The rules that were looked at and did not make the price, each with the reason; also those whose quantity is not
+    /// reached yet, and those that begin or ended within <see cref="Near"/> days.
+    /// </summary>
+    public static IEnumerable<LostRule> Lost(
+        PriceStep list,
+        PriceBuild build,
+        IEnumerable<Agreement> agreements,
+        IEnumerable<Campaign> campaigns,
+        decimal quantity,
+        DateOnly date,
+        Func<decimal, Currency?, decimal?> toLine,
+        Func<string, decimal>? together = null
+    )
+    {
+        ArgumentNullException.ThrowIfNull(list);
+        ArgumentNullException.ThrowIfNull(build);
+        var won = build.Steps.Where(s => s.Rule is not null).Select(s => (s.Kind, s.Rule)).ToHashSet();
+        var (best, agreed) = Choose(list.Price, agreements, quantity, date, toLine, together);
+        foreach (
+            var a in agreements.Where(a => !won.Contains((StepKind.Agreement, a.Id)) && IsNear(a.From, a.To, date))
+        )
+        {
+            var counted = a.BreakGroup is { } group && together is not null ? together(group) : quantity;
+            var reached = a.BreakAt(counted);
+            var price = reached is null ? null : Apply(a.Kind, reached.Value, a.Currency, list.Price, toLine);
+            var why =
+                WhyNotNow(a.From, a.To, date)
+                ?? (
+                    reached is null ? FormattableString.Invariant($"from {a.Breaks.Min(b => b.From):0.######}")
+                    : price is null ? "no exchange rate for it"
+                    : a == best ? "the campaign is lower"
+                    : a.Rank != best!.Rank ? $"“{best.Words}” is narrower"
+                    : a.From != best.From ? $"“{best.Words}” is later"
+                    : $"“{best.Words}” is lower"
+                );
+            yield return new LostRule(StepKind.Agreement, a.Id, a.Words, price, why);
+        }
+        var start = best is { Combines: true } ? agreed : list.Price;
+        foreach (var c in campaigns.Where(c => !won.Contains((StepKind.Campaign, c.Id)) && IsNear(c.From, c.To, date)))
+        {
+            var price = Apply(c.Kind, c.Value, c.Currency, start, toLine);
+            var why =
+                WhyNotNow(c.From, c.To, date)
+                ?? (
+                    price is null ? "no exchange rate for it"
+                    : build.Steps[^1].Kind == StepKind.Campaign ? $"“{build.Steps[^1].Words}” is lower"
+                    : build.Steps[^1].Kind == StepKind.Agreement ? "what is agreed is lower"
+                    : "the list is lower"
+                );
+            yield return new LostRule(StepKind.Campaign, c.Id, c.Words, price, why);
+        }
+    }
+
+    /// <summary>Days before and after a rule in which it is worth knowing of.</summary>
+    public const int Near = 60;
+
+    private static bool IsNear(DateOnly from, DateOnly? to, DateOnly date) =>
+        from <= date.AddDays(Near) && (to is null || to >= date.AddDays(-Near));
+
+    private static string? WhyNotNow(DateOnly from, DateOnly? to, DateOnly date) =>
+        from > date ? FormattableString.Invariant($"from {from:d MMM yyyy}")
+        : to < date ? FormattableString.Invariant($"ended {to:d MMM yyyy}")
+        : null;
 
     // Of several campaigns the lowest price wins; they do not stack.
     private static (Campaign? Campaign, decimal Price) Cheapest(

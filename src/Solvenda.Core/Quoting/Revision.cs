@@ -11,4 +11,13 @@ public static class Revision
             letters = (char)('A' + ((n - 1) % 26)) + letters;
         return letters;
     }
+
+    /// <summary>The number of a revision by its letter; 0, which no revision has, where it is none.</summary>
+    public static int Number(string letters)
+    {
+        ArgumentNullException.ThrowIfNull(letters);
+        return letters.Length is 0 or > 4 || !letters.All(char.IsAsciiLetterUpper)
+            ? 0
+            : letters.Aggregate(0, (number, letter) => (number * 26) + letter - 'A' + 1);
+    }
 }

@@ -34,7 +34,9 @@ public static class Choices
         return !before.SetEquals(Counted(lines));
     }
 
-    /// <summary>The lines with what the buyer chose noted on them; refused where that is no choice that they have.</summary>
+    /// <summary>
+    /// The lines with what the buyer chose noted on them; refused where that is no choice that they have.
+    /// </summary>
     /// <param name="taken">Keys of the options and alternatives that they take; of a choice that none is named of, the
     /// first is taken.</param>
     public static (ImmutableArray<SheetLine> Lines, Refusal? Refused) Take(

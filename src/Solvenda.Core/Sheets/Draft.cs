@@ -32,6 +32,12 @@ public enum EditKind
     /// </summary>
     Alternative,
 
+    /// <summary>
+    /// Puts lines under a heading of their own, where the first of them stands: <c>Field</c> holds their keys, with commas
+    /// between.
+    /// </summary>
+    Gather,
+
     /// <summary>Takes a line out.</summary>
     Remove,
 

@@ -14,7 +14,7 @@ namespace Solvenda.Core.Sheets;
 /// All of it meets the same bounds,
 /// and all of it comes out as changes. Edits are taken together or not at all.
 /// </summary>
-public static class SheetDoor
+public static partial class SheetDoor
 {
     /// <summary>Lines that a sheet holds at most.</summary>
     public const int MostLines = 2_000;
@@ -155,6 +155,8 @@ public static class SheetDoor
                 return Insert(draft, Bare(draft, LineKind.Comment) with { Words = Short(value) }, edit.After, facts);
             case EditKind.AddCharge:
                 return AddCharge(draft, value, edit.After, facts);
+            case EditKind.Gather:
+                return Gather(draft, value, edit.Field ?? "", facts);
         }
         var at = At(draft, edit.Line ?? 0);
         if (at < 0)
@@ -226,46 +228,6 @@ public static class SheetDoor
             : PutLine(draft, at, known.Set(line, value, draft.Head, facts), facts);
     }
 
-    // A line of its own again; or one of those that the line above is one of, under a letter that both get.
-    private static Edited Alternative(Draft draft, int at, DoorFacts facts)
-    {
-        var line = draft.Lines[at];
-        if (line.OneOf.Length > 0)
-        {
-            var left = draft.Lines.Where(l => l.OneOf == line.OneOf && l.Key != line.Key).ToList();
-            var alone = PutLine(draft, at, line with { OneOf = "" }, facts);
-            // What is left alone is no choice.
-            return left is [var last]
-                ? And(alone, now => PutLine(now, At(now, last.Key), last with { OneOf = "" }, facts))
-                : alone;
-        }
-        if (at == 0 || !draft.Lines[at - 1].HasFigures)
-            return Refuse(draft, new Refusal("choice", "There is no line above it that it could stand in for"));
-        var above = draft.Lines[at - 1];
-        if ((above.OneOf.Length > 0 ? above.OneOf : Choices.NextLetter(draft.Lines)) is not { } letter)
-            return Refuse(draft, new Refusal("choice", "A quote has at most 26 choices"));
-        var first = PutLine(draft, at - 1, LineFields.OneOfThese(above, letter, facts), facts);
-        return first.Refused is not null
-            ? first
-            : And(first, now => PutLine(now, at, LineFields.OneOfThese(line, letter, facts), facts));
-    }
-
-    private static Edited And(Edited first, Func<Draft, Edited> then)
-    {
-        var second = then(first.Draft);
-        return second with { Changes = [.. first.Changes, .. second.Changes] };
-    }
-
-    private static Edited AddCharge(Draft draft, string value, long? after, DoorFacts facts)
-    {
-        var typed = QuickLine.Parse(value, facts.Today);
-        LineTaken taken = Bare(draft, LineKind.Charge) with { Words = Short(typed.Words), Note = Short(typed.Note) };
-        taken = LineFields.Quantity(taken.Line!, typed.Quantity ?? 1m, typed.Unit, facts);
-        if (taken.Line is { } counted && typed.NetPrice is { } price)
-            taken = LineFields.Hand(counted, ByHandKind.NetPrice, price, facts);
-        return taken.Line is { } done ? Insert(draft, done, after, facts) : Refuse(draft, taken.Refused!);
-    }
-
     private static Edited PutLine(Draft draft, int at, LineTaken taken, DoorFacts facts) =>
         taken.Line is { } after
             ? new Edited(
@@ -276,39 +238,6 @@ public static class SheetDoor
                 [.. LineText.Changes(draft.Lines[at], after, facts)]
             )
             : Refuse(draft, taken.Refused!);
-
-    private static Edited Add(Draft draft, string value, SheetEdit edit, DoorFacts facts)
-    {
-        var typed = QuickLine.Parse(value, facts.Today);
-        var line = Bare(draft, LineKind.Item) with
-        {
-            Words = Short(typed.Words),
-            Note = Short(typed.Note),
-            Quantity = 0m,
-        };
-        var code =
-            edit.Field is { Length: > 0 } picked ? picked
-            : facts.Book.FindByCode(typed.Words) is not null ? typed.Words
-            : null;
-        LineTaken taken = line;
-        if (code is not null)
-            taken = LineFields.TakeItem(line, code, draft.Head, facts);
-        if (taken.Line is { } known)
-            taken = LineFields.Quantity(known, typed.Quantity ?? 1m, typed.Unit, facts);
-        if (taken.Line is { } counted && typed.DiscountPercent is { } percent)
-            taken = LineFields.Hand(counted, ByHandKind.DiscountPercent, percent, facts);
-        // With a price beside it, the discount is in what is left of that.
-        if (taken.Line is { } plain && typed.NetPrice is { } price)
-            taken = LineFields.Hand(plain, ByHandKind.NetPrice, price, facts);
-        if (taken.Line is { } priced && typed.Wanted is { } wanted)
-            taken = LineFields.WantedBy(priced, wanted, facts);
-        if (taken.Line is not { } done)
-            return Refuse(draft, taken.Refused!);
-        var added = Insert(draft, done with { Optional = typed.IsOption }, edit.After, facts);
-        return typed.IsAlternative && added.Refused is null
-            ? And(added, now => Alternative(now, At(now, done.Key), facts))
-            : added;
-    }
 
     private static SheetLine Bare(Draft draft, LineKind kind) =>
         new(draft.NextKey, kind, null, "", 0m, Unit.Piece, ByHand.None, [], false, "", AskedFor.Nothing);

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.QuoteRow",
                 typeof(QuoteRow),
                 baseEntityType,
-                propertyCount: 18,
+                propertyCount: 19,
                 navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 7,
@@ -78,6 +78,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(QuoteRow).GetProperty("Number", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(QuoteRow).GetField("<Number>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var oneOf = runtimeEntityType.AddProperty(
+                "OneOf",
+                typeof(string),
+                propertyInfo: typeof(QuoteRow).GetProperty("OneOf", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(QuoteRow).GetField("<OneOf>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var opened = runtimeEntityType.AddProperty(
                 "Opened",

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("24473548-5c01-4b1a-8f6f-f95446bb0102"), entityTypeCount: 52)
+            : base(skipDetectChanges: false, modelId: new Guid("cffc1eb5-84e9-4f8b-a5d7-9b072ab41b1a"), entityTypeCount: 54)
         {
         }
 
@@ -23,6 +23,8 @@ namespace Solvenda.Data.Compiled
             var aliasRow = AliasRowEntityType.Create(this);
             var apiKey = ApiKeyEntityType.Create(this);
             var askRow = AskRowEntityType.Create(this);
+            var assortmentRow = AssortmentRowEntityType.Create(this);
+            var attachmentRow = AttachmentRowEntityType.Create(this);
             var buyerRow = BuyerRowEntityType.Create(this);
             var buyerSignRow = BuyerSignRowEntityType.Create(this);
             var campaignRow = CampaignRowEntityType.Create(this);
@@ -107,6 +109,8 @@ namespace Solvenda.Data.Compiled
             AliasRowEntityType.CreateAnnotations(aliasRow);
             ApiKeyEntityType.CreateAnnotations(apiKey);
             AskRowEntityType.CreateAnnotations(askRow);
+            AssortmentRowEntityType.CreateAnnotations(assortmentRow);
+            AttachmentRowEntityType.CreateAnnotations(attachmentRow);
             BuyerRowEntityType.CreateAnnotations(buyerRow);
             BuyerSignRowEntityType.CreateAnnotations(buyerSignRow);
             CampaignRowEntityType.CreateAnnotations(campaignRow);

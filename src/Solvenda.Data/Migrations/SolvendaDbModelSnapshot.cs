@@ -297,6 +297,76 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("ask");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AssortmentRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Lines")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("OwnerId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("OwnerId", "Name")
+                        .IsUnique();
+
+                    b.ToTable("assortment");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.AttachmentRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("ContentType")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("DossierId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("ForBuyer")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("LineKey")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("DossierId");
+
+                    b.ToTable("attachment");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.BuyerRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1620,6 +1690,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<string>("Number")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("OneOf")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Opened")

@@ -155,6 +155,52 @@ public sealed class QuoteRow
     public string? TokenHash { get; set; }
     public long? PrintId { get; set; }
     public int Opened { get; set; }
+
+    /// <summary>
+    /// Number of the first of the quotes that the buyer takes one of; null where it stands alone.
+    /// </summary>
+    public string? OneOf { get; set; }
+}
+
+/// <summary>
+/// A file that belongs to a matter: inner, or for the buyer to see; to the whole, to one document, or to a line of it.
+/// </summary>
+[Index(nameof(DossierId))]
+public sealed class AttachmentRow
+{
+    public long Id { get; set; }
+    public long DossierId { get; set; }
+
+    /// <summary>Number of the quote or order; empty for the whole matter.</summary>
+    public string Document { get; set; } = "";
+
+    /// <summary>Key of the line of the document; null for all of it.</summary>
+    public long? LineKey { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>What the bytes are, by their first few; never what the sender says.</summary>
+    public required string ContentType { get; set; }
+    public required byte[] Bytes { get; set; }
+
+    /// <summary>Whether the buyer sees it beside the quote.</summary>
+    public bool ForBuyer { get; set; }
+    public required string Who { get; set; }
+    public DateTime At { get; set; }
+}
+
+/// <summary>Lines kept by a name, to be put on sheets again.</summary>
+[Index(nameof(OwnerId), nameof(Name), IsUnique = true)]
+public sealed class AssortmentRow
+{
+    public long Id { get; set; }
+
+    /// <summary>Whose it is; null: the house's.</summary>
+    public long? OwnerId { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>Its lines as they are typed, one a row: code, quantity and unit, and what stands under which
+    /// heading.</summary>
+    public string Lines { get; set; } = "";
 }
 
 [

@@ -3,6 +3,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
@@ -46,8 +47,15 @@ public sealed record DocumentView(
     IReadOnlyList<RelatedView> Related,
     IReadOnlyList<AskRound> Asks,
     string? DeclineReason,
-    bool MayWithdraw
+    bool MayWithdraw,
+    IReadOnlyList<BesideChoice> Beside,
+    IReadOnlyList<ToChooseView> ToChoose,
+    IReadOnlyList<string> Columns,
+    IReadOnlyList<string> MoreColumns
 );
+
+/// <summary>A quote that the buyer takes one of, this one among them.</summary>
+public sealed record ToChooseView(string Number, QuoteState State, decimal Total, bool Here);
 
 /// <summary>Puts a document view together, as somebody sees it.</summary>
 public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
@@ -89,9 +97,49 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             open.Quote?.DeclineReason,
             Rights.Write.Allows(who)
                 && open.Quote is { } any
-                && QuoteMoves.Table.After(any.State, QuoteDoing.Withdraw) is not null
+                && QuoteMoves.Table.After(any.State, QuoteDoing.Withdraw) is not null,
+            await BesideEndpoint.ChoicesAsync(db, open, cancel),
+            await ToChooseAsync(db, open, cancel),
+            await ColumnsAsync(db, who, cancel),
+            [.. ChooseColumnsAct.All.Where(c => who.SeesCost || c is not ("cost" or "margin"))]
         );
     }
+
+    internal static async Task<List<ToChooseView>> ToChooseAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        CancellationToken cancel
+    )
+    {
+        if (open.Quote?.OneOf is not { } set)
+            return [];
+        var quotes = await db
+            .Quotes.Where(q => q.OneOf == set && q.State != QuoteState.Replaced)
+            .OrderBy(q => q.Number)
+            .Select(q => new
+            {
+                q.Number,
+                q.State,
+                q.Sheet.TotalWithTaxMinor,
+                q.Sheet.Currency,
+            })
+            .ToListAsync(cancel);
+        return quotes.ConvertAll(q => new ToChooseView(
+            q.Number,
+            q.State,
+            Amount.FromMinor(q.TotalWithTaxMinor, Currency.Of(q.Currency)).Value,
+            q.Number == open.Subject
+        ));
+    }
+
+    private static async Task<string[]> ColumnsAsync(SolvendaDb db, Actor who, CancellationToken cancel) =>
+        (
+            await db
+                .Views.Where(v => v.Kind == ChooseColumnsAct.Kind && v.OwnerId == who.PersonId)
+                .Select(v => v.Columns)
+                .FirstOrDefaultAsync(cancel)
+            ?? ""
+        ).Split(',', StringSplitOptions.RemoveEmptyEntries);
 
     private static List<AskRound> Rounds(OpenSheet open)
     {

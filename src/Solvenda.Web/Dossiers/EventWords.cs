@@ -67,6 +67,12 @@ public static class EventWords
                 true
             ),
             QuoteRevised e => new($"{e.To} begun", $"{e.From} {State(e.Before)}", State(e.After), true),
+            QuoteCopied e => new(
+                $"{(e.ToChoose ? "begun to choose from, beside" : "begun from")} {e.From}",
+                null,
+                e.Moved.Length > 0 ? e.Moved : null,
+                true
+            ),
             RateMoved e => new(
                 string.Create(
                     CultureInfo.InvariantCulture,
@@ -150,6 +156,13 @@ public static class EventWords
             TroubleSettled e => new(
                 $"{e.Worker}, {e.Subject}: {(e.Again ? "to be tried once more" : "left as it is")}"
             ),
+            AttachmentChanged e => new(
+                $"file {e.Name}{(e.Line is { } key ? $" of line {key}" : "")}",
+                e.Before,
+                e.After
+            ),
+            AssortmentKept e => new($"assortment “{e.Name}” {(e.Gone ? "taken away" : $"kept, {e.Lines} lines")}"),
+            ColumnsChosen e => new("columns of one’s sheets", null, e.Columns),
             ViewSaved e => new($"view “{e.Name}” {(e.Removed ? "taken away" : "saved")}"),
             FirstAdministrator => new("became administrator by the one-time link"),
             LetterSent e => new(e.Problem.Length == 0 ? "left the house" : "could not leave", null, e.Problem),

@@ -1,13 +1,16 @@
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Quotes;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Wordings;
+using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
+using Solvenda.Web.Documents;
 using Solvenda.Web.Sheets;
 
 namespace Solvenda.Web.Quotes;
@@ -69,8 +72,13 @@ public sealed record OfferView(
     string Why,
     string SellerPerson,
     string Language,
-    IReadOnlyDictionary<string, string> Words
+    IReadOnlyDictionary<string, string> Words,
+    IReadOnlyList<ToChooseView> ToChoose,
+    IReadOnlyList<OfferFile> Files
 );
+
+/// <summary>A file that goes with the quote.</summary>
+public sealed record OfferFile(long Id, string Name);
 
 public sealed record TaxWordsView(string Words, decimal Basis, decimal Tax);
 
@@ -128,9 +136,27 @@ public sealed class OfferViews(Judge judge, Seller seller, HouseClock clock)
             why,
             open.Owner.Name,
             open.Wording.Code,
-            open.Wording.Texts
+            open.Wording.Texts,
+            await ToChooseAsync(db, open, cancel),
+            await db
+                .Attachments.Where(a => a.Document == open.Subject && a.ForBuyer)
+                .OrderBy(a => a.Id)
+                .Select(a => new OfferFile(a.Id, a.Name))
+                .ToListAsync(cancel)
         );
     }
+
+    // Those of the set that left the house too.
+    private static async Task<List<ToChooseView>> ToChooseAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        CancellationToken cancel
+    ) =>
+        [
+            .. (await DocumentViews.ToChooseAsync(db, open, cancel)).Where(q =>
+                q.State is QuoteState.WithCustomer or QuoteState.Accepted or QuoteState.Declined
+            ),
+        ];
 
     private static List<OfferLine> LinesOf(PricedSheet priced, Wording wording)
     {

@@ -29,6 +29,10 @@ public sealed record NewQuote(long BuyerId, string Matter);
 
 public sealed record WithdrawWhy(string Reason);
 
+/// <param name="Revision">Null: the newest.</param>
+/// <param name="ToChoose">Whether the buyer takes one of the two.</param>
+public sealed record CopyBody(int? Revision, bool ToChoose);
+
 public static class QuoteEndpoints
 {
     public static void MapQuotes(this IEndpointRouteBuilder app)
@@ -44,6 +48,7 @@ public static class QuoteEndpoints
         quotes.MapPost("/{number}/revise", Revise).Needs<ReviseQuote>();
         quotes.MapPost("/{number}/withdraw", Withdraw).Needs<WithdrawQuote>();
         quotes.MapPost("/{number}/order", Turn).Needs<TurnQuote>();
+        quotes.MapPost("/{number}/copy", Copy).Needs<CopyQuote>();
     }
 
     private static Task<DocumentRef> Begin(
@@ -184,6 +189,16 @@ public static class QuoteEndpoints
         var withdrawn = await acts.RunAsync(actor, new WithdrawQuote(number, body.Reason), cancel);
         return await views.OfAsync(db, withdrawn, actor, cancel);
     }
+
+    /// <summary>A quote of its own with the same lines, at the prices of today.</summary>
+    private static Task<DocumentRef> Copy(
+        string number,
+        CopyBody body,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => acts.RunAsync(user.ActorOf(), new CopyQuote(number, body.Revision, body.ToChoose), cancel, key);
 
     private static Task<DocumentRef> Turn(
         string number,

@@ -73,7 +73,7 @@ public static class EntryEndpoint
         var sheet =
             await db.Sheets.AsNoTracking().FirstOrDefaultAsync(s => s.Id == id, cancel)
             ?? throw RefusedException.NotFound("such sheet");
-        var buyer = await BuyerOfAsync(db, id, cancel);
+        var buyer = await BuyerOf.SheetAsync(db, id, cancel);
         var code = HeadTerms.Language.In(sheet.Head) ?? buyer.Language;
         var language = Language.All.FirstOrDefault(l => l.Code == code);
         var items = await books.ItemsAsync(db, cancel);
@@ -100,19 +100,6 @@ public static class EntryEndpoint
             [.. choices.Select(c => Shown(c, priced, free, last.GetValueOrDefault(c.Item?.Id.Value ?? 0)))]
         );
     }
-
-    private static async Task<BuyerRow> BuyerOfAsync(SolvendaDb db, long sheet, CancellationToken cancel) =>
-        await db
-            .Quotes.AsNoTracking()
-            .Where(x => x.SheetId == sheet)
-            .Select(x => x.Dossier.Buyer)
-            .FirstOrDefaultAsync(cancel)
-        ?? await db
-            .Orders.AsNoTracking()
-            .Where(x => x.SheetId == sheet)
-            .Select(x => x.Dossier.Buyer)
-            .FirstOrDefaultAsync(cancel)
-        ?? throw RefusedException.NotFound("such sheet");
 
     // From the buyer's own orders on: going through the lines of all of them is no work for a key press.
     private static async Task<HashSet<ItemId>> BoughtAsync(SolvendaDb db, long buyer, CancellationToken cancel)

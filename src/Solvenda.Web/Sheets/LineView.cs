@@ -58,15 +58,8 @@ public sealed record LineView(
     DateOnly? Wanted,
     bool IsFree,
     bool Counts,
-    string OneOf,
-    string Inner,
-    string Job,
-    string OrderedBy,
-    string? DeliverTo,
-    string? ShipFrom,
-    decimal? TypedCost,
-    string CostWhy,
     bool IsService,
+    LineSaysView Says,
     IReadOnlyList<StepView> Build,
     PriceGap Gap,
     AskedView? Asked,
@@ -125,15 +118,8 @@ public sealed record LineView(
             line.Wanted,
             line.IsFree,
             l.Counts,
-            line.OneOf,
-            line.Inner,
-            line.Job,
-            line.OrderedBy,
-            line.DeliverTo?.Words,
-            line.ShipFrom,
-            seesCost ? line.Cost : null,
-            seesCost ? line.CostWhy : "",
             l.Item is { Stocked: false, Parts.IsEmpty: true },
+            LineSaysView.Of(line, seesCost),
             [.. l.Build.Steps.Select(s => new StepView(s.Kind, s.Words, s.Rule, s.From, s.To, s.Price))],
             l.Build.Gap,
             AskedOf(l),
@@ -164,6 +150,37 @@ public sealed record LineView(
                 asked.PriceBase,
                 l.HasPrice ? PriceAsOnPo.Theirs(l) : null
             );
+}
+
+/// <summary>What a line says of itself, where it is otherwise than the whole.</summary>
+/// <param name="OneOf">The letter of the choice that it is one of; empty for none.</param>
+/// <param name="Inner">For the house alone.</param>
+/// <param name="Cost">As typed, per price base; null where nobody typed one, or who looks may not see it.</param>
+public sealed record LineSaysView(
+    string OneOf,
+    string Inner,
+    string Job,
+    string OrderedBy,
+    string? DeliverTo,
+    string? ShipFrom,
+    decimal? Cost,
+    string CostWhy
+)
+{
+    public static LineSaysView Of(SheetLine line, bool seesCost)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        return new LineSaysView(
+            line.OneOf,
+            line.Inner,
+            line.Job,
+            line.OrderedBy,
+            line.DeliverTo?.Words,
+            line.ShipFrom,
+            seesCost ? line.Cost : null,
+            seesCost ? line.CostWhy : ""
+        );
+    }
 }
 
 /// <summary>A charge that a rule put on a line.</summary>

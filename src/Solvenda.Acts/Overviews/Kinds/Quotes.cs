@@ -1,7 +1,9 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Quotes;
+using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
+using Solvenda.Core.People;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Overviews.Kinds;
@@ -21,6 +23,8 @@ internal sealed class QuoteEntry : IListRow
     public int Opened { get; init; }
     public string Currency { get; init; } = "";
     public long TotalMinor { get; init; }
+    public long MarginMinor { get; init; }
+    public string WaitsFor { get; init; } = "";
     public DateTime Begun { get; init; }
 }
 
@@ -68,6 +72,16 @@ internal static class Quotes
                 Opened = q.Opened,
                 Currency = q.Sheet.Currency,
                 TotalMinor = q.Sheet.TotalWithTaxMinor,
+                MarginMinor = q.Sheet.MarginMinor,
+                WaitsFor =
+                    q.State == QuoteState.WithCustomer
+                        ? "the buyer"
+                        : (
+                            from a in db.Asks
+                            join w in db.People on a.ApproverId equals w.Id
+                            where a.SheetId == q.SheetId && a.Outcome == AskOutcome.Waiting
+                            select w.Name
+                        ).FirstOrDefault() ?? "",
                 Begun = q.CreatedAt,
             },
         Fields =
@@ -78,10 +92,12 @@ internal static class Quotes
             Columns.Text<QuoteEntry>(q => q.Seller, "seller"),
             Columns.State<QuoteEntry, QuoteState>(q => q.State, "where it stands", States),
             Columns.Day<QuoteEntry>(q => q.ValidUntil, "holds until"),
-            Columns.Whole<QuoteEntry>(q => q.Revision, "revision", inList: false),
+            Columns.Text<QuoteEntry>(q => q.WaitsFor, "waits for"),
+            Columns.Whole<QuoteEntry>(q => q.Revision, "revision"),
             Columns.Whole<QuoteEntry>(q => q.Opened, "opened", inList: false),
             Columns.Moment<QuoteEntry>(q => q.Begun, "begun", inList: false),
             Columns.Money<QuoteEntry>(q => q.TotalMinor, q => q.Currency, "with tax"),
+            Columns.Money<QuoteEntry>(q => q.MarginMinor, q => q.Currency, "margin").OfMoney(Roles.None, Sight.Cost),
             Columns.Text<QuoteEntry>(q => q.Currency, "in"),
         ],
         Deeds =

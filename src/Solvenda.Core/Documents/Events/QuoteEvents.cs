@@ -33,8 +33,16 @@ public sealed record RateMoved(decimal Before, decimal After, decimal Percent) :
 [EventCode("quote.opened")]
 public sealed record QuoteOpened(string Revision, int Times) : IEvent;
 
+/// <summary>A quote was begun from another one, at the prices of its day.</summary>
+/// <param name="From">The revision that it is a copy of: Q26-00187·A.</param>
+/// <param name="Moved">What moved by the prices of today, in words; empty where nothing did.</param>
+/// <param name="ToChoose">Whether the buyer takes one of the two.</param>
+[EventCode("quote.copied")]
+public sealed record QuoteCopied(string From, string Moved, bool ToChoose) : IEvent;
+
 /// <summary>The buyer said yes.</summary>
-/// <param name="Choice">What they took and left of what could be chosen, in words; empty where there was nothing.</param>
+/// <param name="Choice">What they took and left of what could be chosen, in words; empty where there was
+/// nothing.</param>
 [EventCode("quote.accepted")]
 public sealed record QuoteAccepted(
     string Revision,
