@@ -16,6 +16,9 @@ internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLin
 {
     private const int LooksAlike = 12;
 
+    // What shares fewer of its words is something else of the same size.
+    private const decimal ShareOfWords = 0.6m;
+
     private readonly Rates _rates = sheet.RatesOf(book);
     private readonly Currency _currency = Currency.Of(sheet.Currency);
     private readonly Unit _unit = Unit.Of(line.Unit);
@@ -81,14 +84,15 @@ internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLin
     public List<Item> Alike(ItemFinder finder)
     {
         ArgumentNullException.ThrowIfNull(finder);
-        var sizes = Sizes(item.Words);
+        var (sizes, words) = (Sizes(item.Words), Words(item.Words));
         return
         [
             .. finder
                 .Search(item.Words, LooksAlike)
                 .Select(c => c.Item)
                 .Where(i => i.Id != item.Id && i is { Active: true, Stocked: true } && i.Family == item.Family)
-                .Where(i => i.Factor(_unit) is not null && sizes.SetEquals(Sizes(i.Words))),
+                .Where(i => i.Factor(_unit) is not null && sizes.SetEquals(Sizes(i.Words)))
+                .Where(i => Words(i.Words).Count(words.Contains) >= words.Count * ShareOfWords),
         ];
     }
 
@@ -101,7 +105,13 @@ internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLin
             : null;
     }
 
+    private static HashSet<string> Words(string words) =>
+        [.. Word().Matches(words.ToLowerInvariant()).Select(m => m.Value)];
+
     private static HashSet<string> Sizes(string words) => [.. Size().Matches(words).Select(m => m.Value)];
+
+    [GeneratedRegex(@"\p{L}{3,}")]
+    private static partial Regex Word();
 
     [GeneratedRegex(@"\d+(?:[.,/]\d+)*")]
     private static partial Regex Size();

@@ -129,14 +129,17 @@ public sealed record LineView(
             l.Item?.Gtin,
             [.. l.RuleCharges.Select(c => new LineChargeView(c.Rule, c.Words, c.Amount))],
             [.. l.Parts.Select(PartView.Of)],
-            [
-                .. (stock?.Parts ?? []).Select(p => new ArrivalView(
-                    p.Quantity / (l.Item?.Factor(line.Unit) ?? 1m),
-                    p.Promise.Arrives
-                )),
-            ]
+            ArrivalsOf(l, stock)
         );
     }
+
+    private static List<ArrivalView> ArrivalsOf(PricedLine l, LineStock? stock) =>
+        [
+            .. (stock?.Parts ?? []).Select(p => new ArrivalView(
+                p.Quantity / (l.Item?.Factor(l.Line.Unit) ?? 1m),
+                p.Promise.Arrives
+            )),
+        ];
 
     private static AskedView? AskedOf(PricedLine l) =>
         l.Line.Asked is var asked && asked == AskedFor.Nothing

@@ -6,6 +6,7 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Entry;
 using Solvenda.Core.Units;
@@ -48,6 +49,7 @@ public static class SourceEndpoints
     private const int MostDocuments = 40;
     private const int UsualDays = 365;
     private const int UsualLines = 30;
+    private const int CatalogueLines = 60;
 
     public static void MapSources(this RouteGroupBuilder sheets)
     {
@@ -68,7 +70,11 @@ public static class SourceEndpoints
     {
         var buyer = await BuyerOf.SheetAsync(db, id, cancel);
         var me = user.ActorOf().PersonId;
-        List<SourceView> sources = [new("usual", "usual", "their usual", "what they took in a year", null, 0)];
+        List<SourceView> sources =
+        [
+            new("catalogue", "all", "the catalogue", "what is sold", null, 0),
+            new("usual", "usual", "their usual", "what they took in a year", null, 0),
+        ];
         sources.AddRange(
             (
                 await db
@@ -120,6 +126,7 @@ public static class SourceEndpoints
         long id,
         string kind,
         string key,
+        string? q,
         ClaimsPrincipal user,
         SolvendaDb db,
         PriceBooks books,
@@ -134,6 +141,7 @@ public static class SourceEndpoints
         var taker = new Taker(await books.BookAsync(db, cancel), sheet, buyer);
         return kind switch
         {
+            "catalogue" => taker.Catalogue(q ?? "", await books.ItemsAsync(db, cancel)),
             "usual" => taker.Usual(await UsualAsync(db, buyer.Id, clock.Today, cancel)),
             "assortment" => taker.Typed(await KeptAsync(db, key, user.ActorOf().PersonId, cancel)),
             "quote" or "order" => taker.Of(await DocumentAsync(db, kind, key, buyer.Id, cancel)),
@@ -224,6 +232,19 @@ public static class SourceEndpoints
     {
         private readonly Rates _rates = sheet.RatesOf(book);
         private readonly Currency _currency = Currency.Of(sheet.Currency);
+
+        // By words; without them in the order of their codes.
+        public List<SourceLineView> Catalogue(string words, ItemFinder finder) =>
+            [
+                .. (
+                    words.Trim().Length < 2
+                        ? book.Items.OrderBy(i => i.Code, StringComparer.Ordinal)
+                        : finder.Search(words, CatalogueLines).Where(c => c.Score > 0.2m).Select(c => c.Item)
+                )
+                    .Where(i => i.Active)
+                    .Take(CatalogueLines)
+                    .Select(i => Typed1($"{i.Code} x 1 {i.StockUnit.Code}")),
+            ];
 
         public List<SourceLineView> Usual(List<SheetLineRow> lines) =>
             [.. Lines(lines).Select(l => Shown(l.Line, null, 1m))];

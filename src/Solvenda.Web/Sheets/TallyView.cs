@@ -13,6 +13,8 @@ public sealed record ChargeView(string Kind, string Words, decimal Amount, bool 
 public sealed record TaxView(string Category, decimal Percent, decimal Basis, decimal Tax);
 
 /// <summary>The totals.</summary>
+/// <param name="TotalHome">With tax, in home currency; null where that is the sheet's own, or no rate leads
+/// there.</param>
 public sealed record TallyView(
     decimal Goods,
     decimal? SheetDiscountPercent,
@@ -27,7 +29,9 @@ public sealed record TallyView(
     decimal? Margin,
     decimal? MarginPercent,
     decimal? LeastMarginPercent,
-    int LinesWithoutCost
+    int LinesWithoutCost,
+    string HomeCurrency,
+    decimal? TotalHome
 )
 {
     public static TallyView Of(PricedSheet p, bool seesCost)
@@ -56,7 +60,12 @@ public sealed record TallyView(
             seesCost ? margin.Value : null,
             seesCost ? percent : null,
             !seesCost || atFloor == 0 ? null : decimal.Round((atFloor - cost) * 100m / atFloor, 1),
-            seesCost ? t.LinesWithoutCost : 0
+            seesCost ? t.LinesWithoutCost : 0,
+            p.Rates.Home.Code,
+            p.Rates.Home == p.Sheet.Currency ? null
+                : p.Rates.Convert(t.TotalWithTax.Value, p.Sheet.Currency, p.Rates.Home) is { } home
+                    ? Core.Money.Amount.Round(home, p.Rates.Home).Value
+                : null
         );
     }
 }

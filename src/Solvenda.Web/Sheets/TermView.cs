@@ -11,6 +11,7 @@ namespace Solvenda.Web.Sheets;
 /// <param name="Source">buyer: as they have it by default; here: said on this document; worked-out; none.</param>
 /// <param name="Why">Where it comes from, in words.</param>
 /// <param name="Stands">Whether it stands out: said here, where the buyer has something else by default.</param>
+/// <param name="Theirs">What the buyer has by default, where it stands out; empty elsewhere.</param>
 /// <param name="Elsewhere">Whether it has a place of its own outside the grid.</param>
 /// <param name="Seldom">Whether it folds away while nobody said it.</param>
 public sealed record TermView(
@@ -22,6 +23,7 @@ public sealed record TermView(
     string Source,
     string Why,
     bool Stands,
+    string Theirs,
     bool Elsewhere,
     bool Seldom,
     IReadOnlyList<TermChoice> Choices
@@ -66,6 +68,7 @@ public sealed record TermView(
                 : value.By is { } by ? $"typed by {by.Name}"
                 : "",
             value is not null && !asBuyer && !string.IsNullOrEmpty(ofBuyer),
+            value is not null && !asBuyer && !string.IsNullOrEmpty(ofBuyer) ? term.Say(ofBuyer) : "",
             term.Elsewhere,
             term.Seldom,
             choices
@@ -98,6 +101,7 @@ public sealed record TermView(
             charge is null ? "none" : "worked-out",
             why,
             false,
+            "",
             term.Elsewhere,
             term.Seldom,
             []

@@ -35,15 +35,7 @@ internal static class TermReading
     public static Func<string, DoorFacts, Taken> Day(Func<DoorFacts, DateOnly> first, Func<DoorFacts, DateOnly> last) =>
         (text, facts) =>
         {
-            if (
-                !DateOnly.TryParseExact(
-                    text,
-                    "yyyy-MM-dd",
-                    CultureInfo.InvariantCulture,
-                    DateTimeStyles.None,
-                    out var day
-                )
-            )
+            if (Dates.Read(text, facts.Today) is not { } day)
                 return new Taken(null, new Refusal("date", $"“{text}” is not a date"));
             return day < first(facts) || day > last(facts)
                 ? new Taken(
@@ -56,7 +48,7 @@ internal static class TermReading
                         )
                     )
                 )
-                : new Taken(text);
+                : new Taken(day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
         };
 
     /// <summary>What must exist: picked by its words, in whatever case.</summary>

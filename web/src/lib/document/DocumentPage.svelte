@@ -5,11 +5,14 @@
   import { usePulse } from '$lib/pulse';
   import { useSession } from '$lib/session';
   import { documentPath, Problem } from '$lib/shared';
-  import { HeadTerms, NotTaken, Sheet, Tally, Words } from '$lib/sheet';
+  import { Columns, HeadTerms, NotTaken, Sheet, Tally, Words } from '$lib/sheet';
   import { Strip } from '$lib/strip';
+  import { Others } from '$lib/presence';
   import Asks from './Asks.svelte';
+  import Beside from './Beside.svelte';
   import { DocumentState } from './document.svelte';
   import DocumentHead from './DocumentHead.svelte';
+  import Files from './Files.svelte';
   import History from './History.svelte';
   import Letter from './Letter.svelte';
 
@@ -27,12 +30,21 @@
   const { sheet } = whole;
   let terms = $state<HeadTerms>();
   let history = $state<History>();
+  let beside = $state<Beside>();
+  let files = $state<Files>();
   let letter = $state<Letter>();
   let askDialog = $state<Words>();
   let waiveDialog = $state<Words>();
   let withdrawDialog = $state<Words>();
   let waiveReason = $state('');
   const { doc, number, next, isOrder } = $derived(whole);
+
+  // svelte-ignore state_referenced_locally
+  const others = new Others(
+    view.number,
+    () => sheet.line,
+    () => void whole.follow(),
+  );
 
   usePulse(
     (subject) => subject === number,
@@ -53,6 +65,11 @@
       open: () => void (next.opens && goto(documentPath(next.opens))),
     };
     moves[next.code]?.();
+  }
+
+  async function copy(toChoose: boolean) {
+    const made = await whole.copy(toChoose);
+    if (made) await goto(documentPath(made));
   }
 
   function cure(c: Schemas['CureView'], finding: Schemas['FindingView']) {
@@ -84,6 +101,8 @@
         ]
       : []),
     ...(whole.waivable ? [{ key: 'w', words: 'let it pass', run: () => whole.waivable && waive(whole.waivable) }] : []),
+    ...(doc.beside.length ? [{ key: 'b', words: 'another document beside it', run: () => void beside?.open() }] : []),
+    { key: 'j', words: 'files', run: () => void files?.open() },
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
     ...(isOrder ? [] : [{ key: 'p', words: 'as it would print', run: () => void window.open(`/api/quotes/${number}/print`, '_blank') }]),
     { key: 'ArrowDown', words: 'next line', run: () => enter(1) },
@@ -105,23 +124,37 @@
 <svelte:head><title>{number} {doc.buyer.name} · Solvenda</title></svelte:head>
 
 <div class="flex min-h-0 flex-1 flex-col px-5 pt-2.5">
-  <DocumentHead state={whole} onact={act} />
+  <DocumentHead state={whole} others={others.here} onact={act} onbeside={doc.beside.length ? () => void beside?.open() : undefined} />
   <Strip marks={doc.strip} />
   <Problem words={whole.problem || sheet.problem} onclose={() => ((whole.problem = ''), sheet.letGo())} />
   <NotTaken {sheet} />
   <Asks asks={doc.asks} />
   <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
-  <Sheet {sheet} oncure={cure} onwaive={waive} />
+  <Sheet {sheet} others={others.here} oncure={cure} onwaive={waive} />
   <Tally {sheet} />
   <p class="flex flex-wrap gap-4 pb-2 text-second">
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
+    <button onclick={() => void files?.open()}><KeyCap>J</KeyCap> files</button>
     {#if !isOrder}<a href="/api/quotes/{number}/print" target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>{/if}
+    {#if !isOrder && sheet.mayWrite}
+      <button onclick={() => void copy(false)} title="a quote of its own with the same lines, at the prices of today">copy it</button>
+      {#if doc.mayWithdraw}<button onclick={() => void copy(true)} title="the buyer takes one of the two">another to choose from</button>{/if}
+    {/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
+    <Columns {sheet} />
     {#if sheet.editable}<span class="max-md:hidden">kept as you type; <KeyCap>Ctrl Z</KeyCap> undoes, with <KeyCap>Shift</KeyCap> redoes</span>{/if}
   </p>
 </div>
 
 <History bind:this={history} />
+<Beside bind:this={beside} choices={doc.beside} now={whole.name} />
+<Files
+  bind:this={files}
+  kind={doc.kind}
+  {number}
+  mayWrite={sheet.mayWrite}
+  line={sheet.focused?.number ? { key: sheet.focused.key, number: sheet.focused.number } : null}
+/>
 <Letter bind:this={letter} take={whole.send} />
 <Words
   bind:this={askDialog}

@@ -20,6 +20,7 @@ export class DocumentState {
     this.sheet = new SheetState(view.sheet, this.reload, mayWrite, ({ next, state, stateWords, tracks }) => {
       this.doc = { ...this.doc, next, state, stateWords, tracks };
     });
+    [this.sheet.chosen, this.sheet.moreColumns] = [view.columns, view.moreColumns];
   }
 
   isOrder = $derived.by(() => this.doc.kind === 'order');
@@ -55,6 +56,16 @@ export class DocumentState {
 
   confirm = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/confirm', this.#seen()))));
   revise = () => this.#run(async () => this.take(await ask(api.POST('/api/quotes/{number}/revise', this.#path()))));
+
+  /** As it is put beside others: a quote with its revision. */
+  name = $derived.by(() => (this.doc.revision ? `${this.doc.number}·${this.doc.revision}` : this.doc.number));
+
+  /** A quote of its own with the same lines, at the prices of today; null where it was refused. */
+  copy = async (toChoose: boolean) => {
+    let made: Schemas['DocumentRef'] | null = null;
+    await this.#run(async () => void (made = await ask(api.POST('/api/quotes/{number}/copy', { ...this.#path(), body: { revision: null, toChoose } }))));
+    return made as Schemas['DocumentRef'] | null;
+  };
 
   /** Makes an order of an accepted quote; null where it was refused. */
   turn = async () => {

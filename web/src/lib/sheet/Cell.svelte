@@ -8,10 +8,11 @@
     line: Schemas['LineView'];
     column: ColumnId;
     class?: string;
+    colspan?: number;
     children: Snippet;
   }
 
-  let { sheet, line, column, class: extra = '', children }: Props = $props();
+  let { sheet, line, column, class: extra = '', colspan, children }: Props = $props();
   const here = $derived(sheet.line === line.key && sheet.column === column);
   const editing = $derived(here && sheet.editing);
   let cell = $state<HTMLTableCellElement>();
@@ -45,7 +46,8 @@
       F2: () => begin(null),
       Delete: sheet.remove,
     };
-    if (event.altKey && event.key.startsWith('Arrow')) sheet.shift(event.key === 'ArrowUp' ? -1 : 1);
+    if (event.shiftKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) sheet.pickOn(event.key === 'ArrowUp' ? -1 : 1);
+    else if (event.altKey && event.key.startsWith('Arrow')) sheet.shift(event.key === 'ArrowUp' ? -1 : 1);
     else if (moves[event.key] && !event.altKey) moves[event.key]!();
     // Digits begin a figure; letters are keys of the screen.
     else if (column !== 'item' && /^[\d.,−-]$/.test(event.key)) begin(event.key);
@@ -75,6 +77,7 @@
 
 <td
   bind:this={cell}
+  {colspan}
   class="{extra} {here ? '-outline-offset-1 outline-ink focus:outline focus:outline-1' : ''}"
   tabindex={here ? 0 : -1}
   onclick={() => {

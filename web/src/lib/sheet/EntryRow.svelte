@@ -5,7 +5,7 @@
   import type { SheetState } from './sheet.svelte';
   import Understood from './Understood.svelte';
 
-  let { sheet, number }: { sheet: SheetState; number: number } = $props();
+  let { sheet, number, columns }: { sheet: SheetState; number: number; columns: number } = $props();
   // The row is made anew with its sheet.
   // svelte-ignore state_referenced_locally
   const entry = new EntryState(sheet);
@@ -67,12 +67,12 @@
 <tr class="h-[31px] border-b border-hairline max-sm:block {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}">
   <td class="max-sm:hidden"></td>
   <td class="text-right text-third max-sm:hidden">{number}</td>
-  <td colspan="8" class="relative pl-3 max-sm:block">
+  <td colspan={columns} class="relative pl-3 max-sm:block">
     <input
       bind:this={input}
       bind:value={entry.text}
       class="w-full bg-transparent py-1 outline-none placeholder:text-third"
-      placeholder="item, quantity @price −discount by day // note, such as  thimble 12 x 20 -5% by 12 Dec ; # begins a heading"
+      placeholder="item, quantity @price −discount by day // note; begin with # heading, // comment, + charge, ? if wanted, or the line above"
       aria-label="add a line"
       role="combobox"
       aria-expanded={entry.choices.length > 0}

@@ -16,7 +16,8 @@
   const findings = $derived(sheet.view.findings.filter((f) => f.line === null));
   const missing = $derived(new Set(findings.filter((f) => f.outcome === 'stop').map((f) => f.field)));
   const grid = $derived(sheet.view.terms.filter((t) => !t.elsewhere));
-  const folded = $derived(grid.filter((t) => t.seldom && t.source === 'none' && !missing.has(t.name)));
+  // What is empty and not needed folds away.
+  const folded = $derived(grid.filter((t) => t.source === 'none' && !missing.has(t.name) && t.name !== open));
   const shown = $derived(all ? grid : grid.filter((t) => !folded.includes(t)));
 
   export function focus(field: string) {
@@ -41,22 +42,27 @@
   const words = (term: Schemas['TermView']) => (term.kind === 'date' && term.value ? day(term.value) : term.shown);
 </script>
 
-<dl class="grid grid-cols-2 gap-x-5 gap-y-0.5 py-1.5 max-sm:grid-cols-1 lg:grid-cols-4" aria-label="terms">
+<dl class="mt-1 grid grid-cols-2 gap-x-8 max-sm:grid-cols-1 lg:grid-cols-4" aria-label="terms">
   {#each shown as term (term.name)}
-    <div class="grid min-w-0 grid-cols-[88px_1fr] items-baseline {usual(term) && !all ? 'max-sm:hidden' : ''}">
-      <dt class="truncate text-second" title={term.why || undefined}>{term.label}</dt>
+    <div class="grid min-h-[27px] min-w-0 grid-cols-[88px_1fr] items-baseline border-b border-hairline {usual(term) && !all ? 'max-sm:hidden' : ''}">
+      <dt class="truncate text-[12px] text-second" title={term.why || undefined}>{term.label}</dt>
       <dd class="min-w-0">
         {#if open === term.name}
           <input
-            type={term.kind === 'date' ? 'date' : 'text'}
             class="h-6 w-full border border-ink bg-sheet px-1"
-            value={term.value}
+            value={term.kind === 'date' && term.value ? day(term.value) : term.value}
+            placeholder={term.kind === 'date' ? 'fri, 12 dec, +2w' : undefined}
             list={term.choices.length ? `choices-${term.name}` : undefined}
             aria-label={term.label}
-            {@attach (input: HTMLInputElement) => input.focus()}
+            autocomplete="off"
+            {@attach (input: HTMLInputElement) => {
+              input.focus();
+              input.select();
+            }}
             onkeydown={(e) => keys(e, term.name)}
             onblur={(e) => {
-              if (open === term.name && e.currentTarget.value !== term.value) take(term.name, e.currentTarget.value);
+              if (open === term.name && e.currentTarget.value !== (term.kind === 'date' && term.value ? day(term.value) : term.value))
+                take(term.name, e.currentTarget.value);
               else open = null;
             }}
           />
@@ -67,25 +73,30 @@
           {/if}
         {:else}
           <button
-            class="block min-h-6 max-w-full truncate text-left decoration-strong {term.stands ? 'font-semibold' : ''} {sheet.editable
-              ? 'hover:underline'
-              : 'cursor-default'} {missing.has(term.name) ? 'needs' : ''}"
+            class="flex min-h-6 max-w-full items-baseline gap-1.5 text-left {sheet.editable ? 'hover:underline' : 'cursor-default'}"
             disabled={!sheet.editable}
             title={term.shown && term.why ? `${term.shown}: ${term.why}` : term.shown || term.why || undefined}
             onclick={() => (open = term.name)}
           >
-            {#if term.source === 'buyer'}<span class="sr-only">by default: </span>{/if}{words(term) || (missing.has(term.name) ? 'missing' : '–')}
+            <span class="truncate {term.stands ? 'font-semibold' : ''} {missing.has(term.name) ? 'needs' : ''}"
+              >{words(term) || (missing.has(term.name) ? 'missing' : '–')}</span
+            >
+            {#if term.source === 'buyer'}<span class="shrink-0 text-[11.5px] text-third">theirs</span>
+            {:else if term.theirs}<span class="shrink-0 text-[11.5px] text-third">theirs {term.theirs}</span>
+            {:else if term.source === 'worked-out'}<span class="shrink-0 text-[11.5px] text-third">by the table</span>{/if}
           </button>
         {/if}
       </dd>
     </div>
   {/each}
+  {#if sheet.editable && (all || folded.length > 0)}
+    <div class="flex min-h-[27px] min-w-0 items-baseline border-b border-hairline">
+      <button class="truncate text-left text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
+        {#if all}fewer{:else}more <span class="text-[11.5px] text-third">({folded.map((t) => t.label).join(', ')})</span>{/if}
+      </button>
+    </div>
+  {/if}
 </dl>
-{#if sheet.editable && (all || folded.length > 0)}
-  <button class="mb-1 min-h-6 self-start text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
-    {#if all}fewer{:else}<span class="max-sm:hidden">also {folded.map((t) => t.label).join(', ')}</span><span class="sm:hidden">all terms</span>{/if}
-  </button>
-{/if}
 {#if findings.length}
   <ul class="pb-2" aria-live="polite">
     {#each findings as finding, n (n)}

@@ -2,21 +2,28 @@
   import type { Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
   import { day, fixed, Mark, plain, Ruler } from '$lib/shared';
+  import Build from './Build.svelte';
   import Cell from './Cell.svelte';
+  import type { MoreColumn } from './columns';
+  import LineSays from './LineSays.svelte';
+  import type { LineNotes } from './notes.svelte';
   import type { SheetState } from './sheet.svelte';
 
   interface Props {
     sheet: SheetState;
     line: Schemas['LineView'];
-    number: number;
-    /** Sum of the lines under a heading. */
-    sum: number;
+    /** Of the focused line. */
+    notes: LineNotes;
+    more: readonly MoreColumn[];
+    /** Names of others who are on this line. */
+    others: readonly string[];
     oncure: (cure: Schemas['CureView'], finding: Schemas['FindingView']) => void;
     onwaive: (finding: Schemas['FindingView']) => void;
   }
 
-  let { sheet, line, number, sum, oncure, onwaive }: Props = $props();
+  let { sheet, line, notes, more, others, oncure, onwaive }: Props = $props();
   const here = $derived(sheet.line === line.key);
+  const picked = $derived(sheet.picked.has(line.key));
   const findings = $derived(sheet.findingsOf(line.key));
   const worst = $derived(findings.find((f) => f.outcome === 'stop') ?? findings[0]);
   const decimals = $derived(sheet.view.decimals);
@@ -27,6 +34,21 @@
   // Yellow only where somebody is needed: a figure typed by hand that a stop is about.
   const needs = $derived(findings.some((f) => f.outcome === 'stop' && f.check === 'approval'));
   const left = $derived(Math.min(line.cost ?? 0, line.netPrice ?? 0) * 0.85);
+  const lost = $derived(here ? (notes.now?.lost ?? []) : []);
+  // What the buyer may choose about it.
+  const choice = $derived(line.optional ? 'if wanted: ' : !line.says.oneOf ? '' : line.counts ? 'one of these: ' : 'or: ');
+  const said = $derived(
+    [
+      line.note,
+      line.wanted ? `by ${day(line.wanted)}` : '',
+      line.says.deliverTo ? `to ${line.says.deliverTo}` : '',
+      line.says.shipFrom ? `from ${line.says.shipFrom}` : '',
+      line.says.job ? `for ${line.says.job}` : '',
+      line.says.orderedBy ? `ordered by ${line.says.orderedBy}` : '',
+    ].filter(Boolean),
+  );
+  const tag = $derived(line.isFree ? 'not in the catalogue' : line.kind === 'charge' ? 'charged' : line.parts.length ? `${line.parts.length} parts` : '');
+  const opens = $derived(line.kind !== 'heading' && line.kind !== 'comment');
 
   function drop(event: DragEvent) {
     event.preventDefault();
@@ -36,41 +58,55 @@
 </script>
 
 <tr
-  class="h-[31px] border-b border-hairline max-sm:grid max-sm:h-auto max-sm:grid-cols-[22px_26px_1fr_1fr_auto_1fr] max-sm:gap-y-1 max-sm:py-1.5 {here
+  class="h-[31px] border-b border-hairline max-sm:grid max-sm:h-auto max-sm:grid-cols-[22px_30px_1fr_1fr_auto_1fr] max-sm:gap-y-1 max-sm:py-1.5 {here
     ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]'
-    : ''}"
+    : picked
+      ? 'bg-focus-row'
+      : ''}"
   ondragover={(e) => e.preventDefault()}
   ondrop={drop}
   aria-current={here ? 'true' : undefined}
+  aria-selected={picked || undefined}
   data-line={line.key}
 >
   <td class="w-7 pl-2 text-center"
-    >{#if worst}<Mark outcome={worst.outcome} />{/if}</td
+    >{#if picked}<span title="picked">✓<span class="sr-only">picked</span></span>{:else if worst}<Mark outcome={worst.outcome} />{/if}</td
   >
   <td
-    class="w-8 cursor-grab text-right text-second"
+    class="w-9 cursor-grab text-right text-second"
     draggable={sheet.editable}
     ondragstart={(e) => e.dataTransfer?.setData('text/x-line', String(line.key))}
-    title={sheet.editable ? 'drag to another place, or Alt with an arrow' : undefined}>{line.kind === 'heading' ? '' : number}</td
+    title={sheet.editable ? 'drag to another place, or Alt with an arrow' : undefined}>{line.number}</td
   >
   {#if line.kind === 'heading'}
     <Cell {sheet} {line} column="item" class="pt-2 pl-3 max-sm:col-span-3 max-sm:pt-0">
       <em class="font-serif text-[15.5px]">{line.words || 'heading'}</em>
     </Cell>
-    <td colspan="5" class="max-sm:hidden"></td>
-    <td class="pr-3 text-right text-second">{fixed(sum, decimals)}</td>
+    <td colspan={5 + more.length} class="max-sm:hidden"></td>
+    <td class="pr-3 text-right text-second">{fixed(line.net, decimals)}</td>
     <td class="max-sm:hidden"></td>
+  {:else if line.kind === 'comment'}
+    <Cell
+      {sheet}
+      {line}
+      column="item"
+      colspan={8 + more.length}
+      class="max-w-0 truncate pl-3 text-second max-sm:col-span-4 max-sm:max-w-none max-sm:whitespace-normal"
+    >
+      {line.words || 'a comment'}
+    </Cell>
   {:else}
     <Cell {sheet} {line} column="item" class="max-w-0 truncate pl-3 max-sm:col-span-4 max-sm:max-w-none max-sm:whitespace-normal">
-      <span class="flex min-w-0 max-sm:flex-wrap">
+      <span class="flex min-w-0 max-sm:flex-wrap {line.counts ? '' : 'text-second'}">
         <span class="truncate max-sm:whitespace-normal">
           {#if line.code}<span class="mr-1.5 font-mono text-[12px] text-second">{line.code}</span>{/if}
-          {#if line.optional}<em class="font-serif">if wanted: </em>{/if}
-          <span class={here ? 'font-semibold' : ''} class:needs={!line.code && !line.isFree}>{line.words}</span>
-          {#if line.note}<span class="text-second"> · {line.note}</span>{/if}
+          {#if choice}<em class="font-serif">{choice}</em>{/if}
+          <span class={here ? 'font-semibold' : ''} class:needs={!line.code && line.kind === 'item' && !line.isFree}>{line.words}</span>
+          {#each said as words, i (i)}<span class="text-second"> · {words}</span>{/each}
+          {#if line.says.inner}<em class="text-second"> ({line.says.inner})</em>{/if}
         </span>
-        {#if line.wanted}<span class="shrink-0 whitespace-pre text-second"> · by {day(line.wanted)}</span>{/if}
-        {#if line.isFree}<span class="ml-1.5 shrink-0 self-center border border-strong px-1 text-[11px] text-second">not in the catalogue</span>{/if}
+        {#if tag}<span class="ml-1.5 shrink-0 self-center border border-strong px-1 text-[11px] text-second">{tag}</span>{/if}
+        {#each others as name (name)}<span class="ml-1.5 shrink-0 self-center text-[11px] text-notice">{name} is here</span>{/each}
       </span>
     </Cell>
     <Cell {sheet} {line} column="quantity" class="w-20 text-right max-sm:col-start-3 max-sm:w-auto max-sm:pl-3 max-sm:text-left"
@@ -103,44 +139,25 @@
         <span class="text-[12px] text-second">{line.cost === null ? 'costs us –' : `costs us ${fixed(line.cost, 2)}`}</span>
       {/if}
     </Cell>
+    {#each more as column (column.name)}
+      {#if column.field}
+        <Cell {sheet} {line} column={column.field} class="w-24 truncate pl-3 text-right text-second max-md:hidden">{column.text(line, decimals)}</Cell>
+      {:else}<td class="w-20 text-right text-second max-md:hidden">{column.text(line, decimals)}</td>{/if}
+    {/each}
     <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit"
       >{#if asked !== null}<span class={asked < (line.netPrice ?? 0) ? 'text-stop' : 'text-second'}>{fixed(asked, 4)}</span>{/if}</td
     >
-    <td class="w-24 pr-3 text-right max-sm:w-auto" colspan={asked === null ? 2 : 1}>
-      {#if line.netPrice !== null}{line.optional ? `(${fixed(line.net, decimals)})` : fixed(line.net, decimals)}{/if}
+    <td class="w-24 pr-3 text-right max-sm:w-auto {line.counts ? '' : 'text-second'}" colspan={asked === null ? 2 : 1}>
+      {#if line.netPrice !== null}{line.counts ? fixed(line.net, decimals) : `(${fixed(line.net, decimals)})`}{/if}
     </td>
     <td class="w-20 pr-3 text-right {late ? 'text-stop' : 'text-clear'} max-md:hidden">{line.promise ? day(line.promise) : ''}</td>
   {/if}
 </tr>
-{#if here && line.kind === 'item' && (line.build.length > 0 || findings.length > 0)}
+{#if here && opens && (line.build.length > 0 || findings.length > 0 || sheet.saying)}
   <tr class="border-b border-hairline bg-focus-row shadow-[inset_3px_0_0_var(--ink)] max-sm:block">
     <td colspan="2" class="max-sm:hidden"></td>
-    <td colspan="8" class="px-3 pt-1 pb-2 max-sm:block">
-      {#if line.build.length > 0}
-        <ol class="flex flex-wrap items-start gap-x-2 gap-y-1" aria-label="price build">
-          {#each line.build as step, i (i)}
-            {#if i > 0}<li class="pt-1 text-second" aria-hidden="true">→</li>{/if}
-            <li>
-              <div class="font-semibold">{fixed(step.price, 4)}</div>
-              <div class="text-[12px] text-second">
-                {step.words}{#if step.to}, to {day(step.to)}{/if}
-              </div>
-            </li>
-          {/each}
-          {#if line.marginPercent !== null}
-            <li class="pt-1 text-second" aria-hidden="true">→</li>
-            <li>
-              <div class="font-semibold {below ? 'text-stop' : ''}">{fixed(line.marginPercent, 1)} % margin</div>
-              <div class="text-[12px] text-second">
-                floor {line.floor === null ? 'none' : fixed(line.floor, 4)}, cost {line.cost === null ? 'unknown' : fixed(line.cost, 4)}
-              </div>
-            </li>
-          {/if}
-          {#if sheet.editable && line.headroom !== null && !needs}
-            <li class="ml-auto pt-1 text-[12px] text-second">up to {plain(line.headroom)} % without asking</li>
-          {/if}
-        </ol>
-      {/if}
+    <td colspan={8 + more.length} class="px-3 pt-1 pb-2 max-sm:block">
+      <Build {line} {lost} room={sheet.editable && !needs ? line.headroom : null} />
       {#if line.ruleCharges.length}
         <p class="mt-1 text-second">
           with {line.ruleCharges.map((c) => `${c.words} ${fixed(c.amount, decimals)}`).join(', ')}
@@ -162,6 +179,7 @@
           {/each}
         </ul>
       {/if}
+      {#if sheet.saying && sheet.editable}<LineSays {sheet} {line} />{/if}
       <div aria-live="polite">
         {#each findings as finding, n (n)}
           <p class="mt-1 {finding.outcome === 'stop' ? 'text-stop' : 'text-notice'}">

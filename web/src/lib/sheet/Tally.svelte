@@ -21,6 +21,13 @@
     return `${without}${plain(you.upToPercent)} % on all${beyond}${further}`;
   });
 
+  // "5" is percent, "250 EUR" an amount, "= 30000" what it is to come to in all.
+  async function takeOff(text: string) {
+    editing = false;
+    if (!text.trim().startsWith('=')) return void sheet.set(null, 'sheetDiscount', text);
+    await sheet.endAt(text.trim().slice(1));
+  }
+
   useKeys(() => (sheet.editable ? [{ key: 'd', words: 'discount on the sheet', run: () => (editing = true) }] : []));
 
   function taxWords(tax: { category: string; percent: number }) {
@@ -60,18 +67,20 @@
     </div>
     {#if tally.sheetDiscount || editing}
       <div>
-        <dt class="text-[12px] text-second">less {tally.sheetDiscountPercent ?? ''} %</dt>
+        <dt class="text-[12px] text-second">less{tally.sheetDiscountPercent === null ? '' : ` ${plain(tally.sheetDiscountPercent)} %`}</dt>
         <dd class="font-semibold">
           {#if editing}
             <input
-              class="w-16 border border-ink bg-sheet px-1 text-right"
-              aria-label="discount on the sheet, percent"
+              class="w-28 border border-ink bg-sheet px-1 text-right font-normal"
+              aria-label="discount on the sheet: percent, an amount, or = what it is to come to"
+              placeholder="5, 250 {sheet.view.currency}, = 30000"
               value={tally.sheetDiscountPercent ?? ''}
               {@attach (input: HTMLInputElement) => input.focus()}
               onblur={() => (editing = false)}
               onkeydown={(e) => {
-                if (e.key === 'Enter') void sheet.set(null, 'sheetDiscount', e.currentTarget.value);
-                if (e.key === 'Enter' || e.key === 'Escape') editing = false;
+                e.stopPropagation();
+                if (e.key === 'Enter') void takeOff(e.currentTarget.value);
+                if (e.key === 'Escape') editing = false;
               }}
             />
           {:else}{fixed(-tally.sheetDiscount, d)}{/if}
@@ -92,8 +101,14 @@
         <dd class="font-semibold">{fixed(tax.tax, d)}</dd>
       </div>
     {/each}
+    <div class="max-lg:hidden">
+      <dt class="text-[12px] text-second">without tax</dt>
+      <dd class="font-semibold">{fixed(tally.totalWithoutTax, d)}</dd>
+    </div>
     <div>
-      <dt class="text-[12px] text-second">in all</dt>
+      <dt class="text-[12px] text-second">
+        {#if tally.totalHome !== null}{fixed(tally.totalHome, 2)} {tally.homeCurrency}{:else}in all{/if}
+      </dt>
       <dd class="text-[15.5px] font-bold">{fixed(tally.totalWithTax, d)}</dd>
     </div>
   </dl>

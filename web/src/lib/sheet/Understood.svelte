@@ -16,6 +16,8 @@
     {#if choice.code}<span class="font-mono text-[12px]">{choice.code}</span>{/if}
     {choice.words}
   </span>
+  {#if choice.text.startsWith('?')}{@render chip('if wanted')}{/if}
+  {#if /^(\? )?or /.test(choice.text)}{@render chip('or the line above')}{/if}
   {#if choice.quantity !== null}{@render chip(`${plain(choice.quantity)} ${choice.unitWord || (choice.quantity === 1 ? 'piece' : 'pieces')}`)}{/if}
   {#if choice.net !== null && choice.discountPercent !== 100}
     {@render chip(choice.discountPercent ? `at ${fixed(choice.net / (1 - choice.discountPercent / 100), 2)}` : `at ${fixed(choice.net, 2)}`)}

@@ -23,15 +23,16 @@ export class EntryState {
     this.#sheet = sheet;
   }
 
-  isHeading = $derived(this.text.startsWith('#'));
-  choices = $derived(this.open && this.#found && !this.isHeading ? this.#found.choices : []);
+  /** A heading, a comment, a charge: nothing that is looked up. */
+  isPlain = $derived(/^(#|\/\/|\+)/.test(this.text));
+  choices = $derived(this.open && this.#found && !this.isPlain ? this.#found.choices : []);
   chosen = $derived<Choice | null>(this.choices[this.pick] ?? null);
   currency = $derived(this.#found?.currency ?? '');
 
   /** Asks what is meant by what stands there now. */
   look = async () => {
     const text = this.text;
-    if (text.trim().length < 2 || this.isHeading) {
+    if (text.trim().length < 2 || this.isPlain) {
       this.#asking = this.#found = null;
       this.open = false;
       return;
@@ -91,5 +92,7 @@ export class EntryState {
 
 function edit(typed: string, choice: Choice | null): Edit {
   if (typed.startsWith('#')) return { kind: 'addHeading', value: typed.slice(1).trim() };
+  if (typed.startsWith('//')) return { kind: 'addComment', value: typed.slice(2).trim() };
+  if (typed.startsWith('+')) return { kind: 'addCharge', value: typed.slice(1).trim() };
   return { kind: 'add', value: choice?.text ?? typed, field: choice?.code ?? '' };
 }

@@ -39,7 +39,7 @@ const edits = () => asked.filter((a) => a.method === 'POST').map((a) => a.body);
 function show() {
   asked = serve(answers);
   const sheet = new SheetState(view(1), async () => undefined);
-  render(EntryRow, { sheet, number: 1 });
+  render(EntryRow, { sheet, number: 1, columns: 8 });
   return { sheet, user: userEvent.setup(), field: screen.getByRole<HTMLInputElement>('combobox', { name: 'add a line' }) };
 }
 

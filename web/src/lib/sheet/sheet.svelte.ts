@@ -1,4 +1,6 @@
 import { api, ask, Refusal, type Schemas } from '$lib/api';
+import { SvelteSet } from 'svelte/reactivity';
+import { moreByField, moreColumns, type MoreField } from './columns';
 
 type SheetView = Schemas['SheetView'];
 type LineView = Schemas['LineView'];
@@ -6,9 +8,9 @@ type TermView = Schemas['TermView'];
 type SheetEdit = Schemas['SheetEdit'];
 type SheetAnswer = Schemas['SheetAnswer'];
 
-/** The columns of a line that can be typed in, in their order. */
+/** The columns of a line that every sheet has and that can be typed in, in their order. */
 export const COLUMNS = ['item', 'quantity', 'price', 'discount', 'margin'] as const;
-export type ColumnId = (typeof COLUMNS)[number];
+export type ColumnId = (typeof COLUMNS)[number] | MoreField;
 
 /** What was typed and not taken, because somebody else changed the sheet meanwhile: it waits to be sent again, or let go. */
 export interface Refused {
@@ -40,6 +42,16 @@ export class SheetState {
   line = $state<number | null>(null);
   column = $state<ColumnId>('item');
   editing = $state(false);
+  /** Whether what else the focused line says of itself is open to be typed. */
+  saying = $state(false);
+  /** Whether "what would it take?" is open. */
+  reaching = $state(false);
+  /** Names of the columns that this person chose beside those that every sheet has. */
+  chosen = $state.raw<readonly string[]>([]);
+  /** Those that this person may choose. */
+  moreColumns = $state.raw<readonly string[]>([]);
+  /** Keys of lines that were picked, to be changed together. */
+  picked = new SvelteSet<number>();
   problem = $state('');
   /** What came of rows that were pasted, in words. */
   said = $state('');
@@ -70,6 +82,11 @@ export class SheetState {
   /** The terms of the head by their names. */
   terms = $derived(Object.fromEntries(this.view.terms.map((t) => [t.name, t])) as Record<string, TermView | undefined>);
 
+  /** The columns that the keys go over. */
+  columns = $derived<readonly ColumnId[]>([...COLUMNS, ...moreColumns(this.chosen).flatMap((c) => (c.field ? [c.field] : []))]);
+  /** What is picked and still there, in the order of the sheet. */
+  picks = $derived(this.view.lines.filter((l) => this.picked.has(l.key)));
+
   findingsOf = (key: number) => this.view.findings.filter((f) => f.line === key);
 
   /** Sends edits. Resolves to whether the server took them; what it did not take is kept in {@link refused} where the sheet had moved on. */
@@ -95,6 +112,17 @@ export class SheetState {
     });
 
   set = (line: number | null, field: string, value: string) => this.edit([{ kind: 'set', line, field, value }]);
+
+  /** Makes it come to so much in all, or earn so much margin, by what that takes. */
+  endAt = async (wish: string): Promise<void> => {
+    try {
+      const { wish: of } = await ask(api.GET('/api/sheets/{id}/reach', { params: { path: { id: this.view.id }, query: { wish } } }));
+      if (of?.whyNot) this.problem = of.whyNot;
+      else if (of) await this.edit(of.edits);
+    } catch (reason) {
+      this.problem = reason instanceof Refusal ? reason.message : 'It could not be worked out; nothing was changed.';
+    }
+  };
 
   /** Takes one's own last change back; what others typed since stays. */
   undo = (): Promise<boolean> => this.#inTurn(() => api.POST('/api/sheets/{id}/undo', { params: { path: { id: this.view.id } } }));
@@ -124,15 +152,15 @@ export class SheetState {
   };
 
   moveColumn = (step: number) => {
-    const at = COLUMNS.indexOf(this.column) + step;
-    if (at >= COLUMNS.length) {
-      this.column = COLUMNS[0];
+    const at = this.columns.indexOf(this.column) + step;
+    if (at >= this.columns.length) {
+      this.column = 'item';
       this.move(1);
     } else if (at < 0) {
-      this.column = COLUMNS[COLUMNS.length - 1]!;
+      this.column = this.columns.at(-1)!;
       this.move(-1);
     } else {
-      this.column = COLUMNS[at]!;
+      this.column = this.columns[at]!;
     }
   };
 
@@ -151,16 +179,84 @@ export class SheetState {
   };
 
   remove = () => {
+    if (this.picks.length) {
+      void this.editPicks((l) => ({ kind: 'remove', line: l.key }));
+      this.picked.clear();
+      return;
+    }
     const gone = this.line;
     if (gone === null) return;
     this.move(1);
     void this.edit([{ kind: 'remove', line: gone }]);
   };
 
+  /** Picks the focused line, or lets it go. */
+  pick = () => {
+    if (this.line === null) return;
+    if (this.picked.has(this.line)) this.picked.delete(this.line);
+    else this.picked.add(this.line);
+  };
+
+  /** Moves on and picks what is passed. */
+  pickOn = (step: number) => {
+    if (this.line !== null) this.picked.add(this.line);
+    this.move(step);
+    if (this.line !== null) this.picked.add(this.line);
+  };
+
+  pickAll = () => this.view.lines.forEach((l) => this.picked.add(l.key));
+
+  /** One change to every line that is picked, as one step. */
+  editPicks = (edit: (line: LineView) => SheetEdit): Promise<boolean> => this.edit(this.picks.map(edit));
+
+  /** Sets one field of every line that is picked and has figures. */
+  setPicks = (field: string, value: string): Promise<boolean> =>
+    this.edit(this.picks.filter((l) => l.number).map((l) => ({ kind: 'set', line: l.key, field, value })));
+
+  /** Puts what is picked under a heading of its own. */
+  gather = (words: string): Promise<boolean> => this.edit([{ kind: 'gather', value: words, field: this.picks.map((l) => l.key).join(',') }]);
+
+  /** Makes the focused line one of those above that the buyer takes one of; or a line of its own again. */
+  toggleAlternative = () => {
+    if (this.focused?.number) void this.edit([{ kind: 'alternative', line: this.focused.key }]);
+  };
+
+  /** Goes to the next line, in either direction, whose code or words have these in them. */
+  find = (words: string, step: 1 | -1 = 1): boolean => {
+    const { lines } = this.view;
+    const sought = words.trim().toLowerCase();
+    const from = lines.findIndex((l) => l.key === this.line);
+    for (let i = 1; sought && i <= lines.length; i++) {
+      const line = lines[(from + step * i + lines.length * 2) % lines.length]!;
+      if (`${line.number} ${line.code ?? ''} ${line.words} ${line.note} ${line.says.inner}`.toLowerCase().includes(sought)) {
+        this.line = line.key;
+        return true;
+      }
+    }
+    return false;
+  };
+
+  /** Keeps the picked lines, or all, as an assortment of one's own. */
+  keep = async (name: string) => {
+    const keys = this.picks.map((l) => l.key);
+    await ask(api.POST('/api/sheets/{id}/assortments', { params: { path: { id: this.view.id } }, body: { name, forAll: false, keys } }));
+    this.said = `Kept as “${name.trim()}”; G puts it on other sheets.`;
+  };
+
+  /** Chooses columns; kept for this person. */
+  choose = async (columns: readonly string[]) => {
+    this.chosen = columns;
+    try {
+      await ask(api.POST('/api/sheets/columns', { body: [...columns] }));
+    } catch (reason) {
+      this.problem = reason instanceof Refusal ? reason.message : 'Your columns could not be kept.';
+    }
+  };
+
   /** Whether the focused line is an option, which counts for nothing until it is wanted. */
   toggleOptional = () => {
     const line = this.focused;
-    if (line?.kind === 'item') void this.set(line.key, 'optional', String(!line.optional));
+    if (line?.number) void this.set(line.key, 'optional', String(!line.optional));
   };
 
   #inTurn(call: () => Promise<Answer>, edits: SheetEdit[] = []): Promise<boolean> {
@@ -224,7 +320,7 @@ export function keepSame(old: SheetView, fresh: SheetView): SheetView {
 export function textOf(l: LineView, column: ColumnId): string {
   switch (column) {
     case 'item':
-      return l.kind === 'heading' ? l.words : (l.code ?? l.words);
+      return l.kind === 'item' ? (l.code ?? l.words) : l.words;
     case 'quantity':
       return `${l.quantity} ${l.unitWord}`.trim();
     case 'price':
@@ -235,13 +331,14 @@ export function textOf(l: LineView, column: ColumnId): string {
       if (l.isFree) return l.cost === null ? '' : String(l.cost);
       return l.marginPercent === null ? '' : l.marginPercent.toFixed(1);
     default:
-      return column satisfies never;
+      return moreByField(column)?.typed(l) ?? (column satisfies MoreField);
   }
 }
 
 /** Which field of the line a column writes. */
 export function fieldOf(l: LineView, column: ColumnId): string {
-  if (column === 'item') return l.kind === 'heading' ? 'words' : 'item';
+  if (column === 'item') return l.kind === 'item' ? 'item' : 'words';
+  if (column === 'marginPercent') return 'margin';
   // What is not in the catalogue has a cost that somebody types.
   if (column === 'margin' && l.isFree) return 'cost';
   return column === 'price' ? 'net' : column;

@@ -1,0 +1,1 @@
+export { Others } from './presence.svelte';
