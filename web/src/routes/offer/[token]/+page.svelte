@@ -14,11 +14,13 @@
   let refused = $state('');
   let busy = $state(false);
   const token = $derived(page.params.token ?? '');
+  // Of quotes to choose from: which one, where it is not the link's own.
+  const of = $derived(page.url.searchParams.get('of'));
 
   // Meets the server: the link is all that a buyer has.
   $effect(() => {
-    const path = { token };
-    void latest.ask(() => ask(api.GET('/api/offers/{token}', { params: { path } })), 'The quote could not be opened.');
+    const params = { path: { token }, query: { of: of ?? undefined } };
+    void latest.ask(() => ask(api.GET('/api/offers/{token}', { params })), 'The quote could not be opened.');
   });
 
   async function send(event: SubmitEvent) {
@@ -29,8 +31,8 @@
       const path = { params: { path: { token } } };
       latest.take(
         answer === 'accept'
-          ? await ask(api.POST('/api/offers/{token}/accept', { ...path, body: { name, poNumber: po || null, chosen } }))
-          : await ask(api.POST('/api/offers/{token}/decline', { ...path, body: { name: name || null, reason } })),
+          ? await ask(api.POST('/api/offers/{token}/accept', { ...path, body: { name, poNumber: po || null, chosen, of } }))
+          : await ask(api.POST('/api/offers/{token}/decline', { ...path, body: { name: name || null, reason, of } })),
       );
       answer = null;
     } catch (why) {
@@ -41,11 +43,15 @@
   }
 
   // What they would take is asked for at once: the total under it is what they sign.
+  let choosing = 0;
   async function choose(chosen: number[]) {
     const path = { params: { path: { token } } };
+    const mine = ++choosing;
     refused = '';
     try {
-      latest.take(await ask(api.POST('/api/offers/{token}/choice', { ...path, body: { chosen } })));
+      const found = await ask(api.POST('/api/offers/{token}/choice', { ...path, body: { chosen, of } }));
+      // Of several in a hurry the last one counts.
+      if (mine === choosing) latest.take(found);
     } catch (why) {
       refused = why instanceof Error ? why.message : (w['offer.lost'] ?? '');
     }
@@ -54,16 +60,38 @@
   const open = $derived((offer?.lines ?? []).filter((l) => l.optional || l.oneOf));
   const chosen = $derived(open.filter((l) => l.counts).map((l) => l.key));
   const w = $derived(offer?.words ?? {});
-  const total = $derived(offer ? `${fixedIn(offer.language === 'en' ? 'en-IE' : offer.language, offer.totalWithTax, offer.decimals)} ${offer.currency}` : '');
+  const tag = $derived(!offer || offer.language === 'en' ? 'en-IE' : offer.language);
+  const total = $derived(offer ? `${fixedIn(tag, offer.totalWithTax, offer.decimals)} ${offer.currency}` : '');
 </script>
 
 <svelte:head><title>{offer ? `${w.quote} ${offer.number}` : 'Quote'}</title></svelte:head>
 <main class="mx-auto max-w-[820px] p-4 text-[14px] sm:p-8">
   {#if problem}<p role="alert" class="mt-20 text-center font-serif text-[19px]">{problem}</p>{/if}
   {#if offer}
+    {#if offer.toChoose.length > 1}
+      <nav class="mb-4" lang={offer.language} aria-label={w['offer.oneOfQuotes']}>
+        <p class="text-second">{w['offer.oneOfQuotes']}</p>
+        <ul class="mt-1 flex flex-wrap gap-5">
+          {#each offer.toChoose as q (q.number)}
+            <li>
+              <a class={q.here ? 'font-semibold' : 'underline'} aria-current={q.here || undefined} href="?of={q.number}"
+                ><span class="font-mono text-[13px]">{q.number}</span> {fixedIn(tag, q.total, offer.decimals)} {offer.currency}</a
+              >
+            </li>
+          {/each}
+        </ul>
+      </nav>
+    {/if}
     <PrintedQuote {offer} onchoose={offer.open && answer === null && open.length ? (keys) => void choose(keys) : undefined}>
       {#if offer.open && open.length}<p class="mt-4 text-second">{w['offer.choose']}</p>{/if}
-      <p class="mt-5"><a class="underline" href="/api/offers/{token}/print" download>{w['offer.save']}</a></p>
+      {#if offer.files.length}
+        <ul class="mt-4">
+          {#each offer.files as file (file.id)}
+            <li><a class="underline" href="/api/offers/{token}/files/{file.id}{of ? `?of=${of}` : ''}" download>{file.name}</a></li>
+          {/each}
+        </ul>
+      {/if}
+      <p class="mt-5"><a class="underline" href="/api/offers/{token}/print{of ? `?of=${of}` : ''}" download>{w['offer.save']}</a></p>
     </PrintedQuote>
 
     <section class="mt-5" aria-live="polite" aria-label={w['offer.yourAnswer']} lang={offer.language}>
