@@ -8,7 +8,8 @@ using Solvenda.Core.Units;
 namespace Solvenda.Acts.Assortments;
 
 /// <summary>
-/// Lines as they are typed, one a row: <c># heading</c>, <c>// comment</c>, <c>CODE x 12 C62</c>, and words with a price
+/// Lines as they are typed, one a row: <c># heading</c>, <c>// comment</c>, <c>CODE x 12 C62</c>, and words with
+/// a price
 /// for what is not in the catalogue.
 /// </summary>
 public static class AssortmentLines

@@ -149,7 +149,9 @@ public sealed record ComparedPair(ComparedLine? Then, ComparedLine? Now, Immutab
         : Moved.IsEmpty ? LineChange.Same
         : LineChange.Changed;
 
-    /// <summary>What it comes to more than before, of what counts; null where both are not known in one currency.</summary>
+    /// <summary>
+    /// What it comes to more than before, of what counts; null where both are not known in one currency.
+    /// </summary>
     public Amount? More
     {
         get

@@ -33,8 +33,8 @@ public enum EditKind
     Alternative,
 
     /// <summary>
-    /// Puts lines under a heading of their own, where the first of them stands: <c>Field</c> holds their keys, with commas
-    /// between.
+    /// Puts lines under a heading of their own, where the first of them stands: <c>Field</c> holds their keys, with
+    /// commas between.
     /// </summary>
     Gather,
 

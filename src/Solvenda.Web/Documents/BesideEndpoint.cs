@@ -42,7 +42,9 @@ public sealed record BesideView(
     IReadOnlyList<FieldMoved> Terms
 );
 
-/// <summary>Puts two documents beside each other: revisions, a quote and its order, a PO and what we made of it.</summary>
+/// <summary>
+/// Puts two documents beside each other: revisions, a quote and its order, a PO and what we made of it.
+/// </summary>
 public static class BesideEndpoint
 {
     private const string AskedMark = "PO ";

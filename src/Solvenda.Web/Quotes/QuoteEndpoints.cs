@@ -31,7 +31,7 @@ public sealed record WithdrawWhy(string Reason);
 
 /// <param name="Revision">Null: the newest.</param>
 /// <param name="ToChoose">Whether the buyer takes one of the two.</param>
-public sealed record CopyBody(int? Revision, bool ToChoose);
+public sealed record CopyBody(bool ToChoose, int? Revision = null);
 
 public static class QuoteEndpoints
 {

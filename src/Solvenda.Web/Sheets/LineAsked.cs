@@ -11,7 +11,9 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Web.Sheets;
 
-/// <summary>One line, asked about: what the same buyer would pay for more of it, in another unit, or for its like.</summary>
+/// <summary>
+/// One line, asked about: what the same buyer would pay for more of it, in another unit, or for its like.
+/// </summary>
 internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLineRow line, Item item, Buyer buyer)
 {
     private const int LooksAlike = 12;

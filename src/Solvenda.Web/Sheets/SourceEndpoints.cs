@@ -16,7 +16,9 @@ using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Sheets;
 
-/// <summary>Where lines can be taken from: earlier documents of the buyer, assortments, what they usually take.</summary>
+/// <summary>
+/// Where lines can be taken from: earlier documents of the buyer, assortments, what they usually take.
+/// </summary>
 /// <param name="Kind">usual, assortment, quote, or order.</param>
 /// <param name="Key">By which its lines are asked for.</param>
 public sealed record SourceView(string Kind, string Key, string Words, string Rest, DateOnly? Day, int Lines);

@@ -50,7 +50,7 @@
       </p>
       {#if wish.asks}
         <p>
-          {#if wish.approvers.length}<b class="text-ink">{wish.approvers.join(' and ')}</b>{' must agree: '}{/if}{wish.why.join('; ')}
+          {#if wish.approvers.length}<b class="text-ink">{wish.approvers.join(' and ')}</b> must agree:&#32;{/if}{wish.why.join('; ')}
         </p>
       {:else}<p>nobody has to agree</p>{/if}
       <button class="mt-1 text-ink" onclick={() => void reach.take()}><KeyCap>↵</KeyCap> do it</button>

@@ -1,4 +1,5 @@
 import { api, ask, Refusal, type Schemas } from '$lib/api';
+import { SvelteSet } from 'svelte/reactivity';
 import { plain } from '$lib/shared';
 import type { SheetState } from './sheet.svelte';
 
@@ -11,7 +12,7 @@ export class SourcesState {
   source = $state.raw<Source | null>(null);
   lines = $state.raw<Line[]>([]);
   /** Places of the lines that are wanted. */
-  wanted = $state.raw<ReadonlySet<number>>(new Set());
+  wanted = new SvelteSet<number>();
   /** What is looked for in the catalogue. */
   words = $state('');
   /** Whether they come at the prices that they had then. */
@@ -39,9 +40,10 @@ export class SourcesState {
 
   look = async (of: Source) => {
     if (this.source === of) return;
-    [this.source, this.lines, this.wanted, this.words, this.#counts, this.then] = [of, [], new Set(), '', {}, false];
+    [this.source, this.lines, this.words, this.#counts, this.then] = [of, [], '', {}, false];
+    this.wanted.clear();
     await this.fill();
-    if (this.source === of && !this.isPicked) this.wanted = new Set(this.takeable);
+    if (this.source === of && !this.isPicked) this.#want(this.takeable);
   };
 
   /** Fetches the lines. What is wanted already stays on top while somebody looks for more. */
@@ -54,19 +56,19 @@ export class SourcesState {
       if (this.source !== of || this.words !== words) return;
       const kept = this.lines.filter((_, i) => this.wanted.has(i));
       this.lines = [...kept, ...found.filter((l) => !this.isPicked || !kept.some((k) => k.text === l.text))];
-      this.wanted = new Set(kept.keys());
+      this.#want(kept.keys());
     });
 
-  flip = (i: number) => (this.wanted = new Set(this.wanted.has(i) ? [...this.wanted].filter((w) => w !== i) : [...this.wanted, i]));
+  flip = (i: number) => (this.wanted.has(i) ? this.wanted.delete(i) : this.wanted.add(i));
 
-  flipAll = () => (this.wanted = new Set(this.wanted.size === this.takeable.length ? [] : this.takeable));
+  flipAll = () => this.#want(this.wanted.size === this.takeable.length ? [] : this.takeable);
 
   countOf = (line: Line) => this.#counts[line.text] ?? plain(line.quantity);
 
   /** Wants so many of a line. */
   count = (i: number, text: string) => {
     this.#counts = { ...this.#counts, [this.lines[i]!.text]: text };
-    this.wanted = new Set([...this.wanted, i]);
+    this.wanted.add(i);
   };
 
   /** Puts what is wanted on the sheet, as one step; false where it was not taken. */
@@ -84,6 +86,11 @@ export class SourcesState {
       await ask(api.DELETE('/api/sheets/assortments/{assortment}', { params: { path: { assortment: Number(this.source?.key) } } }));
       await this.open();
     });
+
+  #want(places: Iterable<number>) {
+    this.wanted.clear();
+    for (const place of places) this.wanted.add(place);
+  }
 
   #edit(l: Line): Schemas['SheetEdit'] {
     const text = this.then && l.then !== null ? l.then : l.text;
