@@ -85,6 +85,7 @@ public sealed class Judge(HouseClock clock)
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
             SinceAccepted = since,
+            TakenBefore = await TakenFacts.GatherAsync(db, open, priced, cancel),
         };
         return new Judged(
             open,

@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Buyers;
+using Solvenda.Core.Catalogue;
 using Solvenda.Core.Credit;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.Ordering.Checks;
 using Solvenda.Core.People;
 using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
@@ -43,6 +45,10 @@ public sealed record CheckFacts(
     ImmutableArray<Waiver> Waivers
 )
 {
+    /// <summary>How much this buyer took of the items before.</summary>
+    public IReadOnlyDictionary<ItemId, TakenBefore> TakenBefore { get; init; } =
+        ImmutableDictionary<ItemId, TakenBefore>.Empty;
+
     /// <summary>True where the order can be acknowledged by EDI, since it came by it.</summary>
     public bool AnswersByEdi { get; init; }
 

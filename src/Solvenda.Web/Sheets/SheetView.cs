@@ -30,6 +30,9 @@ public sealed record SheetView(
     FreightView Freight
 )
 {
+    // Checks whose words say what things cost, or who may give how much.
+    private static readonly HashSet<string> OfMoney = ["approval", "cost"];
+
     /// <summary>Of a sheet that is stored.</summary>
     public static SheetView Of(Judged judged, Actor who)
     {
@@ -92,7 +95,11 @@ public sealed record SheetView(
                 ),
             ],
             TallyView.Of(priced, who.SeesCost),
-            [.. findings.Where(f => who.SeesAuthority || f.Check != "approval").Select(f => FindingView.Of(f, me))],
+            [
+                .. findings
+                    .Where(f => who.SeesAuthority || !OfMoney.Contains(f.Check))
+                    .Select(f => FindingView.Of(f, me)),
+            ],
             who.SeesAuthority ? [.. headroom.Select(r => new ReachView(r.Name, r.UpToPercent))] : [],
             who.SeesAuthority ? approval : ApprovalView.None,
             FreightView.Of(priced.Freight)

@@ -1,0 +1,57 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Ordering.Checks;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Units;
+using Solvenda.Data;
+
+namespace Solvenda.Acts.Sheets;
+
+/// <summary>Gathers how much the buyer took of the items before; Core judges.</summary>
+internal static class TakenFacts
+{
+    // What they took in older ones says little of what they take next.
+    private const int OrdersLookedAt = 60;
+
+    public static async Task<Dictionary<ItemId, TakenBefore>> GatherAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        PricedSheet priced,
+        CancellationToken cancel
+    )
+    {
+        var items = priced
+            .Sold.Where(l => l.Item is not null)
+            .Select(l => l.Item!)
+            .DistinctBy(i => i.Id)
+            .ToDictionary(i => i.Id);
+        if (items.Count == 0)
+            return [];
+        var sheets = db
+            .Orders.Where(o =>
+                o.Dossier.BuyerId == open.Buyer.Id && o.Terms == TermsTrack.Confirmed && o.SheetId != open.Sheet.Id
+            )
+            .OrderByDescending(o => o.Id)
+            .Take(OrdersLookedAt)
+            .Select(o => o.SheetId);
+        var taken = await db
+            .SheetLines.Where(l => l.ItemId != null && l.Quantity > 0 && sheets.Contains(l.SheetId))
+            .Select(l => new
+            {
+                l.ItemId,
+                l.Quantity,
+                l.Unit,
+            })
+            .ToListAsync(cancel);
+        return taken
+            .Select(t =>
+                (Item: items.GetValueOrDefault(new ItemId(t.ItemId!.Value)), t.Quantity, Unit: Unit.Of(t.Unit))
+            )
+            .Where(t => t.Item is not null)
+            .Select(t => (t.Item!.Id, Units: t.Quantity * (t.Item.Factor(t.Unit) ?? 0m)))
+            .Where(t => t.Units > 0)
+            .GroupBy(t => t.Id)
+            .ToDictionary(g => g.Key, g => new TakenBefore(g.Min(t => t.Units), g.Max(t => t.Units), g.Count()));
+    }
+}
