@@ -84,6 +84,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
                     .Where(p => p.PropertyInfo?.GetCustomAttribute<ConcurrencyCheckVersionAttribute>() is not null)
             )
                 property.IsConcurrencyToken = true;
+            if (entity.ClrType.IsAssignableTo(typeof(ToldRow)))
+                entity.SetChangeTrackingStrategy(ChangeTrackingStrategy.ChangedNotifications);
         }
         modelBuilder
             .Entity<SheetRow>()

@@ -23,6 +23,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.SheetLineRow",
                 typeof(SheetLineRow),
                 baseEntityType,
+                changeTrackingStrategy: ChangeTrackingStrategy.ChangedNotifications,
                 propertyCount: 31,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 1,

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("cffc1eb5-84e9-4f8b-a5d7-9b072ab41b1a"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("c3f5b652-a898-41d4-9018-5fb7eec7ec36"), entityTypeCount: 54)
         {
         }
 
