@@ -100,12 +100,12 @@ public static class LineFields
     // "4.20 // bought at the fair": what the catalogue knows otherwise needs a reason.
     internal static LineTaken CostOf(SheetLine line, string text, DoorFacts facts)
     {
-        if (line.Kind == LineKind.Charge)
-            return new Refusal("cost", "What is charged has no cost", "cost");
         var at = text.IndexOf("//", StringComparison.Ordinal);
         var (number, why) = at < 0 ? (text, "") : (text[..at].Trim(), SheetDoor.Short(text[(at + 2)..].Trim()));
         if (number.Length == 0)
             return line with { Cost = null, CostWhy = "", CostBy = null };
+        if (line.Kind == LineKind.Charge)
+            return new Refusal("cost", "What is charged has no cost", "cost");
         if (Numbers.Read(number) is not ({ } cost and >= 0m and <= MostPrice))
             return new Refusal("number", $"“{number}” is not a cost", "cost");
         return line.Item is not null && why.Length == 0

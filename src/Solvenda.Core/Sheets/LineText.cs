@@ -85,7 +85,8 @@ internal static class LineText
             "wanted" => LineFields.WantedBy(line, text ?? "", facts),
             "cost" => LineFields.CostOf(line, text ?? "", facts),
             "quantity" => LineFields.Quantity(line, Number(text), null, facts),
-            "unit" => LineFields.UnitOf(line, text ?? "", facts),
+            // Where the item changed with it, one of the two comes first: whether they fit shows when both are there.
+            "unit" => line with { Unit = Unit.Of(text!) },
             "optional" => LineFields.Optional(line, text ?? ""),
             "hand" => HandFrom(line, text, facts),
             _ when Others.Contains(field) => LineFields.Find(field)!.Set(line, text ?? "", head, facts),
@@ -163,8 +164,17 @@ internal static class LineText
     private static LineTaken Item(SheetLine line, string code, Head head, DoorFacts facts)
     {
         var taken = LineFields.TakeItem(line, code, head, facts);
-        // Words and unit have changes of their own.
-        return taken.Line is { } found ? found with { Words = line.Words, Unit = line.Unit } : taken;
+        // Words, unit and cost have changes of their own.
+        return taken.Line is { } found
+            ? found with
+            {
+                Words = line.Words,
+                Unit = line.Unit,
+                Cost = line.Cost,
+                CostWhy = line.CostWhy,
+                CostBy = line.CostBy,
+            }
+            : taken;
     }
 
     private static string? Hand(ByHand hand) =>

@@ -127,6 +127,9 @@ public sealed class DoorTests
         Assert.Equal(World.Braid.WordsIn("de"), edited.Draft.Lines[0].Words);
     }
 
+    // Those that were there, and those that are added.
+    private static readonly Gen<long> AnyLine = One.Of(1L, 2L, 3L, 100L, 101L, 102L);
+
     private static readonly Gen<SheetEdit> AnyEdit = Gen.OneOf(
         Gen.Select(Gen.Long[1, 3], One.Of("quantity", "net", "discount", "margin"), Gen.Int[0, 90])
             .Select(
@@ -141,7 +144,24 @@ public sealed class DoorTests
             .Select((l, a) => new SheetEdit(EditKind.Move, l, After: a == 0 ? null : a)),
         Gen.Select(One.Of("SHK-BOW-10 x 3", "something -5%"), Gen.Long[0, 3])
             .Select((text, a) => new SheetEdit(EditKind.Add, Value: text, After: a == 0 ? null : a)),
-        Gen.Const(new SheetEdit(EditKind.AddHeading, Value: "heading"))
+        Gen.Const(new SheetEdit(EditKind.AddHeading, Value: "heading")),
+        Gen.Select(AnyLine, One.Of("inner", "job", "orderedBy"), One.Of("", "Isla"))
+            .Select((line, field, text) => Set(line, field, text)),
+        Gen.Select(AnyLine, One.Of("", "1.50 // from the fair")).Select((line, text) => Set(line, "cost", text)),
+        Gen.Select(AnyLine, One.Of("", "Antwerp")).Select((line, text) => Set(line, "shipFrom", text)),
+        Gen.Select(AnyLine, One.Of("", "LOFT")).Select((line, text) => Set(line, "deliverTo", text)),
+        Gen.Select(AnyLine, One.Of("", "2026-03-20")).Select((line, text) => Set(line, "wanted", text)),
+        Gen.Select(AnyLine, One.Of("SVC-EYE", "BB2-10-NV", "SHK-BOW-10"))
+            .Select((line, code) => Set(line, "item", code)),
+        Gen.Select(AnyLine, One.Of("coil", "m", "box")).Select((line, unit) => Set(line, "unit", unit)),
+        AnyLine.Select(l => new SheetEdit(EditKind.Alternative, l)),
+        AnyLine.Select(l => new SheetEdit(EditKind.Remove, l)),
+        Gen.Select(AnyLine, AnyLine)
+            .Select((a, b) => new SheetEdit(EditKind.Gather, Value: "together", Field: a == b ? $"{a}" : $"{a},{b}")),
+        One.Of("? SHK-BOW-10 x 3", "or BB2-10-NV x 5 -2%", "ladder x 2 @240")
+            .Select(text => new SheetEdit(EditKind.Add, Value: text)),
+        Gen.Const(new SheetEdit(EditKind.AddCharge, Value: "certificate @45")),
+        Gen.Const(new SheetEdit(EditKind.AddComment, Value: "all galvanised"))
     );
 
     [Fact]
@@ -157,6 +177,33 @@ public sealed class DoorTests
                 Assert.Null(back.Refused);
                 Assert.Null(back.Clash);
                 Assert.Equal(Told(Start), Told(back.Draft));
+            });
+
+    [Fact]
+    public void Edits_made_one_by_one_are_taken_back_one_by_one() =>
+        AnyEdit
+            .Array[1, 12]
+            .Sample(edits =>
+            {
+                var steps =
+                    new Stack<(string Told, System.Collections.Immutable.ImmutableArray<FieldChange> Changes)>();
+                var draft = Start;
+                foreach (var edit in edits)
+                {
+                    var edited = SheetDoor.Take(draft, [edit], World.Door());
+                    if (edited.Refused is not null || edited.Changes.IsEmpty)
+                        continue;
+                    steps.Push((Told(draft), edited.Changes));
+                    draft = edited.Draft;
+                }
+                while (steps.TryPop(out var step))
+                {
+                    var back = SheetDoor.TakeBack(draft, step.Changes, World.Door());
+                    Assert.Null(back.Refused);
+                    Assert.Null(back.Clash);
+                    Assert.Equal(step.Told, Told(back.Draft));
+                    draft = back.Draft;
+                }
             });
 
     [Fact]
@@ -190,7 +237,7 @@ public sealed class DoorTests
         string.Join(
             '\n',
             draft.Lines.Select(l =>
-                $"{l.Key} {l.Kind} {l.Item} {l.Words} {l.Quantity:0.######} {l.Unit} {l.ByHand.Kind} {l.ByHand.Value:0.####} {l.Optional} {l.Note}"
+                $"{l.Key} {l.Kind} {l.Item} {l.Words} {l.Quantity:0.######} {l.Unit} {l.ByHand.Kind} {l.ByHand.Value:0.####} {l.Optional} {l.Note} {l.OneOf} {l.Inner} {l.Job} {l.OrderedBy} {l.ShipFrom} {l.DeliverTo} {l.Cost:0.####} {l.CostWhy} {l.Wanted}"
             )
         ) + string.Join(' ', draft.Head.All.Select(t => $"{t.Key}={t.Value.Text}"));
 }
