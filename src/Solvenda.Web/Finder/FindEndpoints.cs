@@ -30,15 +30,17 @@ public static class FindEndpoints
         app.MapGet("/api/items", Items).WithTags("Find").Needs(Rights.Look);
     }
 
-    private static async Task<List<Found>> Find(string q, SolvendaDb db, CancellationToken cancel)
+    private static async Task<List<Found>> Find(string q, SolvendaDb db, PriceBooks books, CancellationToken cancel)
     {
         var text = q.Trim();
         if (text.Length < 2)
             return [];
         var found = await FindIndex.SearchAsync(db, text, MostFound, cancel);
         // People and what is bought and sold first, then documents; a quote's revisions are one.
+        var paid = await LastPaid.FindAsync(db, await books.ItemsAsync(db, cancel), text, cancel);
         return
         [
+            .. paid,
             .. found
                 .Select(Of)
                 .OfType<Found>()

@@ -91,9 +91,12 @@
   {/each}
   {#if sheet.editable && (all || folded.length > 0)}
     <div class="flex min-h-[27px] min-w-0 items-baseline border-b border-hairline">
-      <button class="truncate text-left text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
-        {#if all}fewer{:else}more <span class="text-[11.5px] text-third">({folded.map((t) => t.label).join(', ')})</span>{/if}
-      </button>
+      <dt class="sr-only">other terms</dt>
+      <dd class="flex min-w-0">
+        <button class="truncate text-left text-second hover:underline" aria-expanded={all} onclick={() => (all = !all)}>
+          {#if all}fewer{:else}more <span class="text-[11.5px] text-third">({folded.map((t) => t.label).join(', ')})</span>{/if}
+        </button>
+      </dd>
     </div>
   {/if}
 </dl>
