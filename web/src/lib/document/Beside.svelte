@@ -36,12 +36,12 @@
 {#snippet side(line: Schemas['BesideLine'] | null, moved: Schemas['FieldMoved'][], change: string, edge: string)}
   {#if line}
     <td class="w-8 py-1 text-right text-second {edge}">{line.number}</td>
-    <td class="max-w-0 truncate pl-3 {change === 'gone' ? 'line-through decoration-second' : ''}" title={line.words}
+    <td class="truncate pl-3 {change === 'gone' ? 'line-through decoration-second' : ''}" title={line.words}
       ><span class="font-mono text-[12px] text-second">{line.name === line.words ? '' : line.name}</span> {line.words}</td
     >
     <td class="pl-3 text-right whitespace-nowrap {moved.some((m) => m.field === 'quantity') ? 'font-semibold' : ''}">{line.amounts ?? ''}</td>
     <td class="pl-3 text-right whitespace-nowrap {moved.some((m) => m.field === 'price') ? 'font-semibold' : ''}">{line.price ?? ''}</td>
-    <td class="pl-3 text-right whitespace-nowrap">{line.net === null ? '' : fixed(line.net, d)}</td>
+    <td class="pr-3 pl-3 text-right whitespace-nowrap">{line.net === null ? '' : fixed(line.net, d)}</td>
   {:else}
     <td colspan="5" class={edge}></td>
   {/if}
@@ -87,7 +87,11 @@
         {#each view.terms as term (term.field)}<li>{term.label}: {term.then ?? 'nothing'} → <b class="text-ink">{term.now ?? 'nothing'}</b></li>{/each}
       </ul>
     {/if}
-    <table class="mt-3 w-full">
+    <table class="mt-3 w-full min-w-[900px] table-fixed">
+      <colgroup>
+        {#each [0, 1] as i (i)}<col class="w-9" /><col /><col class="w-24" /><col class="w-24" /><col class="w-24" />{/each}
+        <col class="w-28" />
+      </colgroup>
       <thead>
         <tr class="border-b border-strong text-[12px] text-second">
           <th colspan="5" class="text-left font-normal">{choices.find((c) => c.name === then)?.words ?? then}</th>
