@@ -39,6 +39,17 @@ public sealed class SheetAroundTests(House house) : MoneyCalls(house)
         );
     }
 
+    [Theory]
+    [InlineData("shackle 10 tressel", "paid last", "SHK-BOW-10")]
+    [InlineData("tressel BB2-10-NV", "paid last", "BB2-10-NV")]
+    [InlineData("chain 10 nordvass", "would pay", "CHN-SL-10")]
+    public async Task What_a_buyer_paid_last_is_found_by_a_word_of_each(string words, string kind, string code)
+    {
+        var quill = await House.AsAsync(Quill);
+        var found = (await GetAsync(quill, $"/api/find?q={Uri.EscapeDataString(words)}"))[0];
+        Assert.Equal((kind, code), (found.GetProperty("kind").GetString(), found.GetProperty("number").GetString()));
+    }
+
     [Fact]
     public async Task A_wished_total_says_what_it_takes_and_changes_nothing_until_it_is_done()
     {

@@ -30,14 +30,27 @@ public static class FindEndpoints
         app.MapGet("/api/items", Items).WithTags("Find").Needs(Rights.Look);
     }
 
-    private static async Task<List<Found>> Find(string q, SolvendaDb db, PriceBooks books, CancellationToken cancel)
+    private static async Task<List<Found>> Find(
+        string q,
+        SolvendaDb db,
+        PriceBooks books,
+        HouseClock clock,
+        CancellationToken cancel
+    )
     {
         var text = q.Trim();
         if (text.Length < 2)
             return [];
         var found = await FindIndex.SearchAsync(db, text, MostFound, cancel);
         // People and what is bought and sold first, then documents; a quote's revisions are one.
-        var paid = await LastPaid.FindAsync(db, await books.ItemsAsync(db, cancel), text, cancel);
+        var paid = await LastPaid.FindAsync(
+            db,
+            await books.ItemsAsync(db, cancel),
+            await books.BookAsync(db, cancel),
+            clock.Today,
+            text,
+            cancel
+        );
         return
         [
             .. paid,

@@ -1,6 +1,9 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
 using Solvenda.Core.Reading;
 using Solvenda.Data;
 
@@ -18,6 +21,8 @@ internal static class LastPaid
     public static async Task<List<Found>> FindAsync(
         SolvendaDb db,
         ItemFinder items,
+        PriceBook book,
+        DateOnly today,
         string text,
         CancellationToken cancel
     )
@@ -36,10 +41,11 @@ internal static class LastPaid
                 .Buyers.Where(b => b.Active && EF.Functions.Like(b.Name, $"%{name}%"))
                 .OrderBy(b => b.Name)
                 .Take(MostBuyers)
-                .Select(b => new { b.Id, b.Name })
+                .AsNoTracking()
                 .ToListAsync(cancel);
             foreach (var buyer in buyers)
             {
+                var paid = found.Count;
                 foreach (var item in meant)
                 {
                     if (await PastSales.OfAsync(db, item.Id.Value, buyer.Id, 0, 1, cancel) is [var sold, ..])
@@ -54,9 +60,20 @@ internal static class LastPaid
                             )
                         );
                 }
+                if (found.Count == paid && Today(book, today, buyer.ToBuyer(), meant[0]) is { } price)
+                    found.Add(
+                        new Found(
+                            "would pay",
+                            meant[0].Code,
+                            $"{price} today; never took it",
+                            buyer.Name,
+                            $"/records/buyers/{buyer.Id}",
+                            null
+                        )
+                    );
             }
         }
-        return found;
+        return [.. found.Distinct()];
     }
 
     // Only items that are called by all of the words.
@@ -71,6 +88,14 @@ internal static class LastPaid
                     .Where(i => items.Unsaid(words, i).IsEmpty)
                     .Take(MostItems),
             ];
+
+    private static string? Today(PriceBook book, DateOnly today, Buyer buyer, Item item)
+    {
+        var question = new PriceQuestion(item, 1m, item.StockUnit, buyer, buyer.Currency, today);
+        return BasePrice.Find(book, Rates.On(today, book.Home, book.DatedRates), question).Base is { } price
+            ? string.Create(CultureInfo.InvariantCulture, $"{buyer.Currency.Code} {price.Value:0.0000}")
+            : null;
+    }
 
     private static string Said(SoldBefore sold) =>
         string.Create(

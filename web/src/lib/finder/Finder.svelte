@@ -94,7 +94,7 @@
     onkeydown={keys}
   />
   <ul id="found" role="listbox" aria-label="found" class="max-h-[50vh] overflow-auto py-1">
-    {#each rows as row, i (row.kind + row.number + row.words)}
+    {#each rows as row, i (i)}
       <li role="option" aria-selected={i === pick}>
         <button
           tabindex="-1"

@@ -141,7 +141,7 @@
     </Cell>
     {#each more as column (column.name)}
       {#if column.field}
-        <Cell {sheet} {line} column={column.field} class="w-24 truncate pl-3 text-right text-second max-md:hidden">{column.text(line, decimals)}</Cell>
+        <Cell {sheet} {line} column={column.field} class="w-20 max-w-28 truncate pl-3 text-right text-second max-md:hidden">{column.text(line, decimals)}</Cell>
       {:else}<td class="w-20 text-right text-second max-md:hidden">{column.text(line, decimals)}</td>{/if}
     {/each}
     <td class="w-24 text-right {asked !== null ? '' : 'hidden'} max-md:hidden" title="their price, in our unit"

@@ -74,12 +74,12 @@
         <tr class="sticky top-0 z-10 bg-sheet text-[11.5px] text-second">
           <th class="w-7 border-b border-(--strong)"><span class="sr-only">check</span></th>
           <th class="w-9 border-b border-(--strong)"><span class="sr-only">line</span></th>
-          <th class="border-b border-(--strong) py-1.5 pl-3 text-left font-normal">what</th>
+          <th class="min-w-64 border-b border-(--strong) py-1.5 pl-3 text-left font-normal">what</th>
           <th class="w-20 border-b border-(--strong) text-right font-normal">quantity</th>
           <th class="w-24 border-b border-(--strong) text-right font-normal max-sm:hidden">price</th>
           <th class="w-16 border-b border-(--strong) text-right font-normal max-sm:hidden">less</th>
           <th class="w-[130px] border-b border-(--strong) pl-3 text-left font-normal max-md:hidden">cost · floor · list</th>
-          {#each more as column (column.name)}<th class="w-24 border-b border-(--strong) pl-3 text-right font-normal max-md:hidden">{column.name}</th>{/each}
+          {#each more as column (column.name)}<th class="w-20 border-b border-(--strong) pl-3 text-right font-normal max-md:hidden">{column.name}</th>{/each}
           <th class="border-b border-(--strong) text-right font-normal {theirs ? 'w-24' : 'w-0'} max-md:hidden"
             >{#if theirs}theirs{:else}<span class="sr-only">their price</span>{/if}</th
           >
