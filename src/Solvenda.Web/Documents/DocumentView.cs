@@ -27,7 +27,7 @@ public sealed record AskRound(
     DateTime? DecidedAt
 );
 
-public sealed record BuyerBrief(long Id, string Name, string Country, string? Contact, string? Mail);
+public sealed record BuyerBrief(long Id, string Code, string Name, string Country, string? Contact, string? Mail);
 
 /// <summary>A quote or an order, with its sheet: the same shape for both.</summary>
 public sealed record DocumentView(
@@ -80,6 +80,7 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             open.Dossier.Matter,
             new BuyerBrief(
                 open.Buyer.Id,
+                open.Buyer.Code,
                 open.Buyer.Name,
                 open.Buyer.Country,
                 open.Buyer.ContactName,

@@ -2,8 +2,10 @@
   import { goto } from '$app/navigation';
   import type { Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
+  import { loadKinds } from '$lib/list';
   import { usePulse } from '$lib/pulse';
   import { useSession } from '$lib/session';
+  import { NewRecord } from '$lib/records';
   import { documentPath, Problem } from '$lib/shared';
   import { Columns, HeadTerms, NotTaken, Sheet, Tally, Words } from '$lib/sheet';
   import { Strip } from '$lib/strip';
@@ -32,6 +34,7 @@
   let history = $state<History>();
   let beside = $state<Beside>();
   let files = $state<Files>();
+  let fresh = $state<NewRecord>();
   let letter = $state<Letter>();
   let askDialog = $state<Words>();
   let waiveDialog = $state<Words>();
@@ -44,6 +47,13 @@
     view.number,
     () => sheet.line,
     () => void whole.follow(),
+  );
+
+  let mayMakeItems = $state(false);
+  void loadKinds().then(
+    (kinds) => (mayMakeItems = kinds.some((k) => k.name === 'items' && k.mayChange)),
+    // Without it the page is as useful; the records page says what is wrong.
+    () => undefined,
   );
 
   usePulse(
@@ -66,6 +76,19 @@
     };
     moves[next.code]?.();
   }
+
+  // What is made is used at once where it was missing.
+  function onmade(kind: string, _: number, values: Readonly<Record<string, string>>) {
+    if (kind === 'addresses' && values.use === 'deliver-to') void sheet.set(null, 'deliverTo', values.code ?? '');
+    else if (kind === 'items' && sheet.focused && !sheet.focused.code) void sheet.set(sheet.focused.key, 'item', values.code ?? '');
+    else sheet.said = `${values.name ?? values.words ?? values.code} is kept.`;
+  }
+
+  const make = {
+    address: () => void fresh?.open('addresses', { buyer: doc.buyer.code, use: 'deliver-to', code: '', words: '', country: doc.buyer.country }),
+    contact: () => void fresh?.open('contacts', { buyer: doc.buyer.code, name: '', mail: '', phone: '' }),
+    item: () => void fresh?.open('items', sheet.focused?.kind === 'item' && !sheet.focused.code ? { words: sheet.focused.words } : {}),
+  };
 
   async function copy(toChoose: boolean) {
     const made = await whole.copy(toChoose);
@@ -141,12 +164,20 @@
       {#if doc.mayWithdraw}<button onclick={() => void copy(true)} title="the buyer takes one of the two">another to choose from</button>{/if}
     {/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
+    {#if sheet.editable}
+      <span class="flex gap-2"
+        >new <button class="underline" onclick={make.address}>address</button>
+        <button class="underline" onclick={make.contact}>contact</button>
+        {#if mayMakeItems}<button class="underline" onclick={make.item}>item</button>{/if}</span
+      >
+    {/if}
     <Columns {sheet} />
     {#if sheet.editable}<span class="max-md:hidden">kept as you type; <KeyCap>Ctrl Z</KeyCap> undoes, with <KeyCap>Shift</KeyCap> redoes</span>{/if}
   </p>
 </div>
 
 <History bind:this={history} />
+<NewRecord bind:this={fresh} {onmade} />
 <Beside bind:this={beside} choices={doc.beside} now={whole.name} />
 <Files
   bind:this={files}

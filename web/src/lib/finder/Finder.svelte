@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import { api, ask, type Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
+  import { NewRecord } from '$lib/records';
 
   interface Action {
     words: string;
@@ -17,6 +18,7 @@
   let text = $state('');
   let found = $state.raw<Schemas['Found'][]>([]);
   let pick = $state(0);
+  let record = $state<NewRecord>();
   let asked = 0;
 
   interface Row {
@@ -40,8 +42,17 @@
           ? []
           : [row];
     });
-    return [...records, ...doable];
+    // Somebody new on the telephone: a prospect, and their quote.
+    const prospect =
+      mayWrite && text.trim().length > 2 && !found.some((f) => f.kind === 'buyer')
+        ? [{ kind: 'quote for', number: '', words: `a new prospect, ${text.trim()}`, rest: '', run: () => fresh(text.trim()) }]
+        : [];
+    return [...records, ...doable, ...prospect];
   });
+
+  function fresh(name: string) {
+    void record?.open('buyers', { isProspect: 'yes', name });
+  }
 
   async function begin(buyerId: number) {
     const made = await ask(api.POST('/api/quotes', { body: { buyerId, matter: '' } }));
@@ -111,3 +122,5 @@
     {/each}
   </ul>
 </dialog>
+
+<NewRecord bind:this={record} onmade={(_, id) => void begin(id)} />

@@ -1,2 +1,3 @@
 export { default as SwitchOff } from './SwitchOff.svelte';
 export { default as RecordForm } from './RecordForm.svelte';
+export { default as NewRecord } from './NewRecord.svelte';

@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import type { Schemas } from '$lib/api';
+  import { fixed } from '$lib/shared';
+  import { Nearest } from './nearest.svelte';
   import { fieldOf, textOf, type ColumnId, type SheetState } from './sheet.svelte';
 
   interface Props {
@@ -17,6 +19,9 @@
   const editing = $derived(here && sheet.editing);
   let cell = $state<HTMLTableCellElement>();
   let first = $state<string | null>(null);
+  // An item is looked for by words, in the cell as in the row where lines are added.
+  // svelte-ignore state_referenced_locally
+  const nearest = column === 'item' && line.kind === 'item' ? new Nearest(sheet.view.id) : null;
 
   // Meets the browser: the focus follows the keys, while it is in the sheet.
   $effect(() => {
@@ -31,6 +36,10 @@
 
   function take(input: HTMLInputElement) {
     sheet.editing = false;
+    if (nearest?.chosen) {
+      void sheet.set(line.key, 'item', nearest.chosen);
+      return;
+    }
     if (input.value.trim() !== (first === null ? textOf(line, column) : null)) void sheet.set(line.key, fieldOf(line, column), input.value);
   }
 
@@ -59,7 +68,11 @@
   function inputKeys(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
     event.stopPropagation();
     if (event.key === 'Escape') sheet.editing = false;
-    else if (event.key === 'Enter' || event.key === 'Tab') {
+    else if (nearest?.choices.length && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      nearest.move(event.key === 'ArrowDown' ? 1 : -1);
+      event.preventDefault();
+      return;
+    } else if (event.key === 'Enter' || event.key === 'Tab') {
       take(event.currentTarget);
       if (event.key === 'Enter') sheet.move(1);
       else sheet.moveColumn(event.shiftKey ? -1 : 1);
@@ -72,6 +85,7 @@
   function ready(input: HTMLInputElement) {
     input.focus();
     if (first === null) input.select();
+    void nearest?.look(line.code ? '' : line.words);
   }
 </script>
 
@@ -94,8 +108,30 @@
       aria-label="{column} of line"
       {@attach ready}
       onkeydown={inputKeys}
+      oninput={(e) => void nearest?.look(e.currentTarget.value)}
       onblur={(e) => sheet.editing && take(e.currentTarget)}
     />
+    {#if nearest?.choices.length}
+      <ul class="fixed z-20 max-h-56 w-[min(520px,90vw)] overflow-auto border border-strong bg-sheet" aria-label="items that may be meant">
+        {#each nearest.choices as choice, i (i)}
+          <li>
+            <button
+              tabindex="-1"
+              class="flex w-full gap-3 px-3 py-1 text-left {i === nearest.pick ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+              onmousedown={(e) => {
+                e.preventDefault();
+                sheet.editing = false;
+                void sheet.set(line.key, 'item', choice.code ?? '');
+              }}
+            >
+              <span class="w-24 shrink-0 truncate font-mono text-[12px] text-second">{choice.code}</span>
+              <span class="truncate">{choice.words}</span>
+              <span class="ml-auto shrink-0 text-second">{choice.price === null ? 'no price' : fixed(choice.price, 2)}</span>
+            </button>
+          </li>
+        {/each}
+      </ul>
+    {/if}
   {:else}
     {@render children()}
   {/if}
