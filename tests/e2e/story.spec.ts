@@ -199,7 +199,7 @@ async function free(): Promise<number> {
   const found = await (await page.request.get(`/api/orders/${order}`)).json();
   const braid = found.sheet.lines.find((l: { code: string }) => l.code === 'BB2-10-NV');
   const notes = await (await page.request.get(`/api/sheets/${found.sheet.id}/lines/${braid.key}/notes`)).json();
-  return notes.freeNow;
+  return notes.stock.reduce((sum: number, w: { free: number }) => sum + w.free, 0);
 }
 
 test('the X12 order goes straight to an order: feet to metres, their prices beside ours, 855 back', async () => {

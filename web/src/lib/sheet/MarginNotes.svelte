@@ -53,10 +53,11 @@
         </div>
       {/each}
       {#each notes.ahead.slice(0, moves ? 40 : 2) as ahead, i (i)}
-        <div class="grid grid-cols-[56px_1fr_auto] gap-2 text-second">
+        <div class="grid min-h-6 grid-cols-[56px_1fr_auto] items-center gap-2 text-second">
           <span>{day(ahead.day)}</span>
           <span class="truncate" title={ahead.words}
-            >{#if ahead.order}<a class="underline" href={documentPath({ kind: 'order', number: ahead.order })}>{ahead.words}</a>{:else}{ahead.words}{/if}</span
+            >{#if ahead.order}<a class="block min-h-6 truncate leading-6 underline" href={documentPath({ kind: 'order', number: ahead.order })}>{ahead.words}</a
+              >{:else}{ahead.words}{/if}</span
           >
           <span class={ahead.quantity < 0 ? '' : 'text-clear'}>{ahead.quantity > 0 ? '+' : ''}{plain(ahead.quantity)}</span>
         </div>
@@ -85,8 +86,12 @@
       <h2 class="mt-3 font-semibold">Cheaper, in stock</h2>
       {#each notes.cheaper as c, i (c.value)}
         <p class="text-second">
-          {#if sheet.editable}<button onclick={() => void sheet.set(line.key, c.field, c.value)}><KeyCap>{i + 1}</KeyCap></button>{/if}
-          {c.words}: {fixed(c.saves, d)} less
+          {#if sheet.editable}
+            <button class="min-h-6 text-left" onclick={() => void sheet.set(line.key, c.field, c.value)}>
+              <KeyCap>{i + 1}</KeyCap>
+              {c.words}: {fixed(c.saves, d)} less
+            </button>
+          {:else}{c.words}: {fixed(c.saves, d)} less{/if}
         </p>
       {/each}
     {/if}
