@@ -44,7 +44,7 @@
     });
     // Somebody new on the telephone: a prospect, and their quote.
     const prospect =
-      mayWrite && text.trim().length > 2 && !found.some((f) => f.kind === 'buyer')
+      mayWrite && /^\p{L}[\p{L}&’' .-]{2,}$/u.test(text.trim()) && found.length === 0
         ? [{ kind: 'quote for', number: '', words: `a new prospect, ${text.trim()}`, rest: '', run: () => fresh(text.trim()) }]
         : [];
     return [...records, ...doable, ...prospect];
