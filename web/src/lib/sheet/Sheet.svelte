@@ -44,7 +44,8 @@
       : drawn(lines.length, top, height, ROW, [lines.findIndex((l) => l.key === sheet.line)]),
   );
 
-  const at = (name: string) => others.filter((o) => o.line === Number(name)).map((o) => o.name);
+  const nobody: readonly string[] = [];
+  const at = (key: number) => (others.some((o) => o.line === key) ? others.filter((o) => o.line === key).map((o) => o.name) : nobody);
 
   useKeys(() => [
     { key: 'Ctrl+f', words: 'find in the sheet', run: () => (finding = true) },
@@ -90,7 +91,7 @@
       <tbody class="max-sm:block">
         {#each window.rows as { at: place, gap } (lines[place]!.key)}
           {#if gap}<tr aria-hidden="true"><td style="height:{gap}px" class="p-0"></td></tr>{/if}
-          <LineRow {sheet} {notes} {more} line={lines[place]!} others={at(String(lines[place]!.key))} {oncure} {onwaive} />
+          <LineRow {sheet} {notes} {more} line={lines[place]!} others={at(lines[place]!.key)} {oncure} {onwaive} />
         {/each}
         {#if window.rest}<tr aria-hidden="true"><td style="height:{window.rest}px" class="p-0"></td></tr>{/if}
         {#if sheet.editable}<EntryRow {sheet} number={next} columns={8 + more.length} />{/if}

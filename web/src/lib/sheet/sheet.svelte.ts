@@ -87,7 +87,10 @@ export class SheetState {
   /** What is picked and still there, in the order of the sheet. */
   picks = $derived(this.view.lines.filter((l) => this.picked.has(l.key)));
 
-  findingsOf = (key: number) => this.view.findings.filter((f) => f.line === key);
+  // Looked up for each row that is drawn.
+  #byLine = $derived(Object.groupBy(this.view.findings, (f) => f.line ?? 0) as Record<number, SheetView['findings'] | undefined>);
+
+  findingsOf = (key: number): SheetView['findings'] => this.#byLine[key] ?? [];
 
   /** Sends edits. Resolves to whether the server took them; what it did not take is kept in {@link refused} where the sheet had moved on. */
   edit = (edits: SheetEdit[]): Promise<boolean> =>

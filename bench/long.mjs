@@ -1,0 +1,58 @@
+// A sheet of 500 lines on the screen: rows in the page and long tasks while it is scrolled, and what the heap holds after many edits.
+// Run by `./solvenda bench long`; takes the address of a running demo.
+import { chromium } from 'playwright-core';
+
+const [base, lines = '500', edits = '1000'] = process.argv.slice(2);
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+});
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await page.goto(`${base}/step-in`);
+await page.getByRole('button', { name: 'Sorcha Quill' }).click();
+await page.getByRole('heading', { name: /need|Nothing/ }).waitFor();
+
+const call = async (method, path, data, headers = {}) => (await page.request.fetch(base + path, { method, data, headers })).json();
+const { number } = await call('POST', '/api/quotes', { buyerId: 2, matter: 'a long one' });
+const list = (await call('GET', '/api/items?q=shackle')).items.map((i) => i.code);
+const { sheet } = await call('GET', `/api/quotes/${number}`);
+const add = Array.from({ length: Number(lines) }, (_, i) => ({ kind: 'add', value: `x x ${i + 1}`, field: list[i % list.length] }));
+await call('POST', `/api/sheets/${sheet.id}/edits`, add, { 'if-match': `"${sheet.version}"` });
+
+await page.goto(`${base}/quotes/${number}`);
+await page.locator('tr[data-line]').nth(3).waitFor();
+const scrolled = await page.evaluate(async () => {
+  const box = document.querySelector('[data-sheet] > div');
+  const long = [];
+  new PerformanceObserver((seen) => seen.getEntries().forEach((e) => long.push(e.duration))).observe({ entryTypes: ['longtask'] });
+  let most = 0;
+  for (let top = 0; top < box.scrollHeight; top += 120) {
+    box.scrollTop = top;
+    await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)));
+    most = Math.max(most, document.querySelectorAll('tr[data-line]').length);
+  }
+  return { most, long: long.length, longest: Math.max(0, ...long) };
+});
+
+const cdp = await page.context().newCDPSession(page);
+const heap = async () => {
+  await cdp.send('HeapProfiler.collectGarbage');
+  return (await cdp.send('Runtime.getHeapUsage')).usedSize / 1024 / 1024;
+};
+await page.evaluate(() => (document.querySelector('[data-sheet] > div').scrollTop = 0));
+await page.locator('tr[data-line]').nth(1).locator('td').nth(3).click();
+const held = {};
+for (let i = 1; i <= Number(edits); i++) {
+  const taken = page.waitForResponse((r) => r.url().endsWith('/edits'));
+  await page.keyboard.type(String((i % 90) + 5));
+  await page.keyboard.press('Enter');
+  await taken;
+  await page.keyboard.press('ArrowUp');
+  if (i === 200 || i === Number(edits)) held[i] = await heap();
+}
+await browser.close();
+
+console.log(`a sheet of ${lines} lines at 1280x800`);
+console.log(`rows in the page while it is scrolled, at most: ${scrolled.most}`);
+console.log(`tasks over 50 ms while it is scrolled:          ${scrolled.long}, the longest ${scrolled.longest.toFixed(0)} ms`);
+console.log(`the heap after collection: ${Object.entries(held).map(([i, mb]) => `${mb.toFixed(1)} MB at edit ${i}`).join(', ')}`);
