@@ -188,6 +188,17 @@ public sealed class ChoiceTests(House house) : MoneyCalls(house)
             beside.GetProperty("terms").EnumerateArray(),
             t => t.GetProperty("field").GetString() == "paymentDays"
         );
+        // A quote of its own is compared by what its lines are.
+        var copy = await (
+            await quill.PostAsJsonAsync($"/api/quotes/{number}/copy", new { toChoose = false }, Cancel)
+        ).JsonAsync();
+        var own = await (
+            await quill.GetAsync($"/api/beside?then={number}·B&now={copy.GetProperty("number").GetString()}", Cancel)
+        ).JsonAsync();
+        Assert.All(
+            own.GetProperty("pairs").EnumerateArray(),
+            p => Assert.Equal("same", p.GetProperty("change").GetString())
+        );
         var (other, _) = await QuoteAsync(quill, "SHK-BOW-10 x 1");
         Assert.Equal(
             "other_matter",

@@ -51,6 +51,21 @@ public sealed class SheetAroundTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task The_next_break_is_with_the_discount_of_the_line_and_none_where_the_price_is_typed()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (_, sheet) = await QuoteAsync(quill, "BB2-10-NV x 180 m -10%", "BB2-10-NV x 180 m @2.30");
+        var less = await GetAsync(quill, $"/api/sheets/{Id(sheet)}/lines/{Key(sheet, 0)}/notes");
+        Assert.Equal(
+            392.04m - sheet.GetProperty("lines")[0].GetProperty("net").GetDecimal(),
+            less.GetProperty("break").GetProperty("moreInAll").GetDecimal()
+        );
+        var typed = await GetAsync(quill, $"/api/sheets/{Id(sheet)}/lines/{Key(sheet, 1)}/notes");
+        Assert.Equal(JsonValueKind.Null, typed.GetProperty("break").ValueKind);
+        Assert.Empty(typed.GetProperty("cheaper").EnumerateArray());
+    }
+
+    [Fact]
     public async Task A_wished_total_says_what_it_takes_and_changes_nothing_until_it_is_done()
     {
         var quill = await House.AsAsync(Quill);

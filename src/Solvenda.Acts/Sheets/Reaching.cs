@@ -55,7 +55,7 @@ public sealed class Reaching(SheetLoader loader, Judge judge)
             : text;
         if (Numbers.Read(plain.Trim()) is not ({ } total and >= 0m and <= LineFields.MostPrice))
             return ([], $"“{wish}” is neither a total nor a margin; type 30000, or 28 %.");
-        var bare = priced.Sheet.Discount == SheetDiscount.None ? priced : Bare(priced);
+        var bare = priced.Sheet.Discount == SheetDiscount.None ? priced : priced.Under(SheetDiscount.None);
         if (bare.Tally.TotalWithTax.Value <= total)
             return ([], $"It comes to {Say(bare.Tally.TotalWithTax.Value)} without any discount on all.");
         return Wishes.DiscountFor(priced, total) is { } off
@@ -72,9 +72,6 @@ public sealed class Reaching(SheetLoader loader, Judge judge)
             )
             : ([], "No discount on all leads there: what is charged beside the goods is more.");
     }
-
-    private static PricedSheet Bare(PricedSheet priced) =>
-        SheetPricer.Price(priced.Book, priced.Rates, priced.Buyer, priced.Sheet with { Discount = SheetDiscount.None });
 
     private static (IReadOnlyList<SheetEdit> Edits, string WhyNot) MarginEdits(
         PricedSheet priced,

@@ -20,17 +20,7 @@ public static class Wishes
         ArgumentNullException.ThrowIfNull(sheet);
         var currency = sheet.Sheet.Currency;
         long Total(long off) =>
-            SheetPricer
-                .Price(
-                    sheet.Book,
-                    sheet.Rates,
-                    sheet.Buyer,
-                    sheet.Sheet with
-                    {
-                        Discount = new SheetDiscount(null, Amount.FromMinor(off, currency).Value),
-                    }
-                )
-                .Tally.TotalWithTax.Minor;
+            sheet.Under(new SheetDiscount(null, Amount.FromMinor(off, currency).Value)).Tally.TotalWithTax.Minor;
         var wished = Amount.Round(total, currency).Minor;
         var most = sheet.Sold.Where(l => l is { Counts: true, Terms.Discountable: true }).Sum(l => l.Figures.Net.Minor);
         if (most <= 0 || Total(0) <= wished || Total(most) > wished)
@@ -45,22 +35,5 @@ public static class Wishes
                 high = middle;
         }
         return Amount.FromMinor(high, currency);
-    }
-
-    /// <summary>The total with tax under a discount on the whole, in percent.</summary>
-    public static Amount TotalAt(PricedSheet sheet, decimal percent)
-    {
-        ArgumentNullException.ThrowIfNull(sheet);
-        return SheetPricer
-            .Price(
-                sheet.Book,
-                sheet.Rates,
-                sheet.Buyer,
-                sheet.Sheet with
-                {
-                    Discount = new SheetDiscount(percent, null),
-                }
-            )
-            .Tally.TotalWithTax;
     }
 }

@@ -6,7 +6,7 @@ namespace Solvenda.Core.Sheets;
 /// <summary>
 /// Quantities that reach a break together: of all lines of a sheet that agreements of one break group cover.
 /// </summary>
-internal static class BreakGroups
+public static class BreakGroups
 {
     /// <summary>The quantity in stock units by the break group; null where no agreement of the buyer has one.</summary>
     public static Func<string, decimal>? Of(PriceBook book, Buyer buyer, Sheet sheet)

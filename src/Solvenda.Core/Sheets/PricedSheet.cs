@@ -105,6 +105,10 @@ public sealed record PricedSheet(
     /// <summary>The lines that sell something: the one definition that figures, checks and tallies share.</summary>
     public IEnumerable<PricedLine> Sold => Lines.Where(l => l.IsSold);
 
+    /// <summary>The same sheet under another discount on the whole.</summary>
+    public PricedSheet Under(SheetDiscount discount) =>
+        SheetPricer.Price(Book, Rates, Buyer, Sheet with { Discount = discount });
+
     /// <summary>The nets under each heading up to the next, of what counts, by the heading's key.</summary>
     public IReadOnlyDictionary<long, Amount> Subtotals()
     {

@@ -101,9 +101,8 @@ public static class BesideEndpoint
         if (left.Dossier.Id != right.Dossier.Id)
             throw RefusedException.Bad("other_matter", "These two belong to different matters.", "then");
         var (a, b) = (SideOf(left, then), SideOf(right, now));
-        // Revisions and an order keep the keys of their lines; a quote of its own has others.
-        var byKey =
-            left.Subject == right.Subject || left.Order?.QuoteId is not null || right.Order?.QuoteId is not null;
+        // Revisions, and an order of one of them, keep the keys of their lines; a quote of its own has others.
+        var byKey = await QuoteOfAsync(db, left, cancel) == await QuoteOfAsync(db, right, cancel);
         var compared = Comparison.Of(a, b, byKey);
         return new BesideView(
             then,
@@ -126,6 +125,12 @@ public static class BesideEndpoint
             [.. compared.Terms]
         );
     }
+
+    // The quote that its lines come from; itself where there is none.
+    private static async Task<string> QuoteOfAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel) =>
+        open.Order?.QuoteId is { } quote
+            ? await db.Quotes.Where(q => q.Id == quote).Select(q => q.Number).FirstAsync(cancel)
+            : open.Subject;
 
     private static BesideLine? LineOf(ComparedLine? line) =>
         line is null

@@ -5,6 +5,7 @@ using Solvenda.Core.Catalogue;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -25,28 +26,40 @@ internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLin
     private readonly Currency _currency = Currency.Of(sheet.Currency);
     private readonly Unit _unit = Unit.Of(line.Unit);
 
+    // A discount in percent stays with the line, whatever it is made to be; a price that was typed stays itself.
+    private decimal Left => line.HandKind == ByHandKind.DiscountPercent ? 1m - (line.HandValue / 100m) : 1m;
+    private bool IsTyped => line.HandKind is not (ByHandKind.None or ByHandKind.DiscountPercent);
+
     private decimal Now => Amount.FromMinor(line.NetMinor, _currency).Value;
 
     private PriceQuestion Question(Item of, decimal quantity, Unit unit) =>
         new(of, quantity, unit, buyer, _currency, sheet.PricingDate, sheet.Channel);
 
-    // What so many come to at what nobody typed; null without a price.
+    // What so many come to, with the line's own discount; null without a price.
     private decimal? Costs(Item of, decimal quantity, Unit unit)
     {
         var build = BasePrice.Find(book, _rates, Question(of, quantity, unit));
-        return build.Base is { } price ? Amount.Round(quantity * price.Value / build.PriceBase, _currency).Value : null;
+        return build.Base is { } price
+            ? Amount.Round(quantity * price.Value * Left / build.PriceBase, _currency).Value
+            : null;
     }
 
     /// <summary>What the quantity of the line is of another item, in its stock unit.</summary>
     public decimal InStock(Item of) => line.Quantity * (of.Factor(_unit) ?? 0m);
 
     /// <summary>The rules that did not make the price.</summary>
-    public IReadOnlyList<LostRule> Lost() => BasePrice.Lost(book, _rates, Question(item, line.Quantity, _unit));
+    public IReadOnlyList<LostRule> Lost() =>
+        BasePrice.Lost(
+            book,
+            _rates,
+            Question(item, line.Quantity, _unit),
+            BreakGroups.Of(book, buyer, sheet.ToSheet())
+        );
 
     /// <summary>The next break of an agreement that lowers the price; null where there is none.</summary>
     public NextBreak? NextBreak()
     {
-        if (item.Factor(_unit) is not { } factor || factor == 0)
+        if (IsTyped || item.Factor(_unit) is not { } factor || factor == 0)
             return null;
         var now = BasePrice.Find(book, _rates, Question(item, line.Quantity, _unit)).Base?.Value;
         var next = book.AgreementsFor(buyer, item)
@@ -65,7 +78,7 @@ internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLin
     /// <summary>Whole packs of the same that come to less than the line does.</summary>
     public IEnumerable<Cheaper?> ByAnotherUnit()
     {
-        if (item.Factor(_unit) is not { } factor || line.Quantity <= 0)
+        if (IsTyped || item.Factor(_unit) is not { } factor || line.Quantity <= 0)
             yield break;
         foreach (var unit in item.SalesUnits.Where(u => u.Unit != _unit && u.Factor > factor))
         {
@@ -86,6 +99,8 @@ internal sealed partial class LineAsked(PriceBook book, SheetRow sheet, SheetLin
     public List<Item> Alike(ItemFinder finder)
     {
         ArgumentNullException.ThrowIfNull(finder);
+        if (IsTyped)
+            return [];
         var (sizes, words) = (Sizes(item.Words), Words(item.Words));
         return
         [

@@ -29,7 +29,7 @@ public sealed record Cheaper(string Words, string Field, string Value, decimal S
 /// <param name="Lost">Rules that were looked at and did not make the price.</param>
 /// <param name="Stock">Each warehouse.</param>
 /// <param name="Ahead">What comes, and who else waits for it.</param>
-/// <param name="ToOthers">The last sales to other buyers; only for who sees what is sold to whom.</param>
+/// <param name="ToOthers">The last sales to other buyers.</param>
 public sealed record MarginNotes(
     IReadOnlyList<SoldBefore> ToThisBuyer,
     IReadOnlyList<SoldBefore> ToOthers,
@@ -68,7 +68,7 @@ public static class NotesEndpoint
         var wrote = line.AskedWords.Length > 0 ? line.AskedWords : null;
         if (line.ItemId is not { } itemId)
             return new MarginNotes([], [], "", [], [], null, [], [], wrote);
-        var sheet = await db.Sheets.AsNoTracking().FirstAsync(s => s.Id == id, cancel);
+        var sheet = await db.Sheets.AsNoTracking().Include(s => s.Lines).FirstAsync(s => s.Id == id, cancel);
         var buyer = await BuyerOf.SheetAsync(db, id, cancel);
         var book = await books.BookAsync(db, cancel);
         var item = book.Find(new(itemId))!;
@@ -82,7 +82,10 @@ public static class NotesEndpoint
             ahead,
             asked.NextBreak(),
             await CheaperAsync(db, asked, await books.ItemsAsync(db, cancel), cancel),
-            asked.Lost(),
+            // What left the house keeps the price that it had; the rules of today did not make it.
+            sheet.Kept.Length > 0
+                ? []
+                : asked.Lost(),
             wrote
         );
     }

@@ -3,6 +3,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Web.Security;
@@ -73,7 +74,7 @@ public static class ReachEndpoint
         var there = There(judged);
         return new ReachesView(
             free,
-            free is { } percent ? Wishes.TotalAt(priced, percent).Value : null,
+            free is { } percent ? priced.Under(new SheetDiscount(percent, null)).Tally.TotalWithTax.Value : null,
             actor.SeesAuthority ? judged.Headroom.Skip(1).FirstOrDefault()?.Name : null,
             there,
             Sum(priced, i => i.WeightKg),

@@ -245,7 +245,7 @@ public static class SourceEndpoints
                 )
                     .Where(i => i.Active)
                     .Take(CatalogueLines)
-                    .Select(i => Typed1($"{i.Code} x 1 {i.StockUnit.Code}")),
+                    .Select(i => RowOf($"{i.Code} x 1 {i.StockUnit.Code}")),
             ];
 
         public List<SourceLineView> Usual(List<SheetLineRow> lines) =>
@@ -259,12 +259,12 @@ public static class SourceEndpoints
                     ),
             ];
 
-        public List<SourceLineView> Typed(string text) => [.. text.Split('\n').Select(Typed1)];
+        public List<SourceLineView> Typed(string text) => [.. text.Split('\n').Select(RowOf)];
 
         private static IEnumerable<(SheetLineRow Row, SheetLine Line)> Lines(IEnumerable<SheetLineRow> rows) =>
             rows.Select(r => (r, r.AsTyped()));
 
-        private SourceLineView Typed1(string row)
+        private SourceLineView RowOf(string row)
         {
             if (row.StartsWith("# ", StringComparison.Ordinal) || row.StartsWith("// ", StringComparison.Ordinal))
             {

@@ -203,6 +203,19 @@ public sealed class FigureTests
             );
 
     [Fact]
+    public void What_no_rate_carries_home_stays_unknown_whatever_comes_behind_it()
+    {
+        LineMoney Under(decimal home) =>
+            LineMoney.Of(World.Sheet(World.Line(World.Shackle, 1m)).Lines[0]) with
+            {
+                CostUnder = home,
+            };
+        Assert.Equal(WholeFigure.Unknown, new CostUnder().Worst([Under(WholeFigure.Unknown), Under(5m)]));
+        Assert.Equal(12m, new CostUnder().Worst([Under(7m), Under(5m)]));
+        Assert.Null(new CostUnder().Worst([Under(0m)]));
+    }
+
+    [Fact]
     public void Lines_whose_cost_nobody_knows_are_counted_by_what_they_sell_for()
     {
         Assert.Null(new WithoutCost().Of(World.Sheet(World.Line(World.Shackle, 1m))));

@@ -20,10 +20,11 @@ public sealed class CostUnder : LineFigure
     {
         var sum = 0m;
         foreach (var line in lines)
-            sum =
-                line.CostUnder == decimal.MaxValue
-                    ? decimal.MaxValue
-                    : Math.Min(sum, decimal.MaxValue / 2) + line.CostUnder;
+        {
+            if (line.CostUnder == WholeFigure.Unknown)
+                return WholeFigure.Unknown;
+            sum += line.CostUnder;
+        }
         return sum > 0 ? sum : null;
     }
 
@@ -41,7 +42,7 @@ public sealed class CostUnder : LineFigure
     public override string Say(decimal value, Authority authority)
     {
         ArgumentNullException.ThrowIfNull(authority);
-        return value >= WholeFigure.Unknown
+        return value == WholeFigure.Unknown
             ? "costs typed under the catalogue’s, and no exchange rate to say by how much"
             : FormattableString.Invariant(
                 $"costs typed {value:#,0.00} under the catalogue’s, {authority.WithoutCost ?? 0m:#,0} may be taken alone"

@@ -3,7 +3,7 @@
   import type { SheetState } from './sheet.svelte';
 
   /** What can be done to the lines that are picked, together: one step, which undo takes back. */
-  let { sheet, onkeep }: { sheet: SheetState; onkeep: () => void } = $props();
+  let { sheet, onkeep }: { sheet: SheetState; onkeep: (forAll: boolean) => void } = $props();
 
   interface Change {
     field: string;
@@ -64,7 +64,8 @@
       >if wanted</button
     >
     <button class="hover:underline" onclick={sheet.remove}>remove</button>
-    <button class="hover:underline" onclick={onkeep}>keep as an assortment…</button>
+    <button class="hover:underline" onclick={() => onkeep(false)}>keep as an assortment…</button>
+    <button class="hover:underline" onclick={() => onkeep(true)}>for the house…</button>
     <button class="ml-auto text-second hover:underline" onclick={() => sheet.picked.clear()}>let them go</button>
   {/if}
 </div>

@@ -31,6 +31,7 @@
   let finding = $state(false);
   let sources = $state<Sources>();
   let keep = $state<Words>();
+  let forAll = $state(false);
 
   const ROW = 31;
   // So many rows are drawn whole; a longer sheet is drawn as far as it is seen.
@@ -106,13 +107,13 @@
   </div>
   <MarginNotes {sheet} {notes} />
 </section>
-{#if sheet.picks.length && sheet.editable}<Picked {sheet} onkeep={() => keep?.open()} />{/if}
+{#if sheet.picks.length && sheet.editable}<Picked {sheet} onkeep={(all) => ((forAll = all), keep?.open())} />{/if}
 <Sources bind:this={sources} {sheet} />
 <Words
   bind:this={keep}
   title="Keep these lines"
-  says="As an assortment of yours, to be put on other sheets: items and quantities, without prices."
+  says="As an assortment {forAll ? 'of the house, for everybody' : 'of yours'}, to be put on other sheets: items and quantities, without prices."
   label="by which name?"
   button="Keep"
-  take={sheet.keep}
+  take={(name) => sheet.keep(name, forAll)}
 />

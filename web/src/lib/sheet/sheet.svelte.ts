@@ -239,10 +239,10 @@ export class SheetState {
     return false;
   };
 
-  /** Keeps the picked lines, or all, as an assortment of one's own. */
-  keep = async (name: string) => {
+  /** Keeps the picked lines, or all, as an assortment: one's own, or the house's. */
+  keep = async (name: string, forAll: boolean) => {
     const keys = this.picks.map((l) => l.key);
-    await ask(api.POST('/api/sheets/{id}/assortments', { params: { path: { id: this.view.id } }, body: { name, forAll: false, keys } }));
+    await ask(api.POST('/api/sheets/{id}/assortments', { params: { path: { id: this.view.id } }, body: { name, forAll, keys } }));
     this.said = `Kept as “${name.trim()}”; G puts it on other sheets.`;
   };
 
