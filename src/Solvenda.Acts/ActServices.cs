@@ -27,6 +27,7 @@ public static class ActServices
             .AddSingleton<OutboxSignal>()
             .AddSingleton<Pulse>()
             .AddSingleton<ActRunner>()
+            .AddSingleton<LinesAtHand>()
             .AddSingleton<SheetLoader>()
             .AddSingleton<Judge>()
             .AddSingleton<Settling>()

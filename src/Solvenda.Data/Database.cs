@@ -18,6 +18,17 @@ public static class Database
             await db.Database.MigrateAsync(cancel);
     }
 
+    /// <summary>
+    /// Lets SQLite count how its tables are filled. Without that it reads all orders of the house to find those of one
+    /// buyer.
+    /// </summary>
+    public static async Task CountAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        // 0x10002: all tables, not only those that this connection asked; a little of each is looked at.
+        await db.Database.ExecuteSqlRawAsync("PRAGMA analysis_limit = 1000; PRAGMA optimize = 0x10002;", cancel);
+    }
+
     private static async Task<string?> LastMigrationAsync(SolvendaDb db, CancellationToken cancel)
     {
         await db.Database.OpenConnectionAsync(cancel);

@@ -33,12 +33,12 @@ public static class SheetMapping
         foreach (var line in draft.Lines)
         {
             if (!before.Remove(line.Key, out var kept))
-                row.Lines.Add(kept = new SheetLineRow { SheetId = row.Id, Key = line.Key });
+                row.Add(kept = new SheetLineRow { SheetId = row.Id, Key = line.Key });
             kept.Position = ++position;
             Take(kept, line);
         }
         foreach (var gone in before.Values)
-            row.Lines.Remove(gone);
+            row.Remove(gone);
     }
 
     /// <summary>Writes a head onto its row, with the copies that lists keep.</summary>

@@ -106,7 +106,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     // What is a part of something, and goes with it.
     private static void Parts(ModelBuilder model)
     {
-        model.Entity<SheetRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.SheetId);
+        model.Entity<SheetRow>().HasMany(s => s.StoredLines).WithOne().HasForeignKey(l => l.SheetId);
         model.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
         model.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
         model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
@@ -168,11 +168,12 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     {
         // What changed is looked for once, and not for each question about it: a sheet may have hundreds of lines.
         var (tracker, asks) = (ChangeTracker, ChangeTracker.AutoDetectChangesEnabled);
-        if (asks)
-            tracker.DetectChanges();
         tracker.AutoDetectChangesEnabled = false;
         try
         {
+            LearnOfLinesAtHand(tracker);
+            if (asks)
+                tracker.DetectChanges();
             var ofPrices = tracker
                 .Entries()
                 .Any(e =>
@@ -181,12 +182,52 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
                 );
             if (ofPrices && !CountsPricesLater)
                 await PricesChangedAsync(cancellationToken);
+            LinesMoveWithTheirSheet(tracker);
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         }
         finally
         {
             tracker.AutoDetectChangesEnabled = asks;
         }
+    }
+
+    // Lines that were at hand are not known to the context until they are changed: to know hundreds takes it longer
+    // than all the rest of an edit.
+    private void LearnOfLinesAtHand(ChangeTracker tracker)
+    {
+        foreach (var sheet in tracker.Entries<SheetRow>().Select(e => e.Entity).ToList())
+        {
+            foreach (var line in sheet.AtHand.Where(l => l.Untold.Count > 0))
+            {
+                var entry = Entry(line);
+                entry.State = EntityState.Unchanged;
+                foreach (var name in line.Untold)
+                    entry.Property(name).IsModified = true;
+                line.Heard();
+            }
+            foreach (var line in sheet.ForgetGone())
+                Entry(line).State = EntityState.Deleted;
+        }
+    }
+
+    // A version of a sheet stands for its lines: who has them by that version need not read them again.
+    private static void LinesMoveWithTheirSheet(ChangeTracker tracker)
+    {
+        var changed = tracker
+            .Entries<SheetLineRow>()
+            .Where(l => l.State is EntityState.Added or EntityState.Modified or EntityState.Deleted)
+            .Select(l => l.Property(r => r.SheetId).CurrentValue)
+            .ToHashSet();
+        foreach (var sheet in tracker.Entries<SheetRow>().Where(_ => changed.Count > 0))
+        {
+            if (!changed.Remove(sheet.Property(r => r.Id).CurrentValue))
+                continue;
+            var version = sheet.Property(r => r.Version);
+            if (sheet.State is EntityState.Unchanged or EntityState.Modified && !version.IsModified)
+                version.CurrentValue++;
+        }
+        if (changed.Count > 0)
+            throw new InvalidOperationException($"Lines of sheet {changed.First()} were changed without it.");
     }
 
     /// <summary>
@@ -219,7 +260,15 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         : ValueConverter<decimal, long>(
             v => decimal.ToInt64(decimal.Round(v * 1_000_000m, 0, MidpointRounding.AwayFromZero)),
             v => v / 1_000_000m
-        );
+        )
+    {
+        private static readonly Millionths One = new();
+
+        /// <summary>A number as it comes back when it was stored.</summary>
+        internal static decimal Stored(decimal v) => One.ConvertFromProviderTyped(One.ConvertToProviderTyped(v));
+
+        internal static decimal? Stored(decimal? v) => v is { } value ? Stored(value) : null;
+    }
 
     internal sealed class Utc()
         : ValueConverter<DateTime, DateTime>(v => v, v => DateTime.SpecifyKind(v, DateTimeKind.Utc));

@@ -64,6 +64,7 @@ public static partial class Startup
             .AddSingleton<Strip>()
             .AddSingleton<DocumentViews>()
             .AddSingleton<Presence>()
+            .AddSingleton<ShownLines>()
             .AddSingleton<OfferViews>()
             .AddSingleton<AskViews>();
         services
@@ -161,6 +162,7 @@ public static partial class Startup
         app.MapBeside();
         app.MapAttachments();
         app.MapPresence();
+        app.MapNewest();
         app.MapFind();
         app.MapOffers();
         app.MapMachines();
@@ -206,6 +208,7 @@ public static partial class Startup
             .Services.GetRequiredService<IDbContextFactory<SolvendaDb>>()
             .CreateDbContextAsync();
         await Database.BringUpAsync(db, CancellationToken.None);
+        await Database.CountAsync(db, CancellationToken.None);
         if (await db.People.AnyAsync())
             return;
         var now = app.Services.GetRequiredService<HouseClock>().UtcNow;
@@ -222,6 +225,7 @@ public static partial class Startup
                     bytes,
                     CancellationToken.None
                 );
+            await Database.CountAsync(db, CancellationToken.None);
             return;
         }
         var token = Tokens.New();

@@ -108,6 +108,7 @@ public sealed class ActRunner(
             );
         }
         await transaction.CommitAsync(cancel);
+        work.Stored();
         outbox.Wake();
         pulse.Tell(work.Touched);
         return answer;

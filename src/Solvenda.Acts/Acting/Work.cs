@@ -13,6 +13,7 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
 {
     private readonly List<Leaving> _leaving = [];
     private readonly HashSet<string> _touched = [];
+    private readonly List<Action> _once = [];
 
     public SolvendaDb Db => db;
 
@@ -39,6 +40,11 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
         _touched.Add(subject);
         _leaving.Add(new Leaving(facts, subject, dossier, why, actor.PersonId, actor.Name, now));
     }
+
+    /// <summary>Does something when all of it is stored, and only then; it must not fail.</summary>
+    public void OnceStored(Action then) => _once.Add(then);
+
+    internal void Stored() => _once.ForEach(then => then());
 
     /// <summary>Puts the events left so far into the chain, for work that goes in portions.</summary>
     public async Task ChainAsync(CancellationToken cancel)

@@ -28,7 +28,7 @@ public sealed class AddAttachmentAct(SheetLoader loader) : Act<AddAttachment, lo
         if (input.Bytes.Length == 0)
             throw RefusedException.Bad("file_empty", "The file is empty; nothing was kept.", "file");
         var open = await loader.DocumentAsync(work.Db, input.Document, cancel);
-        if (input.Line is { } key && open.Sheet.Lines.TrueForAll(l => l.Key != key))
+        if (input.Line is { } key && open.Sheet.Lines.All(l => l.Key != key))
             throw RefusedException.NotFound("such line");
         if (await work.Db.Attachments.CountAsync(f => f.DossierId == open.Dossier.Id, cancel) >= MostFiles)
             throw RefusedException.Bad(

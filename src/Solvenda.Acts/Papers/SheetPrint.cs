@@ -99,7 +99,7 @@ public static class SheetPrint
         facts.Add((wording["date"], wording.Day(today)));
         foreach (var term in HeadTerms.All.Where(t => t.Paper is not null))
         {
-            if (term.In(open.ToDraft().Head) is { } text)
+            if (term.In(open.WholeHead()) is { } text)
                 facts.Add((wording[term.Paper!], Said(term, text, wording)));
             // The Incoterm stands behind the payment, with its place.
             if (term == HeadTerms.PaymentDays && Delivery(open.Sheet.Head) is { } delivery)

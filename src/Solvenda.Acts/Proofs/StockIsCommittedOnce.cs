@@ -29,7 +29,7 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
         var book = await books.BookAsync(db, cancel);
         var waiting = await db
             .Orders.AsNoTracking()
-            .Include(o => o.Sheet.Lines)
+            .Include(o => o.Sheet.StoredLines)
             .Include(o => o.Dossier.Buyer)
             .Where(o => o.Terms == TermsTrack.Confirmed && o.Goods == GoodsTrack.Waiting)
             .ToListAsync(cancel);

@@ -42,7 +42,7 @@ public sealed class TotalsAreOfTheirLines(PriceBooks books) : IProof
             var ids = some.Select(d => d.SheetId).ToList();
             var sheets = await db
                 .Sheets.AsNoTracking()
-                .Include(s => s.Lines)
+                .Include(s => s.StoredLines)
                 .Where(s => EF.Parameter(ids).Contains(s.Id) && s.Kept != "")
                 .ToDictionaryAsync(s => s.Id, cancel);
             foreach (var document in some)

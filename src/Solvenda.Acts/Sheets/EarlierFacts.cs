@@ -104,7 +104,7 @@ internal static class EarlierFacts
     {
         var order = open.Order!;
         var mine = open
-            .Sheet.Lines.Where(l => l.ItemId != null)
+            .Sheet.StoredLines.Where(l => l.ItemId != null)
             .Select(l => (l.ItemId, l.Quantity, l.Unit))
             .Order()
             .ToList();
@@ -125,7 +125,7 @@ internal static class EarlierFacts
                 Po = o.Sheet.PoNumber ?? "",
                 o.CreatedAt,
                 Lines = o
-                    .Sheet.Lines.Select(l => new
+                    .Sheet.StoredLines.Select(l => new
                     {
                         l.ItemId,
                         l.Quantity,

@@ -63,20 +63,19 @@ public sealed class OpenSheet
     public bool IsEditable => Quote is { } q ? QuoteMoves.IsOpen(q.State) : Tracks.IsOpen(Order!.Terms);
 
     /// <summary>As it is typed, with what is kept on the document and the dossier.</summary>
-    public Draft ToDraft()
+    public Draft ToDraft() => Sheet.ToDraft() with { Head = WholeHead() };
+
+    /// <summary>Its head, with what is kept on the document and the dossier.</summary>
+    public Head WholeHead()
     {
-        var draft = Sheet.ToDraft();
-        var head = draft.Head.With(HeadTerms.Matter.Name, Dossier.Matter, null);
-        return draft with
-        {
-            Head = Quote is null
-                ? head
-                : head.With(
-                    HeadTerms.ValidUntil.Name,
-                    Quote.ValidUntil.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
-                    null
-                ),
-        };
+        var head = Sheet.Head.With(HeadTerms.Matter.Name, Dossier.Matter, null);
+        return Quote is null
+            ? head
+            : head.With(
+                HeadTerms.ValidUntil.Name,
+                Quote.ValidUntil.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+                null
+            );
     }
 
     /// <summary>Writes a draft back, each part where it is kept.</summary>

@@ -19,7 +19,7 @@ public sealed record Settled(Judged Judged, ImmutableArray<long> Overtaken, Quot
 /// price got worse by it, kept for
 /// lists, and asks and state moved where a grant no longer covers it.
 /// </summary>
-public sealed class Settling(Judge judge)
+public sealed class Settling(Judge judge, LinesAtHand lines)
 {
     /// <summary>Settles an open sheet after a change.</summary>
     public async Task<Settled> SettleAsync(Work work, OpenSheet open, CancellationToken cancel)
@@ -32,6 +32,7 @@ public sealed class Settling(Judge judge)
         if (LostBreaks(work, open.Sheet, priced))
             priced = open.Sheet.Priced(open.Buyer, open.Book);
         open.Sheet.Keep(priced);
+        work.OnceStored(() => lines.Keep(open.Sheet));
         var judged = await judge.JudgeAsync(work.Db, open, priced, work.Actor.Hand, cancel);
         KeepStops(judged);
         var overtaken = Overtake(work, open, judged);

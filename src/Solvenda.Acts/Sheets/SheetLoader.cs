@@ -8,7 +8,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>Loads open sheets; the context tracks them where an act means to change them.</summary>
-public sealed class SheetLoader(PriceBooks books)
+public sealed class SheetLoader(PriceBooks books, LinesAtHand lines)
 {
     public async Task<OpenSheet> BySheetAsync(SolvendaDb db, long sheetId, CancellationToken cancel)
     {
@@ -40,10 +40,18 @@ public sealed class SheetLoader(PriceBooks books)
     }
 
     private static IQueryable<QuoteRow> Quotes(SolvendaDb db) =>
-        db.Quotes.Include(q => q.Dossier.Buyer).Include(q => q.Sheet.Lines).AsSplitQuery();
+        db.Quotes.Include(q => q.Dossier.Buyer).Include(q => q.Sheet);
 
     private static IQueryable<OrderRow> Orders(SolvendaDb db) =>
-        db.Orders.Include(o => o.Dossier.Buyer).Include(o => o.Sheet.Lines).AsSplitQuery();
+        db.Orders.Include(o => o.Dossier.Buyer).Include(o => o.Sheet);
+
+    private async Task LinesAsync(SolvendaDb db, SheetRow sheet, CancellationToken cancel)
+    {
+        if (sheet.Lines.Count == 0 && lines.Of(sheet) is { } atHand)
+            sheet.Have(atHand);
+        else
+            await db.Entry(sheet).Collection(s => s.StoredLines).LoadAsync(cancel);
+    }
 
     private async Task<OpenSheet> OpenAsync(SolvendaDb db, QuoteRow? quote, OrderRow? order, CancellationToken cancel)
     {
@@ -51,11 +59,12 @@ public sealed class SheetLoader(PriceBooks books)
             throw RefusedException.NotFound("such quote or order");
         var sheet = quote?.Sheet ?? order!.Sheet;
         var dossier = quote?.Dossier ?? order!.Dossier;
+        await LinesAsync(db, sheet, cancel);
         var accepted = order?.QuoteId is { } quoteId
             ? await db
                 .Quotes.AsNoTracking()
                 .Where(q => q.Id == quoteId)
-                .Include(q => q.Sheet.Lines)
+                .Include(q => q.Sheet.StoredLines)
                 .Select(q => q.Sheet)
                 .FirstOrDefaultAsync(cancel)
             : null;

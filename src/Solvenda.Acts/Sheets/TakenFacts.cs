@@ -35,23 +35,32 @@ internal static class TakenFacts
             .OrderByDescending(o => o.Id)
             .Take(OrdersLookedAt)
             .Select(o => o.SheetId);
+        // Least and most of each item in each unit, worked out by the database: the lines themselves may be thousands.
         var taken = await db
             .SheetLines.Where(l => l.ItemId != null && l.Quantity > 0 && sheets.Contains(l.SheetId))
-            .Select(l => new
+            .GroupBy(l => new { l.ItemId, l.Unit })
+            .Select(g => new
             {
-                l.ItemId,
-                l.Quantity,
-                l.Unit,
+                g.Key.ItemId,
+                g.Key.Unit,
+                Least = g.Min(l => l.Quantity),
+                Most = g.Max(l => l.Quantity),
+                Times = g.Count(),
             })
             .ToListAsync(cancel);
         return taken
-            .Select(t =>
-                (Item: items.GetValueOrDefault(new ItemId(t.ItemId!.Value)), t.Quantity, Unit: Unit.Of(t.Unit))
-            )
+            .Select(t => (Item: items.GetValueOrDefault(new ItemId(t.ItemId!.Value)), Taken: t))
             .Where(t => t.Item is not null)
-            .Select(t => (t.Item!.Id, Units: t.Quantity * (t.Item.Factor(t.Unit) ?? 0m)))
-            .Where(t => t.Units > 0)
+            .Select(t => (t.Item!.Id, Factor: t.Item.Factor(Unit.Of(t.Taken.Unit)) ?? 0m, t.Taken))
+            .Where(t => t.Factor > 0)
             .GroupBy(t => t.Id)
-            .ToDictionary(g => g.Key, g => new TakenBefore(g.Min(t => t.Units), g.Max(t => t.Units), g.Count()));
+            .ToDictionary(
+                g => g.Key,
+                g => new TakenBefore(
+                    g.Min(t => t.Taken.Least * t.Factor),
+                    g.Max(t => t.Taken.Most * t.Factor),
+                    g.Sum(t => t.Taken.Times)
+                )
+            );
     }
 }

@@ -88,6 +88,8 @@ public static class Headroom
             guess,
             d =>
             {
+                if (OnAll.IsBeyond(d, authority))
+                    return false;
                 var shares = Amount
                     .Round(Amount.FromMinor(discountable, currency).Value * d / 100m, currency)
                     .SplitOver(weights);
@@ -105,8 +107,7 @@ public static class Headroom
                         below++;
                 }
                 var zero = Amount.Zero(currency);
-                return !OnAll.IsBeyond(d, authority)
-                    && Allows(authority, new LineMoney(0m, worst?.Earned ?? zero, worst?.Cost, below > 0));
+                return Allows(authority, new LineMoney(0m, worst?.Earned ?? zero, worst?.Cost, below > 0));
             }
         );
     }

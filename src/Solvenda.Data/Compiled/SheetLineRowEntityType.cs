@@ -280,12 +280,12 @@ namespace Solvenda.Data.Compiled
                 deleteBehavior: DeleteBehavior.Cascade,
                 required: true);
 
-            var lines = principalEntityType.AddNavigation("Lines",
+            var storedLines = principalEntityType.AddNavigation("StoredLines",
                 runtimeForeignKey,
                 onDependent: false,
                 typeof(List<SheetLineRow>),
-                propertyInfo: typeof(SheetRow).GetProperty("Lines", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(SheetRow).GetField("<Lines>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+                propertyInfo: typeof(SheetRow).GetProperty("StoredLines", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetRow).GetField("<StoredLines>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             return runtimeForeignKey;
         }

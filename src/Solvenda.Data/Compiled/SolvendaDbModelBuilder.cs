@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("c3f5b652-a898-41d4-9018-5fb7eec7ec36"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("c93cbac6-ebb2-4cb5-940b-1b4a85cb3132"), entityTypeCount: 54)
         {
         }
 

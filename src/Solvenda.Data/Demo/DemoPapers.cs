@@ -67,7 +67,7 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
         );
         foreach (var (item, quantity, unit, discount) in lines)
         {
-            sheet.Lines.Add(
+            sheet.Add(
                 new SheetLineRow
                 {
                     SheetId = sheet.Id,

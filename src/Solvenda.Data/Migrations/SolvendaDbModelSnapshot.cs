@@ -2597,7 +2597,7 @@ namespace Solvenda.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict);
 
                     b.HasOne("Solvenda.Data.Rows.SheetRow", null)
-                        .WithMany("Lines")
+                        .WithMany("StoredLines")
                         .HasForeignKey("SheetId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
@@ -2633,7 +2633,7 @@ namespace Solvenda.Data.Migrations
 
             modelBuilder.Entity("Solvenda.Data.Rows.SheetRow", b =>
                 {
-                    b.Navigation("Lines");
+                    b.Navigation("StoredLines");
                 });
 #pragma warning restore 612, 618
         }

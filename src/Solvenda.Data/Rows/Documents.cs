@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
@@ -61,7 +62,44 @@ public sealed class SheetRow
 
     [ConcurrencyCheckVersion]
     public long Version { get; set; } = 1;
-    public List<SheetLineRow> Lines { get; set; } = [];
+
+    /// <summary>Its lines as the context knows them: for queries.</summary>
+    public List<SheetLineRow> StoredLines { get; set; } = [];
+
+    /// <summary>Its lines, all of them, to be read and changed.</summary>
+    [NotMapped]
+    public IReadOnlyList<SheetLineRow> Lines => _atHand ?? StoredLines;
+
+    /// <summary>Lines of this version that were not read again; the context learns of those that change.</summary>
+    internal IReadOnlyList<SheetLineRow> AtHand => _atHand ?? [];
+
+    private List<SheetLineRow>? _atHand;
+    private List<SheetLineRow> _gone = [];
+
+    /// <summary>Those of them that were taken out since this was asked last.</summary>
+    internal List<SheetLineRow> ForgetGone()
+    {
+        var gone = _gone;
+        _gone = [];
+        return gone;
+    }
+
+    /// <summary>Takes lines that are at hand as its own, so that they are not read.</summary>
+    /// <param name="lines">As they are stored, <see cref="SheetLineRow.Apart"/>.</param>
+    public void Have(List<SheetLineRow> lines) => _atHand = lines;
+
+    public void Add(SheetLineRow line)
+    {
+        StoredLines.Add(line);
+        _atHand?.Add(line);
+    }
+
+    public void Remove(SheetLineRow line)
+    {
+        var wasAtHand = _atHand?.Remove(line) ?? false;
+        if (!StoredLines.Remove(line) && wasAtHand)
+            _gone.Add(line);
+    }
 }
 
 /// <summary>One revision of a quote.</summary>

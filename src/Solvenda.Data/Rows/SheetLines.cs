@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
+using static Solvenda.Data.SolvendaDb;
 
 namespace Solvenda.Data.Rows;
 
@@ -185,5 +186,20 @@ public sealed class SheetLineRow : ToldRow
     {
         get;
         set => Tell(ref field, value);
+    }
+
+    /// <summary>A row of its own with the same values, that no context knows.</summary>
+    public SheetLineRow Apart() => (SheetLineRow)Copy();
+
+    /// <summary>Such a row, with its numbers as they come back from the database.</summary>
+    public SheetLineRow AsStored()
+    {
+        var row = Apart();
+        (row.Quantity, row.HandValue) = (Millionths.Stored(Quantity), Millionths.Stored(HandValue));
+        (row.PriceBase, row.AskedPriceBase) = (Millionths.Stored(PriceBase), Millionths.Stored(AskedPriceBase));
+        (row.Cost, row.NetPrice) = (Millionths.Stored(Cost), Millionths.Stored(NetPrice));
+        (row.BasePrice, row.AskedPrice) = (Millionths.Stored(BasePrice), Millionths.Stored(AskedPrice));
+        row.AskedQuantity = Millionths.Stored(AskedQuantity);
+        return row;
     }
 }

@@ -55,7 +55,7 @@ public static class BesideEndpoint
     /// <summary>What a document can be put beside: the likeliest first.</summary>
     internal static async Task<List<BesideChoice>> ChoicesAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel)
     {
-        var asked = open.Sheet.Lines.Exists(l => l.AskedWords.Length > 0 || l.AskedCode is not null);
+        var asked = open.Sheet.Lines.Any(l => l.AskedWords.Length > 0 || l.AskedCode is not null);
         List<BesideChoice> choices = asked
             ? [new BesideChoice(AskedMark + open.Number, open.Order is null ? "what they asked for" : "their PO")]
             : [];
@@ -142,7 +142,7 @@ public static class BesideEndpoint
         var priced = open.Sheet.Priced(open.Buyer, open.Book);
         return name.StartsWith(AskedMark, StringComparison.Ordinal)
             ? Side.Asked(priced)
-            : Side.Of(priced, open.ToDraft().Head);
+            : Side.Of(priced, open.WholeHead());
     }
 
     private static async Task<OpenSheet> OpenAsync(

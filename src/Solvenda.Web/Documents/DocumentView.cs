@@ -30,6 +30,7 @@ public sealed record AskRound(
 public sealed record BuyerBrief(long Id, string Code, string Name, string Country, string? Contact, string? Mail);
 
 /// <summary>A quote or an order, with its sheet: the same shape for both.</summary>
+/// <param name="LastEvent">The last event about it that was no change of its sheet; 0 for none.</param>
 public sealed record DocumentView(
     DocumentKind Kind,
     string Number,
@@ -51,7 +52,8 @@ public sealed record DocumentView(
     IReadOnlyList<BesideChoice> Beside,
     IReadOnlyList<ToChooseView> ToChoose,
     IReadOnlyList<string> Columns,
-    IReadOnlyList<string> MoreColumns
+    IReadOnlyList<string> MoreColumns,
+    long LastEvent
 );
 
 /// <summary>A quote that the buyer takes one of, this one among them.</summary>
@@ -102,7 +104,8 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             await BesideEndpoint.ChoicesAsync(db, open, cancel),
             await ToChooseAsync(db, open, cancel),
             await ColumnsAsync(db, who, cancel),
-            [.. ChooseColumnsAct.All.Where(c => who.SeesCost || c is not ("cost" or "margin"))]
+            [.. ChooseColumnsAct.All.Where(c => who.SeesCost || c is not ("cost" or "margin"))],
+            await NewestEndpoint.LastEventAsync(db, open.Subject, cancel)
         );
     }
 

@@ -99,7 +99,7 @@ public sealed class Strip(HouseClock clock)
             .Select(o => new
             {
                 o.Sheet.Wanted,
-                Promised = o.Sheet.Lines.Max(l => l.Promised),
+                Promised = o.Sheet.StoredLines.Max(l => l.Promised),
                 o.Number,
             })
             .FirstOrDefaultAsync(cancel);

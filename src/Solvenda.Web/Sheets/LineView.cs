@@ -133,6 +133,23 @@ public sealed record LineView(
         );
     }
 
+    /// <summary>Whether it looks the same in everything.</summary>
+    public bool IsAs(LineView? other) =>
+        other is not null
+        && this with
+        {
+            Units = other.Units,
+            Build = other.Build,
+            RuleCharges = other.RuleCharges,
+            Parts = other.Parts,
+            Arrivals = other.Arrivals,
+        } == other
+        && Units.SequenceEqual(other.Units)
+        && Build.SequenceEqual(other.Build)
+        && RuleCharges.SequenceEqual(other.RuleCharges)
+        && Parts.SequenceEqual(other.Parts)
+        && Arrivals.SequenceEqual(other.Arrivals);
+
     private static List<ArrivalView> ArrivalsOf(PricedLine l, LineStock? stock) =>
         [
             .. (stock?.Parts ?? []).Select(p => new ArrivalView(

@@ -68,7 +68,7 @@ public static class NotesEndpoint
         var wrote = line.AskedWords.Length > 0 ? line.AskedWords : null;
         if (line.ItemId is not { } itemId)
             return new MarginNotes([], [], "", [], [], null, [], [], wrote);
-        var sheet = await db.Sheets.AsNoTracking().Include(s => s.Lines).FirstAsync(s => s.Id == id, cancel);
+        var sheet = await db.Sheets.AsNoTracking().Include(s => s.StoredLines).FirstAsync(s => s.Id == id, cancel);
         var buyer = await BuyerOf.SheetAsync(db, id, cancel);
         var book = await books.BookAsync(db, cancel);
         var item = book.Find(new(itemId))!;

@@ -4,10 +4,22 @@ using Solvenda.Core.Documents;
 
 namespace Solvenda.Web.Sheets;
 
-/// <summary>What came of a change: the whole sheet, where its document stands now, and what comes next.</summary>
+/// <summary>What came of a change: the sheet, where its document stands now, and what comes next.</summary>
 /// <param name="StateWords">Where it stands, in words.</param>
 /// <param name="Tracks">Of an order; null for a quote.</param>
-public sealed record SheetAnswer(SheetView Sheet, NextMove Next, QuoteState? State, string StateWords, Tracks? Tracks)
+/// <param name="Shown">Names what is shown with this answer; said with the next change, its answer need only carry the
+/// lines that are otherwise.</param>
+/// <param name="Keys">The lines of the sheet in their order, where it carries only those that are otherwise than what
+/// was shown; null where it carries all.</param>
+public sealed record SheetAnswer(
+    SheetView Sheet,
+    NextMove Next,
+    QuoteState? State,
+    string StateWords,
+    Tracks? Tracks,
+    string Shown,
+    IReadOnlyList<long>? Keys
+)
 {
     public static SheetAnswer Of(Judged judged, Actor who)
     {
@@ -17,7 +29,9 @@ public sealed record SheetAnswer(SheetView Sheet, NextMove Next, QuoteState? Sta
             NextMoves.Of(Judge.StandingOf(judged, null)),
             judged.Open.Quote?.State,
             Standings.Words(judged),
-            Standings.TracksOf(judged)
+            Standings.TracksOf(judged),
+            "",
+            null
         );
     }
 }

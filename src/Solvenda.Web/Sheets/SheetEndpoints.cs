@@ -32,19 +32,22 @@ public static class SheetEndpoints
     }
 
     /// <summary>
-    /// Carries edits out on the version that the screen saw; answers with the whole sheet priced and judged anew.
+    /// Carries edits out on the version that the screen saw; answers with the sheet priced and judged anew.
     /// </summary>
     private static async Task<SheetAnswer> Edit(
         long id,
         SheetEdit[] edits,
         [FromHeader(Name = "If-Match")] string? ifMatch,
+        [FromHeader(Name = ShownLines.Header)] string? shown,
         ClaimsPrincipal user,
         ActRunner acts,
+        ShownLines lines,
         CancellationToken cancel
     )
     {
         var actor = user.ActorOf();
-        return SheetAnswer.Of(await acts.RunAsync(actor, new EditSheet(id, edits, Seen.Of(ifMatch)), cancel), actor);
+        var judged = await acts.RunAsync(actor, new EditSheet(id, edits, Seen.Of(ifMatch)), cancel);
+        return lines.Since(shown, SheetAnswer.Of(judged, actor));
     }
 
     /// <summary>Puts rows of a spreadsheet onto the sheet, behind a line or at the end.</summary>
@@ -52,27 +55,44 @@ public static class SheetEndpoints
         long id,
         RowsPasted rows,
         [FromHeader(Name = "If-Match")] string? ifMatch,
+        [FromHeader(Name = ShownLines.Header)] string? shown,
         ClaimsPrincipal user,
         ActRunner acts,
+        ShownLines lines,
         CancellationToken cancel
     )
     {
         var actor = user.ActorOf();
         var done = await acts.RunAsync(actor, new PasteRows(id, rows.Text, rows.After, Seen.Of(ifMatch)), cancel);
-        return new PasteAnswer(SheetAnswer.Of(done.Judged, actor), done.Lines, done.ToFix, done.Words);
+        var answer = lines.Since(shown, SheetAnswer.Of(done.Judged, actor));
+        return new PasteAnswer(answer, done.Lines, done.ToFix, done.Words);
     }
 
     /// <summary>Takes one's own last change back.</summary>
-    private static async Task<SheetAnswer> Undo(long id, ClaimsPrincipal user, ActRunner acts, CancellationToken cancel)
+    private static async Task<SheetAnswer> Undo(
+        long id,
+        [FromHeader(Name = ShownLines.Header)] string? shown,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        ShownLines lines,
+        CancellationToken cancel
+    )
     {
         var actor = user.ActorOf();
-        return SheetAnswer.Of(await acts.RunAsync(actor, new UndoEdit(id), cancel), actor);
+        return lines.Since(shown, SheetAnswer.Of(await acts.RunAsync(actor, new UndoEdit(id), cancel), actor));
     }
 
     /// <summary>Puts in again what one took back last.</summary>
-    private static async Task<SheetAnswer> Redo(long id, ClaimsPrincipal user, ActRunner acts, CancellationToken cancel)
+    private static async Task<SheetAnswer> Redo(
+        long id,
+        [FromHeader(Name = ShownLines.Header)] string? shown,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        ShownLines lines,
+        CancellationToken cancel
+    )
     {
         var actor = user.ActorOf();
-        return SheetAnswer.Of(await acts.RunAsync(actor, new RedoEdit(id), cancel), actor);
+        return lines.Since(shown, SheetAnswer.Of(await acts.RunAsync(actor, new RedoEdit(id), cancel), actor));
     }
 }

@@ -102,7 +102,7 @@ public static class SourceEndpoints
                 o.Number,
                 o.Dossier.Matter,
                 DateOnly.FromDateTime(o.CreatedAt),
-                o.Sheet.Lines.Count
+                o.Sheet.StoredLines.Count
             ))
             .ToListAsync(cancel);
         var quotes = await db
@@ -117,7 +117,7 @@ public static class SourceEndpoints
                 q.Number,
                 q.Dossier.Matter,
                 DateOnly.FromDateTime(q.CreatedAt),
-                q.Sheet.Lines.Count
+                q.Sheet.StoredLines.Count
             ))
             .ToListAsync(cancel);
         sources.AddRange(orders.Concat(quotes).OrderByDescending(s => s.Day));
@@ -163,7 +163,7 @@ public static class SourceEndpoints
         var lines = await db
             .Orders.Where(o => o.Dossier.BuyerId == buyer && o.CreatedAt >= since)
             .OrderByDescending(o => o.Id)
-            .SelectMany(o => o.Sheet.Lines.Where(l => l.ItemId != null && l.Quantity > 0))
+            .SelectMany(o => o.Sheet.StoredLines.Where(l => l.ItemId != null && l.Quantity > 0))
             .AsNoTracking()
             .ToListAsync(cancel);
         return
@@ -202,7 +202,7 @@ public static class SourceEndpoints
                     .Take(1);
         return await db
                 .Sheets.AsNoTracking()
-                .Include(s => s.Lines)
+                .Include(s => s.StoredLines)
                 .FirstOrDefaultAsync(s => sheets.Contains(s.Id), cancel)
             ?? throw RefusedException.NotFound("such document of this buyer");
     }

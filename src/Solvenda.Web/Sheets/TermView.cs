@@ -33,7 +33,7 @@ public sealed record TermView(
     {
         ArgumentNullException.ThrowIfNull(judged);
         var open = judged.Open;
-        var (head, facts) = (open.ToDraft().Head, open.FactsFor(judged.Me, default));
+        var (head, facts) = (open.WholeHead(), open.FactsFor(judged.Me, default));
         return
         [
             .. HeadTerms

@@ -44,9 +44,13 @@ export class DocumentState {
 
   reload = async () => this.take(await this.#load());
 
-  /** Takes what others did, unless what is shown came later than that. */
+  /** Takes what others did, where there is anything: unless what is shown came later, or is what one did oneself. */
   follow = async () => {
     try {
+      await this.sheet.settled();
+      const newest = await ask(api.GET('/api/newest/{number}', this.#path()));
+      const { id, version } = this.sheet.view;
+      if (newest.sheet === id && newest.version <= version && newest.event <= this.doc.lastEvent) return;
       const fresh = await this.#load();
       if (fresh.sheet.version >= this.sheet.view.version) this.take(fresh);
     } catch {

@@ -49,12 +49,25 @@ test('a refusal is said and changes nothing', async () => {
 
 test('what others did is followed, but nothing older than what is shown', async () => {
   let there = view(9);
+  vi.spyOn(api, 'GET').mockImplementation((async () => ({ data: { sheet: 1, version: 10, event: 0 }, response: new Response() })) as never);
   const document = new DocumentState(view(7), async () => there, true);
   await document.follow();
   expect(document.sheet.view.version).toBe(9);
   there = view(8);
   await document.follow();
   expect(document.sheet.view.version).toBe(9);
+});
+
+test('what one did oneself is not fetched again; what else was done to the document is', async () => {
+  const newest = { sheet: 1, version: 7, event: 40 };
+  vi.spyOn(api, 'GET').mockImplementation((async () => ({ data: newest, response: new Response() })) as never);
+  const load = vi.fn(async () => view(7));
+  const document = new DocumentState({ ...view(7), lastEvent: 40 }, load, true);
+  await document.follow();
+  expect(load).not.toHaveBeenCalled();
+  newest.event = 41;
+  await document.follow();
+  expect(load).toHaveBeenCalledOnce();
 });
 
 test('keys cure what is wrong where they are and with the whole; the same way out has one key', () => {

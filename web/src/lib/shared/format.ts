@@ -1,13 +1,23 @@
 const minus = '\u2212';
 
+// A formatter takes longer to make than a hundred numbers to write.
+const made = new Map<string, Intl.NumberFormat>();
+
+function writer(language: string, least: number, most: number): Intl.NumberFormat {
+  const key = `${language} ${least} ${most}`;
+  const found = made.get(key) ?? new Intl.NumberFormat(language, { minimumFractionDigits: least, maximumFractionDigits: most, useGrouping: 'always' });
+  made.set(key, found);
+  return found;
+}
+
 /** A number with exactly so many decimals, thousands apart, and a true minus, as a language writes it. */
 export function fixedIn(language: string, value: number, decimals: number): string {
-  return value.toLocaleString(language, { minimumFractionDigits: decimals, maximumFractionDigits: decimals, useGrouping: 'always' }).replace('-', minus);
+  return writer(language, decimals, decimals).format(value).replace('-', minus);
 }
 
 /** A number with as many decimals as it has, at most six, as a language writes it. */
 export function plainIn(language: string, value: number): string {
-  return value.toLocaleString(language, { maximumFractionDigits: 6, useGrouping: 'always' }).replace('-', minus);
+  return writer(language, 0, 6).format(value).replace('-', minus);
 }
 
 /** As the house writes it. */
@@ -21,11 +31,13 @@ export function fill(text: string | undefined, ...values: (string | number | nul
   return (text ?? '').replace(/\{(\d)\}/g, (place, at: string) => String(values[Number(at)] ?? place));
 }
 
+const dayOfYear = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+const dayWithYear = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
 /** "24 Nov"; with the year where it is not this one. */
 export function day(iso: string, now = new Date()): string {
   const at = new Date(iso.length === 10 ? `${iso}T12:00:00` : iso);
-  const sameYear = at.getFullYear() === now.getFullYear();
-  return at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', ...(sameYear ? {} : { year: 'numeric' }) });
+  return (at.getFullYear() === now.getFullYear() ? dayOfYear : dayWithYear).format(at);
 }
 
 /** How long ago, in words: "12 min", "3 h", "2 days". */

@@ -71,12 +71,16 @@
 {#if finding}<Find {sheet} onclose={() => (finding = false)} />{/if}
 <section class="flex min-h-0 flex-1 border border-hairline bg-sheet" aria-label="sheet" data-sheet bind:clientWidth={width}>
   <div class="min-w-0 flex-1 overflow-auto" bind:clientHeight={height} onscroll={(e) => (top = e.currentTarget.scrollTop)}>
-    <table class="w-full border-collapse max-sm:block" aria-rowcount={lines.length}>
+    <table
+      class="w-full table-fixed border-collapse max-sm:block"
+      style:min-width={width < 700 ? undefined : `${810 + 80 * (more.length + (theirs ? 1 : 0))}px`}
+      aria-rowcount={lines.length}
+    >
       <thead class="max-sm:sr-only">
         <tr class="sticky top-0 z-10 bg-sheet text-[11.5px] text-second">
           <th class="w-7 border-b border-(--strong)"><span class="sr-only">check</span></th>
           <th class="w-9 border-b border-(--strong)"><span class="sr-only">line</span></th>
-          <th class="min-w-64 border-b border-(--strong) py-1.5 pl-3 text-left font-normal">what</th>
+          <th class="border-b border-(--strong) py-1.5 pl-3 text-left font-normal">what</th>
           <th class="w-20 border-b border-(--strong) text-right font-normal">quantity</th>
           <th class="w-24 border-b border-(--strong) text-right font-normal max-sm:hidden">price</th>
           <th class="w-16 border-b border-(--strong) text-right font-normal max-sm:hidden">less</th>

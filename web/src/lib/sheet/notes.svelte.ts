@@ -21,7 +21,7 @@ export class LineNotes {
           (notes) => !overtaken && (this.#found = { line, notes }),
           () => !overtaken && (this.#found = null),
         );
-      }, 120);
+      }, 200);
       return () => {
         overtaken = true;
         clearTimeout(timer);

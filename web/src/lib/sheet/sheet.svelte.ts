@@ -58,6 +58,8 @@ export class SheetState {
   /** A refused edit, kept. */
   refused = $state.raw<Refused | null>(null);
   #queue: Promise<void> = Promise.resolve();
+  // What the server called the sheet that it answered with last. It says nothing of one that was fetched anew.
+  #shown: { view: SheetView | null; tag: string } = { view: null, tag: '' };
   #reload: () => Promise<void>;
   #answered: (answer: SheetAnswer) => void;
 
@@ -95,9 +97,9 @@ export class SheetState {
   /** Sends edits. Resolves to whether the server took them; what it did not take is kept in {@link refused} where the sheet had moved on. */
   edit = (edits: SheetEdit[]): Promise<boolean> =>
     this.#inTurn(
-      () =>
+      (shown) =>
         api.POST('/api/sheets/{id}/edits', {
-          params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"` } },
+          params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"`, ...shown } },
           body: edits,
         }),
       edits,
@@ -105,14 +107,17 @@ export class SheetState {
 
   /** Puts rows of a spreadsheet at the end. What was not plain is said in {@link said}. */
   paste = (text: string): Promise<boolean> =>
-    this.#inTurn(async () => {
+    this.#inTurn(async (shown) => {
       const { data, ...rest } = await api.POST('/api/sheets/{id}/paste', {
-        params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"` } },
+        params: { path: { id: this.view.id }, header: { 'If-Match': `"${this.view.version}"`, ...shown } },
         body: { text, after: null },
       });
       if (data) this.said = `${data.lines === 1 ? 'One line' : `${data.lines} lines`} from the rows you pasted. ${data.words}`.trim();
       return { ...rest, data: data?.answer };
     });
+
+  /** Resolves when nothing that was typed is still on its way. */
+  settled = (): Promise<void> => this.#queue;
 
   set = (line: number | null, field: string, value: string) => this.edit([{ kind: 'set', line, field, value }]);
 
@@ -128,10 +133,10 @@ export class SheetState {
   };
 
   /** Takes one's own last change back; what others typed since stays. */
-  undo = (): Promise<boolean> => this.#inTurn(() => api.POST('/api/sheets/{id}/undo', { params: { path: { id: this.view.id } } }));
+  undo = (): Promise<boolean> => this.#inTurn((header) => api.POST('/api/sheets/{id}/undo', { params: { path: { id: this.view.id }, header } }));
 
   /** Puts in again what one took back last, until one types something else. */
-  redo = (): Promise<boolean> => this.#inTurn(() => api.POST('/api/sheets/{id}/redo', { params: { path: { id: this.view.id } } }));
+  redo = (): Promise<boolean> => this.#inTurn((header) => api.POST('/api/sheets/{id}/redo', { params: { path: { id: this.view.id }, header } }));
 
   /** Sends what was refused once more, on the sheet as it is now. */
   again = () => {
@@ -262,17 +267,19 @@ export class SheetState {
     if (line?.number) void this.set(line.key, 'optional', String(!line.optional));
   };
 
-  #inTurn(call: () => Promise<Answer>, edits: SheetEdit[] = []): Promise<boolean> {
+  #inTurn(call: Call, edits: SheetEdit[] = []): Promise<boolean> {
     const done = this.#queue.then(() => this.#send(call, edits));
     this.#queue = done.then(() => undefined);
     return done;
   }
 
-  async #send(call: () => Promise<Answer>, edits: SheetEdit[]): Promise<boolean> {
+  async #send(call: Call, edits: SheetEdit[]): Promise<boolean> {
     this.said = '';
+    const { view } = this;
     try {
-      const answer = await ask(call());
-      this.view = keepSame(this.view, answer.sheet);
+      const answer = await ask(call(view === this.#shown.view ? { 'Solvenda-Shown': this.#shown.tag } : {}));
+      this.view = withLines(view, answer);
+      this.#shown = { view: this.view, tag: answer.shown };
       this.#answered(answer);
       this.problem = '';
       return true;
@@ -285,6 +292,8 @@ export class SheetState {
     return false;
   }
 }
+
+type Call = (shown: { 'Solvenda-Shown'?: string }) => Promise<Answer>;
 
 interface Answer {
   data?: SheetAnswer;
@@ -310,13 +319,13 @@ export function typed(edit: SheetEdit): string {
 }
 
 /**
- * The fresh sheet, with the old objects for lines and findings that are the same as before: an edit mostly changes one line,
- * and only what is another object is drawn anew.
+ * The sheet of an answer. Where it carries only lines that are otherwise than before, the others are the same objects: an edit mostly
+ * changes one line, and only what is another object is drawn anew.
  */
-export function keepSame(old: SheetView, fresh: SheetView): SheetView {
-  const lines: Record<number, LineView | undefined> = Object.fromEntries(old.lines.map((l) => [l.key, l]));
-  const same = <T>(a: T | undefined, b: T): T => (a !== undefined && JSON.stringify(a) === JSON.stringify(b) ? a : b);
-  return { ...fresh, lines: fresh.lines.map((l) => same(lines[l.key], l)) };
+export function withLines(before: SheetView, { sheet, keys }: Pick<SheetAnswer, 'sheet' | 'keys'>): SheetView {
+  if (!keys) return sheet;
+  const lines: Record<number, LineView | undefined> = Object.fromEntries([...before.lines, ...sheet.lines].map((l) => [l.key, l]));
+  return { ...sheet, lines: keys.flatMap((key) => lines[key] ?? []) };
 }
 
 /** What stands in a cell when somebody begins to type in it. */

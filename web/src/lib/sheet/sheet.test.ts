@@ -1,6 +1,6 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { api } from '$lib/api';
-import { keepSame, meanwhile, SheetState } from './sheet.svelte';
+import { withLines, meanwhile, SheetState } from './sheet.svelte';
 
 type View = ConstructorParameters<typeof SheetState>[0];
 
@@ -11,9 +11,10 @@ const answer = (sheet: View) => ({ sheet, next: { code: 'send' }, state: 'drafti
 
 /** The server, as a row of answers; what it was asked is kept. */
 function server(...answers: { status?: number; body: unknown }[]) {
-  const asked: { url: string; version: string | null; body: unknown }[] = [];
-  const post = async (url: string, init: { params: { header?: { 'If-Match': string } }; body?: unknown }) => {
-    asked.push({ url, version: init.params.header?.['If-Match'] ?? null, body: init.body ?? null });
+  const asked: { url: string; version: string | null; shown?: string; body: unknown }[] = [];
+  const post = async (url: string, init: { params: { header?: { 'If-Match'?: string; 'Solvenda-Shown'?: string } }; body?: unknown }) => {
+    const { header } = init.params;
+    asked.push({ url, version: header?.['If-Match'] ?? null, shown: header?.['Solvenda-Shown'], body: init.body ?? null });
     const { status = 200, body } = answers.shift()!;
     const response = new Response(null, { status });
     return response.ok ? { data: body, response } : { error: body, response };
@@ -88,11 +89,28 @@ test('nobody who may only look can change it', () => {
   expect(new SheetState(view(1, [], { editable: false }), async () => undefined).editable).toBe(false);
 });
 
-test('a line that is the same is drawn no second time', () => {
+test('an answer with the lines that changed leaves the others as they were, in the order that it says', () => {
   const old = view(1);
-  const fresh = keepSame(old, view(2, [line(1), line(2, 8)]));
-  expect(fresh.lines[0]).toBe(old.lines[0]);
-  expect(fresh.lines[1]).not.toBe(old.lines[1]);
+  const fresh = withLines(old, { sheet: view(2, [line(2, 8), line(9)]), keys: [2, 1, 9] });
+  expect(fresh.lines.map((l) => [l.key, l.quantity])).toEqual([
+    [2, 8],
+    [1, line(1).quantity],
+    [9, line(9).quantity],
+  ]);
+  expect(fresh.lines[1]).toBe(old.lines[0]);
+  expect(withLines(old, { sheet: view(2, [line(9)]), keys: null }).lines.map((l) => l.key)).toEqual([9]);
+});
+
+test('it says what it was shown last, and not of a sheet that was fetched since', async () => {
+  const part = { ...answer(view(3, [line(2, 6)])), keys: [1, 2], shown: 'b' };
+  const asked = server({ body: { ...answer(view(2)), shown: 'a' } }, { body: part }, { body: answer(view(9)) });
+  const sheet = new SheetState(view(1), async () => undefined);
+  await sheet.set(1, 'quantity', '5');
+  await sheet.undo();
+  expect(sheet.view.lines.map((l) => l.quantity)).toEqual([1, 6]);
+  sheet.view = view(8);
+  await sheet.set(1, 'quantity', '7');
+  expect(asked.map((a) => a.shown)).toEqual([undefined, 'a', undefined]);
 });
 
 test('what somebody else did is said in a line each', () => {
