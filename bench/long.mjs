@@ -21,6 +21,8 @@ await call('POST', `/api/sheets/${sheet.id}/edits`, add, { 'if-match': `"${sheet
 
 await page.goto(`${base}/quotes/${number}`);
 await page.locator('tr[data-line]').nth(3).waitFor();
+// What the page does to begin with is not scrolling.
+await page.waitForTimeout(3000);
 const scrolled = await page.evaluate(async () => {
   const box = document.querySelector('[data-sheet] > div');
   const long = [];

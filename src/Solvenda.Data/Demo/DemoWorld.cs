@@ -173,7 +173,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 "PS3-12-WH" => 5_200m,
                 "SHK-BOW-10" => 3_140m,
                 "SET-MOOR-10" => 9m,
-                "CLT-BZ-08" => 40m,
+                "CLT-BZ-08" => 400m,
                 _ => onHand,
             };
             db.Stock.Add(

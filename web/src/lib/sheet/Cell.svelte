@@ -20,8 +20,7 @@
   let cell = $state<HTMLTableCellElement>();
   let first = $state<string | null>(null);
   // An item is looked for by words, in the cell as in the row where lines are added.
-  // svelte-ignore state_referenced_locally
-  const nearest = column === 'item' && line.kind === 'item' ? new Nearest(sheet.view.id) : null;
+  const nearest = $derived(editing && column === 'item' && line.kind === 'item' ? new Nearest(sheet.view.id) : null);
 
   // Meets the browser: the focus follows the keys, while it is in the sheet.
   $effect(() => {
