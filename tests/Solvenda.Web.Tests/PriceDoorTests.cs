@@ -113,4 +113,102 @@ public sealed class PriceDoorTests(House house) : SheetCalls(house)
         );
         Assert.DoesNotContain("79,228", view.ToString(), StringComparison.Ordinal);
     }
+
+    private static async Task<string> ApprovalsAsync(HttpClient client, object body)
+    {
+        var view = await (await client.PostAsJsonAsync("/api/v1/price", body, Cancel)).JsonAsync();
+        return string.Join(
+            "; ",
+            view.GetProperty("approvals")
+                .EnumerateArray()
+                .Select(a =>
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{a.GetProperty("policy")} {a.GetProperty("figure").GetDecimal():0.##}"
+                    )
+                    + $"/{a.GetProperty("limit")}: "
+                    + string.Join(" > ", a.GetProperty("route").EnumerateArray().Select(r => r.GetString() ?? "nobody"))
+                )
+        );
+    }
+
+    private static object Asked(
+        decimal discount,
+        string? seller,
+        decimal? onAll = null,
+        decimal? freight = null,
+        int quantity = 40
+    ) =>
+        new
+        {
+            buyer = "Tressel & Vane Rigging",
+            seller,
+            sheetDiscountPercent = onAll,
+            charges = freight is null ? [] : new[] { new { kind = "freight", amount = freight } },
+            lines = new[]
+            {
+                new
+                {
+                    item = "SHK-BOW-10",
+                    quantity,
+                    discountPercent = discount,
+                },
+            },
+        };
+
+    [Theory]
+    [InlineData(8, "Sorcha Quill", "")]
+    [InlineData(12, "Sorcha Quill", "discount 12/8: Leandro Paz")]
+    [InlineData(12, "quill", "discount 12/8: Leandro Paz")]
+    [InlineData(12, "Leandro Paz", "")]
+    public async Task Approvals_say_which_policy_fires_for_whom_and_who_is_asked(
+        int discount,
+        string seller,
+        string expected
+    ) => Assert.Equal(expected, await ApprovalsAsync(House.Machine(), Asked(discount, seller)));
+
+    [Fact]
+    public async Task What_is_given_on_the_whole_and_freight_under_the_table_count_too()
+    {
+        Assert.Equal(
+            "sheet-discount 12/8: Leandro Paz",
+            await ApprovalsAsync(House.Machine(), Asked(0, "Sorcha Quill", onAll: 12))
+        );
+        Assert.StartsWith(
+            "freight 210/100",
+            await ApprovalsAsync(House.Machine(), Asked(0, "Sorcha Quill", freight: 0, quantity: 20_000)),
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
+    public async Task A_key_without_the_scope_learns_nothing_of_who_may_decide_what()
+    {
+        var client = House.CreateClient();
+        var key = "key-without-authority";
+        await House.DbAsync(async db =>
+        {
+            db.ApiKeys.Add(
+                new Data.Rows.ApiKey
+                {
+                    Name = "a shop",
+                    Hash = Solvenda.Acts.Acting.Tokens.Sha256(key),
+                    Scopes = "price cost",
+                }
+            );
+            return await db.SaveChangesAsync(Cancel);
+        });
+        client.DefaultRequestHeaders.Authorization = new("Bearer", key);
+        using var refused = await client.PostAsJsonAsync("/api/v1/price", Asked(12, "Sorcha Quill"), Cancel);
+        Assert.Equal(HttpStatusCode.Forbidden, refused.StatusCode);
+        Assert.Equal("", await ApprovalsAsync(client, Asked(12, null)));
+    }
+
+    [Fact]
+    public async Task A_seller_whom_we_do_not_have_is_said()
+    {
+        using var unknown = await House.Machine().PostAsJsonAsync("/api/v1/price", Asked(8, "Nobody Known"), Cancel);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, unknown.StatusCode);
+        Assert.Equal("seller_unknown", (await unknown.JsonAsync()).GetProperty("code").GetString());
+    }
 }

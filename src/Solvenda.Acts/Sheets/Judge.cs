@@ -24,6 +24,9 @@ public sealed record Judged(
     Hand Me
 )
 {
+    /// <summary>The house's day on which it was judged.</summary>
+    public DateOnly Day { get; init; }
+
     public ImmutableArray<Finding> Stops => [.. Findings.Where(f => f.Outcome == Outcome.Stop)];
 }
 
@@ -60,7 +63,7 @@ public sealed class Judge(HouseClock clock)
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(me);
         var since = SinceAccepted(open, priced);
-        var approval = Judgement.Of(priced, By(open, me, since, asker));
+        var approval = Judgement.Of(priced, By(open, me, since, asker, Today));
         var credit = await CreditFacts.OfAsync(db, open, priced, clock.Today, cancel);
         var decider = me.Person is { } id ? open.People.GetValueOrDefault(id) : null;
         var facts = new CheckFacts(
@@ -95,7 +98,10 @@ public sealed class Judge(HouseClock clock)
             CheckList.Run(facts),
             decider is null ? [] : Headroom.Sheet(priced, decider, open.People),
             me
-        );
+        )
+        {
+            Day = Today,
+        };
     }
 
     /// <summary>The stops as they are for somebody else, from the same facts.</summary>
@@ -107,7 +113,10 @@ public sealed class Judge(HouseClock clock)
             return judged.Stops;
         var facts = judged.Facts with
         {
-            Approval = Judgement.Of(judged.Priced, By(judged.Open, other, judged.Facts.SinceAccepted, null)),
+            Approval = Judgement.Of(
+                judged.Priced,
+                By(judged.Open, other, judged.Facts.SinceAccepted, null, judged.Day)
+            ),
             Me = other,
         };
         return [.. CheckList.Run(facts).Where(f => f.Outcome == Outcome.Stop)];
@@ -130,7 +139,7 @@ public sealed class Judge(HouseClock clock)
         );
     }
 
-    private static JudgedBy By(OpenSheet open, Hand sender, ImmutableArray<string> since, Hand? asker) =>
+    private static JudgedBy By(OpenSheet open, Hand sender, ImmutableArray<string> since, Hand? asker, DateOnly day) =>
         new(
             open.Sheet.Head,
             sender,
@@ -145,7 +154,10 @@ public sealed class Judge(HouseClock clock)
             ],
             open.Accepted is not null && since.IsEmpty,
             asker
-        );
+        )
+        {
+            Day = day,
+        };
 
     private static ImmutableArray<string> SinceAccepted(OpenSheet open, PricedSheet priced) =>
         open.Accepted is { } accepted

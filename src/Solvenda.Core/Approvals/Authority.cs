@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Solvenda.Core.People;
 
 namespace Solvenda.Core.Approvals;
@@ -41,6 +42,10 @@ public sealed record Authority(
     public bool PassesFloors => LeastMarginPercent <= FloorPassMargin;
 }
 
+/// <summary>Days on which somebody is away, both included, and who decides for them meanwhile.</summary>
+/// <param name="StandIn">Null: nobody; it climbs past them.</param>
+public sealed record Absence(DateOnly From, DateOnly To, PersonId? StandIn);
+
 /// <summary>A person as far as deciding goes: authority, whom they report to, and whether they are there.</summary>
 public sealed record Decider(
     PersonId Id,
@@ -51,6 +56,12 @@ public sealed record Decider(
     bool Active = true
 )
 {
+    /// <summary>When they are away; none on file is always there.</summary>
+    public ImmutableArray<Absence> Away { get; init; } = [];
+
+    /// <summary>The absence that they are in on a day; null where they are there.</summary>
+    public Absence? AwayOn(DateOnly day) => Away.FirstOrDefault(a => a.From <= day && day <= a.To);
+
     /// <summary>Their hand.</summary>
     public Hand Hand => new(Id, Name);
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
@@ -18,6 +19,7 @@ public sealed record Fired(string Figure, decimal Value, string Words);
 /// <param name="IsSender">Whether it is judged as whoever sends or confirms, and not for what it typed.</param>
 /// <param name="Lines">The lines that its figures are taken over.</param>
 /// <param name="Approver">Null where nobody on the line may.</param>
+/// <param name="Policies">The policies that fire, each with its route.</param>
 public sealed record HandNeed(
     Hand Hand,
     bool IsSender,
@@ -26,8 +28,15 @@ public sealed record HandNeed(
     Shown Shown,
     ImmutableArray<Fired> Fired,
     Decider? Approver,
-    ApprovalState State
+    ApprovalState State,
+    ImmutableArray<PolicyNeed> Policies
 );
+
+/// <summary>A policy that fires for a hand.</summary>
+/// <param name="Figure">The figure that is beyond the hand.</param>
+/// <param name="Limit">What the hand may decide alone; null: nothing of the kind.</param>
+/// <param name="Route">Who is asked, in order.</param>
+public sealed record PolicyNeed(Policy Policy, decimal Figure, decimal? Limit, ImmutableArray<RouteStep> Route);
 
 /// <summary>What a sheet is judged with, beside itself.</summary>
 /// <param name="Sender">Who would send or confirm it: whoever looks at it, or does it.</param>
@@ -42,7 +51,11 @@ public sealed record JudgedBy(
     ImmutableArray<MadeAsk> Asks,
     bool AsAccepted = false,
     Hand? Asker = null
-);
+)
+{
+    /// <summary>The day on which it is decided: who is away then is passed over, or stood in for.</summary>
+    public DateOnly Day { get; init; }
+}
 
 /// <summary>
 /// Whose authority a sheet needs (docs/decisions/014): figures of lines per hand that typed their price, terms by the
@@ -154,15 +167,37 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
                 .Select(f => new Fired(f.Key.Code, f.Value, f.Key.Say(f.Value, authority))),
         ];
         if (fired.IsEmpty)
-            return new HandNeed(hand, isSender, authority, lines, shown, fired, null, ApprovalState.NotNeeded);
+            return new HandNeed(hand, isSender, authority, lines, shown, fired, null, ApprovalState.NotNeeded, []);
         var (state, asked) = StateOf(fired, shown, by);
         // A machine reports to nobody: what it typed climbs from whoever follows the sheet up.
         var approver =
             asked ?? Route.Climb(person ?? by.Owner, by.People).FirstOrDefault(p => MayDecide(p, hand, by, fired));
-        return new HandNeed(hand, isSender, authority, lines, shown, fired, approver, state);
+        var policies = PoliciesOf(judged.ToDictionary(f => f.Key.Code, f => f.Value), authority, person, hand, by);
+        return new HandNeed(hand, isSender, authority, lines, shown, fired, approver, state, policies);
     }
 
-    private static bool MayDecide(Decider person, Hand hand, JudgedBy by, ImmutableArray<Fired> fired)
+    private static ImmutableArray<PolicyNeed> PoliciesOf(
+        Dictionary<string, decimal> figures,
+        Authority authority,
+        Decider? person,
+        Hand hand,
+        JudgedBy by
+    ) =>
+        [
+            .. HousePolicies
+                .All.Where(p => p.Fires(figures, authority))
+                .Select(p => new PolicyNeed(
+                    p,
+                    figures[p.Figure],
+                    FigureList.Of(p.Figure).LimitOf(authority),
+                    PolicyRoute.Of(p, figures[p.Figure], person ?? by.Owner, Involved(hand, by), by.People, by.Day)
+                )),
+        ];
+
+    private static bool MayDecide(Decider person, Hand hand, JudgedBy by, ImmutableArray<Fired> fired) =>
+        Route.MayDecide(person, Involved(hand, by), fired);
+
+    private static HashSet<PersonId> Involved(Hand hand, JudgedBy by)
     {
         var involved = new HashSet<PersonId> { by.Owner.Id };
         foreach (var hands in new[] { hand, by.Asker })
@@ -170,7 +205,7 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
             if (hands?.Person is { } id)
                 involved.Add(id);
         }
-        return Route.MayDecide(person, involved, fired);
+        return involved;
     }
 
     private static Dictionary<Figure, decimal> Figures(

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
@@ -45,6 +46,8 @@ public sealed record PriceCharge(string Kind, decimal Amount);
 /// <param name="Incoterm">Without it the buyer's; freight and insurance follow it, unless charges of these kinds are
 /// given.</param>
 /// <param name="DeliverToCountry">ISO 3166-1 alpha-2; without it where the buyer's goods go by default.</param>
+/// <param name="Seller">Whose authority it is judged by: login or name; without it the buyer's account manager. Takes
+/// the scope "authority".</param>
 public sealed record PriceRequest(
     string Buyer,
     IReadOnlyList<PriceLine> Lines,
@@ -58,7 +61,8 @@ public sealed record PriceRequest(
     string? Incoterm = null,
     string? IncotermPlace = null,
     string? FreightService = null,
-    decimal? Deposit = null
+    decimal? Deposit = null,
+    string? Seller = null
 );
 
 /// <summary>Prices for machines: what would this buyer pay, and why. Stores nothing.</summary>
@@ -99,7 +103,34 @@ public static class PriceDoor
             FreightService = body.FreightService,
         };
         var priced = SheetPricer.Price(book, Rates.On(day, book.Home, book.DatedRates), buyer.ToBuyer(), sheet);
-        return await JudgedAsync(db, buyer, priced, HeadOf(body, buyer), user.ActorOf(), cancel);
+        var people = (await db.People.AsNoTracking().ToListAsync(cancel)).ConvertAll(p => (p.Login, p.ToDecider()));
+        var seller = SellerOf(body, buyer, people, user.ActorOf());
+        return Judged(
+            seller,
+            people.ToDictionary(p => p.Item2.Id, p => p.Item2),
+            priced,
+            HeadOf(body, buyer, seller?.Hand),
+            user.ActorOf(),
+            clock.Today
+        );
+    }
+
+    // What somebody may decide is not everybody's to ask.
+    private static Decider? SellerOf(
+        PriceRequest body,
+        BuyerRow buyer,
+        List<(string Login, Decider Person)> people,
+        Actor actor
+    )
+    {
+        if (body.Seller?.Trim() is not { Length: > 0 } sought)
+            return people.Find(p => p.Person.Id.Value == buyer.AccountManagerId).Person;
+        if (!actor.SeesAuthority)
+            throw RefusedException.Forbidden("Whose authority covers a price is for keys with the scope “authority”.");
+        bool IsMeant(string said) => string.Equals(said, sought, StringComparison.OrdinalIgnoreCase);
+        return people.Find(p => p.Person.Active && IsMeant(p.Login)).Person
+            ?? people.Find(p => p.Person.Active && IsMeant(p.Person.Name)).Person
+            ?? throw RefusedException.Bad("seller_unknown", $"We have no seller “{sought}”.", "seller");
     }
 
     // Figures of the head meet the bounds that typing meets.
@@ -135,7 +166,7 @@ public static class PriceDoor
             throw RefusedException.Bad("date", "A day is between 2000 and 2100.", "date");
     }
 
-    private static Head HeadOf(PriceRequest body, BuyerRow buyer)
+    private static Head HeadOf(PriceRequest body, BuyerRow buyer, Hand? hand)
     {
         var head = HeadTerms.Of(buyer.ToBuyer());
         foreach (
@@ -144,35 +175,43 @@ public static class PriceDoor
                 (HeadTerms.Incoterm, body.Incoterm?.ToUpperInvariant()),
                 (HeadTerms.IncotermPlace, body.IncotermPlace),
                 (HeadTerms.DeliverToCountry, body.DeliverToCountry),
+                (HeadTerms.SheetDiscount, DiscountOf(body, buyer)),
+                (
+                    HeadTerms.Freight,
+                    Number(body.Charges?.FirstOrDefault(c => c.Kind == HeadTerms.Freight.Name)?.Amount)
+                ),
             }
         )
         {
             if (text is not null)
-                head = head.With(term.Name, text, null);
+                head = head.With(term.Name, text, hand);
         }
         return head;
     }
 
+    private static string? DiscountOf(PriceRequest body, BuyerRow buyer) =>
+        body.SheetDiscountAmount is { } amount
+            ? $"{Number(amount)} {body.Currency ?? buyer.Currency}"
+            : Number(body.SheetDiscountPercent);
+
+    private static string? Number(decimal? value) => value?.ToString(CultureInfo.InvariantCulture);
+
     // Nothing is stored, so checks that look at documents have nothing to look at; the rest run as on any quote of the
     // account manager's, and what is
     // his to know is shown to keys of that scope only.
-    private static async Task<SheetView> JudgedAsync(
-        SolvendaDb db,
-        BuyerRow buyer,
+    private static SheetView Judged(
+        Decider? seller,
+        Dictionary<PersonId, Decider> people,
         PricedSheet priced,
         Head head,
         Actor actor,
-        CancellationToken cancel
+        DateOnly today
     )
     {
-        var people = (await db.People.AsNoTracking().ToListAsync(cancel))
-            .Select(p => p.ToDecider())
-            .ToDictionary(p => p.Id);
-        var seller = buyer.AccountManagerId is { } id ? people.GetValueOrDefault(new PersonId(id)) : null;
         var asSeller = seller is null ? priced : Typed(priced, seller.Hand);
         var approval = seller is null
             ? Judgement.Nothing
-            : Judgement.Of(asSeller, new JudgedBy(head, seller.Hand, seller, people, []));
+            : Judgement.Of(asSeller, new JudgedBy(head, seller.Hand, seller, people, []) { Day = today });
         var headroom = priced.Sold.ToDictionary(
             l => l.Line.Key,
             l => seller is null ? null : Headroom.Line(l, priced, seller.Authority)
@@ -203,7 +242,7 @@ public static class PriceDoor
             facts.Stock,
             headroom,
             seller is null ? [] : Headroom.Sheet(priced, seller, people),
-            ApprovalView.Of(approval),
+            approval,
             actor,
             null
         );

@@ -14,6 +14,7 @@ namespace Solvenda.Web.Sheets;
 /// A sheet as the screen draws it: every figure worked out, rounded, and ready to be shown. What is not theirs to see
 /// is null.
 /// </summary>
+/// <param name="Approvals">The policies that fire, each with who decides; empty where nothing fires.</param>
 public sealed record SheetView(
     long Id,
     long Version,
@@ -27,6 +28,7 @@ public sealed record SheetView(
     IReadOnlyList<FindingView> Findings,
     IReadOnlyList<ReachView> Headroom,
     ApprovalView Approval,
+    IReadOnlyList<PolicyNeedView> Approvals,
     FreightView Freight
 )
 {
@@ -48,7 +50,7 @@ public sealed record SheetView(
             judged.Facts.Stock,
             judged.Facts.LineHeadroom,
             judged.Headroom,
-            ApprovalView.Of(judged.Approval),
+            judged.Approval,
             who,
             open.Order is not null && who.PersonId is { } me ? open.People.GetValueOrDefault(new PersonId(me)) : null
         );
@@ -65,7 +67,7 @@ public sealed record SheetView(
         IReadOnlyDictionary<long, LineStock> stock,
         IReadOnlyDictionary<long, decimal?> lineHeadroom,
         IReadOnlyList<Reach> headroom,
-        ApprovalView approval,
+        Judgement approval,
         Actor who,
         Decider? me
     )
@@ -101,7 +103,8 @@ public sealed record SheetView(
                     .Select(f => FindingView.Of(f, me)),
             ],
             who.SeesAuthority ? [.. headroom.Select(r => new ReachView(r.Name, r.UpToPercent))] : [],
-            who.SeesAuthority ? approval : ApprovalView.None,
+            who.SeesAuthority ? ApprovalView.Of(approval) : ApprovalView.None,
+            who.SeesAuthority ? PolicyNeedView.Of(approval) : [],
             FreightView.Of(priced.Freight)
         );
     }
@@ -165,6 +168,39 @@ public sealed record FindingView(
 
 /// <summary>Up to which discount on the whole somebody may go alone; null: not even as it is.</summary>
 public sealed record ReachView(string Name, decimal? UpToPercent);
+
+/// <summary>A policy that fires, and who decides.</summary>
+/// <param name="Policy">Its code.</param>
+/// <param name="Figure">What is asked for: a percentage, days, or an amount in home currency.</param>
+/// <param name="Limit">What the hand may decide alone; null: nothing of the kind.</param>
+/// <param name="Route">Who is asked, in order: "A or B" where any one of them decides; null as the last where nobody
+/// covers it.</param>
+/// <param name="Hand">Who typed it, or would send it.</param>
+public sealed record PolicyNeedView(
+    string Policy,
+    decimal Figure,
+    decimal? Limit,
+    IReadOnlyList<string?> Route,
+    string Hand
+)
+{
+    public static IReadOnlyList<PolicyNeedView> Of(Judgement judgement)
+    {
+        ArgumentNullException.ThrowIfNull(judgement);
+        return
+        [
+            .. judgement
+                .Needs.SelectMany(n => n.Policies.Select(p => (n.Hand.Name, Need: p)))
+                .Select(p => new PolicyNeedView(
+                    p.Need.Policy.Code,
+                    p.Need.Figure,
+                    p.Need.Limit,
+                    [.. p.Need.Route.Select(s => s.Names)],
+                    p.Name
+                )),
+        ];
+    }
+}
 
 /// <summary>Whether approval is needed, by whom, and for what.</summary>
 public sealed record ApprovalView(ApprovalState State, IReadOnlyList<string> Approvers, IReadOnlyList<string> Why)
