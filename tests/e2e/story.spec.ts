@@ -73,6 +73,11 @@ test('12 % says before sending who must be asked, and how much needs nobody', as
   await expect(page.getByText('Under the floor by 0.1231, and 4 % more than you may give.')).toBeVisible();
   await expect(page.getByRole('button', { name: '6.4 %, yours to give' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Ask Leandro Paz', exact: true })).toBeEnabled();
+  // Which figures are beyond her, and who decides on each.
+  await page.keyboard.press('t');
+  await expect(page.getByLabel('needs approval as it stands').getByRole('listitem').first()).toContainText('Leandro Paz');
+  await accessible(page);
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Ask Leandro Paz', exact: true }).click();
   await page.getByRole('textbox', { name: 'why?' }).fill('They have an offer from elsewhere and take the rest at list.');
   await page.getByRole('button', { name: 'Ask', exact: true }).click();

@@ -176,12 +176,16 @@ public sealed record ReachView(string Name, decimal? UpToPercent);
 /// <param name="Route">Who is asked, in order: "A or B" where any one of them decides; null as the last where nobody
 /// covers it.</param>
 /// <param name="Hand">Who typed it, or would send it.</param>
+/// <param name="Label">What the figure is called.</param>
+/// <param name="Words">The figure against the limit.</param>
 public sealed record PolicyNeedView(
     string Policy,
     decimal Figure,
     decimal? Limit,
     IReadOnlyList<string?> Route,
-    string Hand
+    string Hand,
+    string Label,
+    string Words
 )
 {
     public static IReadOnlyList<PolicyNeedView> Of(Judgement judgement)
@@ -190,13 +194,15 @@ public sealed record PolicyNeedView(
         return
         [
             .. judgement
-                .Needs.SelectMany(n => n.Policies.Select(p => (n.Hand.Name, Need: p)))
+                .Needs.SelectMany(n => n.Policies.Select(p => (By: n, Need: p)))
                 .Select(p => new PolicyNeedView(
                     p.Need.Policy.Code,
                     p.Need.Figure,
                     p.Need.Limit,
                     [.. p.Need.Route.Select(s => s.Names)],
-                    p.Name
+                    p.By.Hand.Name,
+                    FigureList.Of(p.Need.Policy.Figure).Label,
+                    FigureList.Of(p.Need.Policy.Figure).Say(p.Need.Figure, p.By.Authority)
                 )),
         ];
     }

@@ -13,6 +13,8 @@
   const now = $derived(reach.now);
   const wish = $derived(now?.wish ?? null);
 
+  const hands = $derived(new Set(sheet.view.approvals.map((a) => a.hand)).size);
+
   function keys(event: KeyboardEvent) {
     if (event.key === 'Escape') sheet.reaching = false;
     else if (event.key === 'Enter') void reach.take();
@@ -54,6 +56,17 @@
         </p>
       {:else}<p>nobody has to agree</p>{/if}
       <button class="mt-1 text-ink" onclick={() => void reach.take()}><KeyCap>↵</KeyCap> do it</button>
+    {/if}
+    {#if sheet.view.approvals.length}
+      <ul class="mt-1" aria-label="needs approval as it stands">
+        {#each sheet.view.approvals as need (need.policy + need.hand)}
+          <li>
+            {need.words}{#if hands > 1}, typed by {need.hand}{/if}:&#32;{#each need.route as name, i (i)}{i ? ', then ' : ''}{#if name}<b class="text-ink"
+                  >{name}</b
+                >{:else}<span class="text-stop">nobody may decide it</span>{/if}{/each}
+          </li>
+        {/each}
+      </ul>
     {/if}
     {#if now}
       {#if now.freePercent !== null && now.freeTotal !== null}
