@@ -1,18 +1,9 @@
 // A sheet of 500 lines on the screen: rows in the page and long tasks while it is scrolled, and what the heap holds after many edits.
 // Run by `./solvenda bench long`; takes the address of a running demo.
-import { chromium } from 'playwright-core';
+import { open } from './page.mjs';
 
 const [base, lines = '500', edits = '1000'] = process.argv.slice(2);
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
-});
-const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-await page.goto(`${base}/step-in`);
-await page.getByRole('button', { name: 'Sorcha Quill' }).click();
-await page.getByRole('heading', { name: /need|Nothing/ }).waitFor();
-
-const call = async (method, path, data, headers = {}) => (await page.request.fetch(base + path, { method, data, headers })).json();
+const { browser, page, call } = await open(base);
 const { number } = await call('POST', '/api/quotes', { buyerId: 2, matter: 'a long one' });
 const list = (await call('GET', '/api/items?q=shackle')).items.map((i) => i.code);
 const { sheet } = await call('GET', `/api/quotes/${number}`);

@@ -1,18 +1,9 @@
 // How long from a key to the repriced tally, on a sheet of 100 lines: the server's answer alone, and in the browser.
 // Run by `./solvenda bench typing`; takes the address of a running demo.
-import { chromium } from 'playwright-core';
+import { open } from './page.mjs';
 
 const [base, lines = '100'] = process.argv.slice(2);
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
-});
-const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-await page.goto(`${base}/step-in`);
-await page.getByRole('button', { name: 'Sorcha Quill' }).click();
-await page.getByRole('heading', { name: /need|Nothing/ }).waitFor();
-
-const call = async (method, path, data, headers = {}) => (await page.request.fetch(base + path, { method, data, headers })).json();
+const { browser, page, call } = await open(base);
 const { number } = await call('POST', '/api/quotes', { buyerId: 2, matter: 'a long one' });
 const codes = new Set();
 for (const q of ['rope', 'chain', 'shackle', 'thimble', 'fender', 'block', 'cleat', 'buoy', 'netting', 'swivel', 'line', 'paint'])

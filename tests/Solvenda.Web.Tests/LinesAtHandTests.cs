@@ -106,6 +106,20 @@ public sealed class LinesAtHandTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task An_order_like_another_is_noticed_also_while_its_lines_are_at_hand()
+    {
+        var quill = await House.AsAsync(Quill);
+        await OrderAsync(quill, "NET-25-GR x 17", "SVC-EYE x 3");
+        var (number, sheet) = await OrderAsync(quill, "NET-25-GR x 16", "SVC-EYE x 3");
+        bool Noticed(JsonElement of) =>
+            of.GetProperty("findings").EnumerateArray().Any(f => f.GetProperty("check").GetString() == "repeat");
+        Assert.False(Noticed(sheet));
+        sheet = await (await EditAsync(quill, sheet, Quantity(sheet, 0, "17"))).SheetAsync();
+        Assert.True(Noticed(sheet));
+        Assert.True(Noticed(await SeenAsync(quill, $"/api/orders/{number}")));
+    }
+
+    [Fact]
     public async Task An_answer_carries_only_the_lines_that_are_otherwise_and_names_all_of_them()
     {
         var quill = await House.AsAsync(Quill);

@@ -104,7 +104,7 @@ internal static class EarlierFacts
     {
         var order = open.Order!;
         var mine = open
-            .Sheet.StoredLines.Where(l => l.ItemId != null)
+            .Sheet.Lines.Where(l => l.ItemId != null)
             .Select(l => (l.ItemId, l.Quantity, l.Unit))
             .Order()
             .ToList();

@@ -160,11 +160,15 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
             [.. lines.Select(Approvals.Shown.Of)],
             GivenAway(sheet, lines)
         );
+        var figures = judged.ToDictionary(f => f.Key.Code, f => f.Value);
+        ImmutableArray<Policy> firing = [.. HousePolicies.All.Where(p => p.Fires(figures, authority))];
         ImmutableArray<Fired> fired =
         [
-            .. judged
-                .Where(f => FigureList.Policies.Contains(f.Key.Code) && f.Key.IsBeyond(f.Value, authority))
-                .Select(f => new Fired(f.Key.Code, f.Value, f.Key.Say(f.Value, authority))),
+            .. firing.Select(p => new Fired(
+                p.Figure,
+                figures[p.Figure],
+                FigureList.Of(p.Figure).Say(figures[p.Figure], authority)
+            )),
         ];
         if (fired.IsEmpty)
             return new HandNeed(hand, isSender, authority, lines, shown, fired, null, ApprovalState.NotNeeded, []);
@@ -172,27 +176,25 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
         // A machine reports to nobody: what it typed climbs from whoever follows the sheet up.
         var approver =
             asked ?? Route.Climb(person ?? by.Owner, by.People).FirstOrDefault(p => MayDecide(p, hand, by, fired));
-        var policies = PoliciesOf(judged.ToDictionary(f => f.Key.Code, f => f.Value), authority, person, hand, by);
-        return new HandNeed(hand, isSender, authority, lines, shown, fired, approver, state, policies);
-    }
-
-    private static ImmutableArray<PolicyNeed> PoliciesOf(
-        Dictionary<string, decimal> figures,
-        Authority authority,
-        Decider? person,
-        Hand hand,
-        JudgedBy by
-    ) =>
-        [
-            .. HousePolicies
-                .All.Where(p => p.Fires(figures, authority))
-                .Select(p => new PolicyNeed(
+        return new HandNeed(
+            hand,
+            isSender,
+            authority,
+            lines,
+            shown,
+            fired,
+            approver,
+            state,
+            [
+                .. firing.Select(p => new PolicyNeed(
                     p,
                     figures[p.Figure],
                     FigureList.Of(p.Figure).LimitOf(authority),
                     PolicyRoute.Of(p, figures[p.Figure], person ?? by.Owner, Involved(hand, by), by.People, by.Day)
                 )),
-        ];
+            ]
+        );
+    }
 
     private static bool MayDecide(Decider person, Hand hand, JudgedBy by, ImmutableArray<Fired> fired) =>
         Route.MayDecide(person, Involved(hand, by), fired);

@@ -29,13 +29,18 @@ public static class WorstChoice
         var sure = always.Aggregate(default(EarnedFor), (a, b) => a + b);
         List<List<EarnedFor>> groups = [.. oneOfEach.Select(g => g.ToList())];
         List<EarnedFor> may = [.. options];
-        var least = sure + Sum(groups.Select(g => g.MinBy(m => m.Earned)));
+        List<EarnedFor> poorest =
+        [
+            .. groups.Select(g => g.OrderBy(m => m.Earned).ThenByDescending(m => m.Cost).First()),
+        ];
+        var least = sure + Sum(poorest);
         if (least is { Earned: <= 0, Cost: > 0 })
             return least;
-        // Where nothing is taken for sure, the poorest option alone.
-        var worst = least.Earned > 0 ? least : may.Where(m => m.Earned > 0).OrderByDescending(Ratio).FirstOrDefault();
+        // Where nothing is earned for sure, it begins with one thing more, or one other, that the buyer may take.
+        var worst =
+            least.Earned > 0 ? least : Steps(least, groups, poorest, may).OrderByDescending(Ratio).FirstOrDefault();
         if (worst.Earned <= 0)
-            return may.Find(m => m.Cost > 0);
+            return worst;
         while (true)
         {
             var ratio = Ratio(worst);
@@ -48,6 +53,18 @@ public static class WorstChoice
             worst = next;
         }
     }
+
+    // What it comes to with one of a group in place of its poorest, or with one option; those without any money aside.
+    private static IEnumerable<EarnedFor> Steps(
+        EarnedFor least,
+        List<List<EarnedFor>> groups,
+        List<EarnedFor> poorest,
+        List<EarnedFor> may
+    ) =>
+        groups
+            .SelectMany((g, i) => g.Select(m => least + m + new EarnedFor(-poorest[i].Earned, -poorest[i].Cost)))
+            .Concat(may.Select(m => least + m))
+            .Where(m => m.Earned > 0 || m.Cost > 0);
 
     private static decimal Ratio(EarnedFor m) => m.Earned > 0 ? m.Cost / m.Earned : decimal.MaxValue;
 

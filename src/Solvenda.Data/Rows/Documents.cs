@@ -63,7 +63,9 @@ public sealed class SheetRow
     [ConcurrencyCheckVersion]
     public long Version { get; set; } = 1;
 
-    /// <summary>Its lines as the context knows them: for queries.</summary>
+    /// <summary>
+    /// Its lines as the context knows them: for queries alone. Of a sheet in hand <see cref="Lines"/> has them all.
+    /// </summary>
     public List<SheetLineRow> StoredLines { get; set; } = [];
 
     /// <summary>Its lines, all of them, to be read and changed.</summary>

@@ -176,10 +176,7 @@ public static class PriceDoor
                 (HeadTerms.IncotermPlace, body.IncotermPlace),
                 (HeadTerms.DeliverToCountry, body.DeliverToCountry),
                 (HeadTerms.SheetDiscount, DiscountOf(body, buyer)),
-                (
-                    HeadTerms.Freight,
-                    Number(body.Charges?.FirstOrDefault(c => c.Kind == HeadTerms.Freight.Name)?.Amount)
-                ),
+                (HeadTerms.Freight, Number(FreightOf(body))),
             }
         )
         {
@@ -187,6 +184,13 @@ public static class PriceDoor
                 head = head.With(term.Name, text, hand);
         }
         return head;
+    }
+
+    // Freight in parts is their sum; none: nobody typed one.
+    private static decimal? FreightOf(PriceRequest body)
+    {
+        var typed = (body.Charges ?? []).Where(c => c.Kind == HeadTerms.Freight.Name).ToList();
+        return typed.Count == 0 ? null : typed.Sum(c => c.Amount);
     }
 
     private static string? DiscountOf(PriceRequest body, BuyerRow buyer) =>

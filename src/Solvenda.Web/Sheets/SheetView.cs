@@ -176,7 +176,6 @@ public sealed record ReachView(string Name, decimal? UpToPercent);
 /// <param name="Route">Who is asked, in order: "A or B" where any one of them decides; null as the last where nobody
 /// covers it.</param>
 /// <param name="Hand">Who typed it, or would send it.</param>
-/// <param name="Label">What the figure is called.</param>
 /// <param name="Words">The figure against the limit.</param>
 public sealed record PolicyNeedView(
     string Policy,
@@ -184,7 +183,6 @@ public sealed record PolicyNeedView(
     decimal? Limit,
     IReadOnlyList<string?> Route,
     string Hand,
-    string Label,
     string Words
 )
 {
@@ -201,7 +199,6 @@ public sealed record PolicyNeedView(
                     p.Need.Limit,
                     [.. p.Need.Route.Select(s => s.Names)],
                     p.By.Hand.Name,
-                    FigureList.Of(p.Need.Policy.Figure).Label,
                     FigureList.Of(p.Need.Policy.Figure).Say(p.Need.Figure, p.By.Authority)
                 )),
         ];

@@ -227,10 +227,10 @@ public sealed class ChoiceTests
         Assert.Equal(40m, Priced(draft).Lines[0].TypedMarginPercent!.Value, 1);
     }
 
-    private static readonly Gen<EarnedFor> SomeMoney = Gen.Select(
-        Gen.Int[0, 50],
-        Gen.Int[0, 60],
-        (e, c) => new EarnedFor(e, c)
+    // Often little or nothing: that is where the corners are.
+    private static readonly Gen<EarnedFor> SomeMoney = Gen.OneOf(
+        Gen.Select(Gen.Int[0, 50], Gen.Int[0, 60], (e, c) => new EarnedFor(e, c)),
+        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 2], (e, c) => new EarnedFor(e, c))
     );
 
     [Fact]
@@ -250,8 +250,23 @@ public sealed class ChoiceTests
                         all = [.. all.SelectMany(a => new[] { a, a + option })];
                     Assert.Equal(all.Max(Badness), Badness(WorstChoice.Of(always, groups, options)));
                 },
-                iter: 2_000
+                iter: 20_000
             );
+
+    [Theory]
+    [InlineData(3, 3)]
+    [InlineData(0, 4)]
+    public void What_may_be_given_away_for_nothing_hides_no_alternative_to_it(int earned, int cost) =>
+        Assert.Equal(
+            new EarnedFor(earned, cost),
+            WorstChoice.Of(
+                [],
+                [
+                    [new EarnedFor(0, 0), new EarnedFor(earned, cost)],
+                ],
+                []
+            )
+        );
 
     [Fact]
     public void Policies_look_at_the_dearest_of_alternatives()
