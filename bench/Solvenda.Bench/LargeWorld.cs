@@ -105,11 +105,17 @@ internal static class LargeWorld
                 Name = "Sorcha Quill",
                 Does = "account manager",
                 Roles = Roles.Desk | Roles.Seller | Roles.Lead,
-                DiscountPercent = 8,
-                LeastMarginPercent = 22,
-                Value = 20_000,
                 Stamp = "bench",
             }
+        );
+        db.Authorities.AddRange(
+            new[] { ("discount", 8m), ("margin", 22m), ("value", 20_000m) }.Select(l => new AuthorityRow
+            {
+                PersonId = 1,
+                Kind = l.Item1,
+                Limit = l.Item2,
+                GivenByName = "bench",
+            })
         );
         db.Families.AddRange(
             Things.Select(t => new FamilyRow

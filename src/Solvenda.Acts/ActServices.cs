@@ -1,6 +1,7 @@
 using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Approvals;
+using Solvenda.Acts.Notices;
 using Solvenda.Acts.Quotes;
 using Solvenda.Acts.Requests;
 using Solvenda.Acts.Sheets;
@@ -33,6 +34,8 @@ public static class ActServices
             .AddSingleton<Settling>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
+            .AddSingleton<AskClock>()
+            .AddSingleton<Telling>()
             .AddSingleton<Deciding>()
             .AddSingleton<Offers>()
             .AddSingleton<Reader>()

@@ -13,6 +13,13 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
 {
     public DbSet<Person> People => Set<Person>();
     public DbSet<ApiKey> ApiKeys => Set<ApiKey>();
+    public DbSet<AuthorityRow> Authorities => Set<AuthorityRow>();
+    public DbSet<AbsenceRow> Absences => Set<AbsenceRow>();
+    public DbSet<TeamRow> Teams => Set<TeamRow>();
+    public DbSet<PolicyRow> Policies => Set<PolicyRow>();
+    public DbSet<HolidayRow> Holidays => Set<HolidayRow>();
+    public DbSet<NoticeRow> Notices => Set<NoticeRow>();
+    public DbSet<AskHolderRow> AskHolders => Set<AskHolderRow>();
     public DbSet<OneTimeLink> OneTimeLinks => Set<OneTimeLink>();
     public DbSet<ItemRow> Items => Set<ItemRow>();
     public DbSet<FamilyRow> Families => Set<FamilyRow>();
@@ -110,6 +117,12 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
         model.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
         model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
+        model.Entity<AskHolderRow>().HasOne<AskRow>().WithMany(a => a.Holders).HasForeignKey(h => h.AskId);
+        model.Entity<AskHolderRow>().HasOne<Person>().WithMany().HasForeignKey(h => h.PersonId);
+        model.Entity<AuthorityRow>().HasOne<Person>().WithMany().HasForeignKey(a => a.PersonId);
+        model.Entity<AuthorityRow>().HasOne<ApiKey>().WithMany().HasForeignKey(a => a.KeyId);
+        model.Entity<NoticeRow>().HasOne<Person>().WithMany().HasForeignKey(n => n.PersonId);
+        model.Entity<AbsenceRow>().HasOne<Person>().WithMany().HasForeignKey(a => a.PersonId);
         model.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
         model.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         model.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);

@@ -38,22 +38,4 @@ public static class Values
             PrintedNote = b.PrintedNote,
         };
     }
-
-    public static Decider ToDecider(this Person p)
-    {
-        ArgumentNullException.ThrowIfNull(p);
-        return new Decider(
-            new PersonId(p.Id),
-            p.Name,
-            p.ReportsToId is { } r ? new PersonId(r) : null,
-            new Authority(p.DiscountPercent, p.LeastMarginPercent, p.Value, p.CreditOver)
-            {
-                TermsDays = p.TermsDays,
-                FreightUnder = p.FreightUnder,
-                WithoutCost = p.WithoutCost,
-            },
-            p.Roles,
-            p.Active
-        );
-    }
 }

@@ -9,6 +9,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Notices;
 using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Demo;
@@ -48,6 +49,7 @@ public static partial class Startup
         services.AddSingleton(p =>
             SellerOf(p.GetRequiredService<SolvendaOptions>(), p.GetRequiredService<IConfiguration>())
         );
+        services.AddSingleton(p => HouseAddressOf(p.GetRequiredService<SolvendaOptions>()));
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(p => new HouseClock(
             p.GetRequiredService<TimeProvider>(),
@@ -81,6 +83,7 @@ public static partial class Startup
                 .AddHostedService<ChannelInbox>()
                 .AddHostedService<ReadingWorker>()
                 .AddHostedService<UpkeepWorker>()
+                .AddHostedService<AskWorker>()
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
@@ -249,6 +252,10 @@ public static partial class Startup
             .AddJsonFile(Path.Combine(AppContext.BaseDirectory, "appsettings.json"), optional: true)
             .AddEnvironmentVariables()
             .Build();
+
+    // The house's own people reach it also where buyers do not.
+    private static HouseAddress HouseAddressOf(SolvendaOptions options) =>
+        new(options.PublicAddress ?? $"http://{new System.Net.IPEndPoint(options.Listen, options.Port)}");
 
     public static Seller SellerOf(SolvendaOptions options, IConfiguration c) =>
         options.Demo

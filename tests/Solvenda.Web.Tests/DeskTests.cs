@@ -34,7 +34,8 @@ public sealed class DeskTests(House house) : MoneyCalls(house)
             await quill.ActAsync($"/api/quotes/{number}/ask", sheet, new { why = "a good customer" })
         ).JsonAsync();
         Assert.Equal("decide", await OnDeskAsync(Paz, number));
-        Assert.Null(await OnDeskAsync(Quill, number));
+        // Where it is, and since when, is hers to see.
+        Assert.Equal("look", await OnDeskAsync(Quill, number));
 
         var ask = asked.GetProperty("asks")[0].GetProperty("id").GetInt64();
         (

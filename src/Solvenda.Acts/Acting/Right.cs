@@ -76,9 +76,8 @@ public static class Rights
     /// <summary>Decides asks; the authority is looked at in the act.</summary>
     public static readonly Right Decide = new(
         "decide",
-        "leads and credit controllers, within their authority",
-        ActorKinds.Person,
-        Roles.Lead | Roles.Credit
+        "whoever is asked, or has the authority for it",
+        ActorKinds.Person
     );
 
     /// <summary>Lets a stop pass; who may is told by the stop.</summary>

@@ -41,6 +41,9 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
         _leaving.Add(new Leaving(facts, subject, dossier, why, actor.PersonId, actor.Name, now));
     }
 
+    /// <summary>Wakes who looks at a subject that no event is about.</summary>
+    public void Touch(string subject) => _touched.Add(subject);
+
     /// <summary>Does something when all of it is stored, and only then; it must not fail.</summary>
     public void OnceStored(Action then) => _once.Add(then);
 

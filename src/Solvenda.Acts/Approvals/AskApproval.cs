@@ -1,7 +1,10 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Notices;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Sheets;
@@ -10,13 +13,16 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Approvals;
 
 /// <summary>
-/// Asks for approval of a quote or an order: of each hand whose figures need it, whoever may decide on that hand's.
+/// Asks for approval of a quote or an order: of each hand whose figures need it, once for each way that its policies
+/// lead.
 /// </summary>
 /// <param name="Seen">Version of the sheet.</param>
-public sealed record AskApproval(DocumentRef Document, string Why, long? Seen) : IAct<DocumentRef>;
+/// <param name="Urgent">Whether the answer is wanted today.</param>
+public sealed record AskApproval(DocumentRef Document, string Why, long? Seen, bool Urgent = false) : IAct<DocumentRef>;
 
 [Leaves(typeof(AskMade))]
-public sealed class AskApprovalAct(SheetLoader loader, Judge judge) : Act<AskApproval, DocumentRef>
+public sealed class AskApprovalAct(SheetLoader loader, Judge judge, AskClock clock, Telling telling)
+    : Act<AskApproval, DocumentRef>
 {
     public override Right Needs => Rights.Write;
 
@@ -37,19 +43,29 @@ public sealed class AskApprovalAct(SheetLoader loader, Judge judge) : Act<AskApp
                     ? "It was asked already."
                     : "Nothing here needs approval."
             );
-        foreach (var need in judged.Approval.Needs.Where(n => n.State == ApprovalState.Needed))
-            await AskAsync(work, open, need, why, cancel);
+        foreach (var (need, way) in judged.Approval.Needs.SelectMany(n => n.ToAsk.Select(w => (n, w))))
+            await AskAsync(work, open, need, way, input with { Why = why }, cancel);
         if (open.Quote is { State: not QuoteState.InApproval } quote)
             quote.State = QuoteMoves.Table.After(quote.State, QuoteDoing.Ask)!.Value;
         Settling.KeepStops(await judge.JudgeAsync(work.Db, open, judged.Priced, work.Actor.Hand, cancel));
         return open.Ref;
     }
 
-    private static async Task AskAsync(Work work, OpenSheet open, HandNeed need, string why, CancellationToken cancel)
+    private async Task AskAsync(
+        Work work,
+        OpenSheet open,
+        HandNeed need,
+        ImmutableArray<PolicyNeed> way,
+        AskApproval input,
+        CancellationToken cancel
+    )
     {
-        var approver =
-            need.Approver
-            ?? throw RefusedException.Clash("nobody_able", "Nobody on the reporting line may decide this.");
+        var route = way[0].Route;
+        if (route[^1] == RouteStep.Nobody)
+            throw RefusedException.Clash("nobody_able", "Nobody on the way that the policy names may decide this.");
+        ImmutableArray<Fired> fired = [.. way.Select(w => w.Fired)];
+        // The most impatient of the policies counts.
+        var patience = way.Select(w => w.Policy.PatienceHours).Where(h => h > 0).DefaultIfEmpty(0).Min();
         var ask = new AskRow
         {
             SheetId = open.Sheet.Id,
@@ -59,21 +75,33 @@ public sealed class AskApprovalAct(SheetLoader loader, Judge judge) : Act<AskApp
             AskedById = work.Actor.PersonId!.Value,
             AskedByName = work.Actor.Name,
             OwnerId = open.Owner.Id.Value,
-            ApproverId = approver.Id.Value,
+            Steps = AskFacts.StepsText(route.Select(s => s.AnyOf.Select(d => d.Id))),
             Outcome = AskOutcome.Waiting,
-            Why = why[..Math.Min(why.Length, SheetDoor.MostLetters)],
+            Why = input.Why[..Math.Min(input.Why.Length, SheetDoor.MostLetters)],
+            Urgent = input.Urgent,
             Shown = JsonSerializer.Serialize(need.Shown),
-            Fired = JsonSerializer.Serialize(need.Fired),
+            Fired = JsonSerializer.Serialize(fired),
             AskedAt = work.Now,
+            PatienceHours = patience,
+            DueAt = await clock.DueAsync(work.Db, work.Now, patience, cancel),
         };
         work.Db.Asks.Add(ask);
         await work.Db.SaveChangesAsync(cancel);
+        AskFacts.HandTo(ask, route[0].AnyOf.Select(d => d.Id));
         open.Asks.Add(ask);
         work.Leave(
-            new AskMade(ask.Id, need.Hand.Name, approver.Name, [.. need.Fired.Select(f => f.Words)]),
+            new AskMade(ask.Id, need.Hand.Name, route[0].Names!, [.. fired.Select(f => f.Words)]),
             open.Subject,
             open.Dossier.Id,
             ask.Why
+        );
+        await telling.TellAsync(
+            work,
+            route[0].AnyOf.Select(d => d.Id),
+            $"ask-{ask.Id}",
+            $"{(input.Urgent ? "Today, please: " : "")}{work.Actor.Name} asks about {open.Number} for {open.Buyer.Name}: {fired[0].Words}",
+            $"/asks/{ask.Id}",
+            cancel
         );
     }
 }

@@ -5,10 +5,15 @@ using Solvenda.Core.Documents.Events;
 
 namespace Solvenda.Acts.Approvals;
 
-/// <summary>Says yes to an ask: to what was shown, and to nothing worse.</summary>
-public sealed record GrantAsk(long Ask, string Note) : IAct<DocumentRef>;
+/// <summary>
+/// Says yes to an ask: to what was shown, and to nothing worse. Of several who are asked in turn, the last one's yes
+/// grants it.
+/// </summary>
+/// <param name="Figure">Code of a figure that is granted less far than asked; null: as asked.</param>
+/// <param name="UpTo">How far; better for the house than what was asked.</param>
+public sealed record GrantAsk(long Ask, string Note, string? Figure = null, decimal? UpTo = null) : IAct<DocumentRef>;
 
-[Leaves(typeof(AskGranted))]
+[Leaves(typeof(AskGranted), typeof(AskHandedOn))]
 public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
 {
     public override Right Needs => Rights.Decide;
@@ -17,13 +22,56 @@ public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var (ask, before, after) = await deciding.DecideAsync(work, input.Ask, AskDoing.Grant, input.Note, cancel);
-        work.Leave(
-            new AskGranted(ask.Row.Id, work.Actor.Name, before, after),
-            ask.Open.Subject,
-            ask.Open.Dossier.Id,
-            ask.Row.Note.Length > 0 ? ask.Row.Note : null
+        return (await GrantAsync(deciding, work, input, cancel)).Ask.Open.Ref;
+    }
+
+    internal static async Task<Decided> GrantAsync(
+        Deciding deciding,
+        Work work,
+        GrantAsk input,
+        CancellationToken cancel
+    )
+    {
+        var decided = await deciding.DecideAsync(
+            work,
+            input.Ask,
+            AskDoing.Grant,
+            input.Note,
+            cancel,
+            ask => UpTo(ask, input)
         );
-        return ask.Open.Ref;
+        var row = decided.Ask.Row;
+        work.Leave(
+            decided.Next is { } next
+                ? new AskHandedOn(row.Id, work.Actor.Name, next)
+                : new AskGranted(row.Id, work.Actor.Name, decided.Before, decided.After, Words(row)),
+            decided.Ask.Open.Subject,
+            decided.Ask.Open.Dossier.Id,
+            input.Note.Trim() is { Length: > 0 } note ? note : null
+        );
+        return decided;
+    }
+
+    private static string Words(Data.Rows.AskRow row) =>
+        row.UpTo is { } most && FigureList.Of(row.UpToFigure) is var figure
+            ? $"{figure.Label} {figure.Show(most)}"
+            : "";
+
+    // Less far than asked, of something that was asked: more, or something else, was never in question.
+    private static void UpTo(OpenAsk ask, GrantAsk input)
+    {
+        if (input.UpTo is not { } most)
+            return;
+        var fired = ask.Fired.FirstOrDefault(f => f.Figure == input.Figure);
+        if (fired is null || input.Figure == "floor")
+            throw RefusedException.Bad("up_to", "That figure was not asked about; nothing was decided.", "figure");
+        var figure = FigureList.Of(fired.Figure);
+        if (!figure.IsWorse(fired.Value, most) || (figure.MoreIsWorse && most < 0))
+            throw RefusedException.Bad(
+                "up_to",
+                $"{figure.Show(most)} is not less than what was asked, {figure.Show(fired.Value)}; nothing was decided.",
+                "upTo"
+            );
+        (ask.Row.UpToFigure, ask.Row.UpTo) = (fired.Figure, most);
     }
 }

@@ -8,4 +8,5 @@ public static class Workers
     public const string Post = "post";
     public const string Imports = "imports";
     public const string Upkeep = "upkeep";
+    public const string Asks = "asks and letters";
 }

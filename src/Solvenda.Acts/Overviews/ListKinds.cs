@@ -14,6 +14,7 @@ public static class ListKinds
         Kinds.Requests.Kind,
         Kinds.Quotes.Kind,
         Kinds.Orders.Kind,
+        Kinds.Asks.Kind,
         .. RecordKinds.All,
     ];
 

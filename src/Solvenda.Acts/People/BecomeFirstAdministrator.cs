@@ -1,13 +1,15 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.People;
 
-/// <summary>Becomes the first administrator, behind the one-time link of the console.</summary>
+/// <summary>
+/// Becomes the first administrator, behind the one-time link of the console. They may decide nothing alone: whom they
+/// invite is given that (docs/guide/setup.md).
+/// </summary>
 /// <param name="PasswordHash">Of a password that was long enough.</param>
 public sealed record BecomeFirstAdministrator(string Token, string Name, string Login, string PasswordHash)
     : IAct<Person>;
@@ -43,12 +45,6 @@ public sealed class BecomeFirstAdministratorAct : Act<BecomeFirstAdministrator, 
             Stamp = Tokens.New(),
             Roles = Roles.Admin | Roles.Desk | Roles.Seller | Roles.Lead,
             PasswordHash = input.PasswordHash,
-            DiscountPercent = 100,
-            LeastMarginPercent = 0,
-            Value = 1_000_000,
-            TermsDays = 365,
-            FreightUnder = Authority.AnyValue,
-            WithoutCost = 1_000_000,
         };
         work.Db.People.Add(made);
         await work.Db.SaveChangesAsync(cancel);

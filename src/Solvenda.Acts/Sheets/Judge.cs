@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
@@ -88,6 +87,7 @@ public sealed class Judge(HouseClock clock)
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
             SinceAccepted = since,
+            SentBack = AskFacts.SentBack(open),
             TakenBefore = await TakenFacts.GatherAsync(db, open, priced, cancel),
         };
         return new Judged(
@@ -145,18 +145,14 @@ public sealed class Judge(HouseClock clock)
             sender,
             open.Owner,
             open.People,
-            [
-                .. open.Asks.Select(a => new MadeAsk(
-                    a.Outcome,
-                    JsonSerializer.Deserialize<Shown>(a.Shown)!,
-                    new PersonId(a.ApproverId)
-                )),
-            ],
+            [.. open.Asks.Select(AskFacts.Made)],
             open.Accepted is not null && since.IsEmpty,
             asker
         )
         {
             Day = day,
+            Policies = open.Policies,
+            Machines = open.Machines,
         };
 
     private static ImmutableArray<string> SinceAccepted(OpenSheet open, PricedSheet priced) =>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Wordings;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
@@ -22,6 +23,10 @@ public sealed class OpenSheet
     public required DossierRow Dossier { get; init; }
     public required PriceBook Book { get; init; }
     public required IReadOnlyDictionary<PersonId, Decider> People { get; init; }
+    public required ImmutableDictionary<string, Authority> Machines { get; init; }
+
+    /// <summary>The policies that are switched on.</summary>
+    public required ImmutableArray<Policy> Policies { get; init; }
     public required List<AskRow> Asks { get; init; }
     public required List<WaiverRow> Waivers { get; init; }
 

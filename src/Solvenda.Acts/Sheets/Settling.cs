@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
@@ -95,11 +94,13 @@ public sealed class Settling(Judge judge, LinesAtHand lines)
         var overtaken = ImmutableArray.CreateBuilder<long>();
         foreach (var ask in open.Asks.Where(a => a.Outcome == AskOutcome.Waiting && a.SheetId == open.Sheet.Id))
         {
-            var shown = JsonSerializer.Deserialize<Shown>(ask.Shown)!;
-            var fired = JsonSerializer.Deserialize<ImmutableArray<Fired>>(ask.Fired);
+            var made = AskFacts.Made(ask);
             var stillAsks = judged.Approval.Needs.Any(n =>
-                n.State == ApprovalState.Waiting
-                && n.Fired.Any(f => fired.Any(a => a.Figure == f.Figure) && shown.Covers(f.Figure, n.Shown))
+                n.Policies.Any(p =>
+                    p.State == ApprovalState.Waiting
+                    && made.Policies.Contains(p.Policy.Code)
+                    && made.Shown.Covers(p.Policy.Figure, n.Shown)
+                )
             );
             if (stillAsks)
                 continue;

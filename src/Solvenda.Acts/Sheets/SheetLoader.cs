@@ -8,7 +8,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>Loads open sheets; the context tracks them where an act means to change them.</summary>
-public sealed class SheetLoader(PriceBooks books, LinesAtHand lines)
+public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock clock)
 {
     public async Task<OpenSheet> BySheetAsync(SolvendaDb db, long sheetId, CancellationToken cancel)
     {
@@ -69,6 +69,7 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines)
                 .FirstOrDefaultAsync(cancel)
             : null;
         var acceptedId = accepted?.Id;
+        var deciders = await Deciders.OnAsync(db, clock.Today, cancel);
         return new OpenSheet
         {
             Sheet = sheet,
@@ -78,12 +79,13 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines)
             Places = await PlacesAsync(db, dossier.Buyer, cancel),
             Warehouses = [.. await db.Stock.Select(s => s.Warehouse).Distinct().OrderBy(w => w).ToListAsync(cancel)],
             Book = await books.BookAsync(db, cancel),
-            People = (await db.People.AsNoTracking().ToListAsync(cancel))
-                .Select(p => p.ToDecider())
-                .ToDictionary(d => d.Id),
+            People = deciders.People,
+            Machines = deciders.Machines,
+            Policies = await PolicyBook.HoldingAsync(db, cancel),
             // The grants of the quote hold for its order, as long as nothing got worse.
             Asks = await db
-                .Asks.Where(a => a.SheetId == sheet.Id || a.SheetId == acceptedId)
+                .Asks.Include(a => a.Holders)
+                .Where(a => a.SheetId == sheet.Id || a.SheetId == acceptedId)
                 .OrderBy(a => a.Id)
                 .ToListAsync(cancel),
             Waivers = order is null

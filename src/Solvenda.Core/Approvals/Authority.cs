@@ -27,6 +27,9 @@ public sealed record Authority(
     /// <summary>Net of lines whose cost nobody knows, home currency.</summary>
     public decimal? WithoutCost { get; init; }
 
+    /// <summary>How far costs may be typed under the catalogue's, home currency.</summary>
+    public decimal? CostUnder { get; init; }
+
     /// <summary>A margin that everything is above: "any margin".</summary>
     public const decimal AnyMargin = -1_000_000m;
 

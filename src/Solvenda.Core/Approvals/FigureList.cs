@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using Solvenda.Core.Approvals.Figures;
 
@@ -38,8 +39,7 @@ public static class FigureList
     public static readonly CreditExcess Credit = new();
 
     /// <summary>
-    /// Codes of the figures that a policy holds on; the others are shown, and may not get worse once something was
-    /// granted.
+    /// Codes of the figures that a house begins with a policy on; on the others one may be made.
     /// </summary>
     public static readonly ImmutableHashSet<string> Policies =
     [
@@ -57,7 +57,12 @@ public static class FigureList
     /// <summary>All of them.</summary>
     public static readonly ImmutableArray<Figure> All = [.. OfLines, .. OfTerms, .. OfTheWhole, Credit];
 
+    private static readonly FrozenDictionary<string, Figure> ByCode = All.ToFrozenDictionary(f => f.Code);
+
     /// <summary>The figure of that code.</summary>
-    /// <exception cref="InvalidOperationException">There is none.</exception>
-    public static Figure Of(string code) => All.First(f => f.Code == code);
+    /// <exception cref="KeyNotFoundException">There is none.</exception>
+    public static Figure Of(string code) => ByCode[code];
+
+    /// <summary>The figure of that code; null where there is none.</summary>
+    public static Figure? Find(string code) => ByCode.GetValueOrDefault(code);
 }

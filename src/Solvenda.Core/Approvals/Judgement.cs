@@ -11,32 +11,76 @@ namespace Solvenda.Core.Approvals;
 /// <summary>A figure that is beyond a hand's authority.</summary>
 /// <param name="Figure">Its code.</param>
 /// <param name="Words">The figure against the limit.</param>
-public sealed record Fired(string Figure, decimal Value, string Words);
+public sealed record Fired(string Figure, decimal Value, string Words)
+{
+    /// <summary>Code of the policy that fired; asks of before there were any are of the figure's own.</summary>
+    public string Policy { get; init; } = Figure;
+}
 
 /// <summary>
 /// One hand's part of a sheet: its figures, what of them is beyond its authority, and who decides on that.
 /// </summary>
 /// <param name="IsSender">Whether it is judged as whoever sends or confirms, and not for what it typed.</param>
 /// <param name="Lines">The lines that its figures are taken over.</param>
-/// <param name="Approver">Null where nobody on the line may.</param>
-/// <param name="Policies">The policies that fire, each with its route.</param>
+/// <param name="Policies">The policies that fire, each with its route and how it stands.</param>
 public sealed record HandNeed(
     Hand Hand,
     bool IsSender,
     Authority Authority,
     ImmutableArray<PricedLine> Lines,
     Shown Shown,
-    ImmutableArray<Fired> Fired,
-    Decider? Approver,
-    ApprovalState State,
     ImmutableArray<PolicyNeed> Policies
-);
+)
+{
+    /// <summary>What is beyond the hand, in the order of the policies.</summary>
+    public ImmutableArray<Fired> Fired => [.. Policies.Select(p => p.Fired)];
+
+    /// <summary>What is still to be asked goes before what waits, and that before what is granted.</summary>
+    public ApprovalState State => Policies.Select(p => p.State).DefaultIfEmpty(ApprovalState.NotNeeded).Min();
+
+    /// <summary>
+    /// Who has to be asked, or has the ask, each once; null among them where nobody may.
+    /// </summary>
+    public IEnumerable<string?> Asked
+    {
+        get
+        {
+            var state = State;
+            return Policies.Where(p => p.State == state).Select(p => p.AskedNow.Names).Distinct();
+        }
+    }
+
+    /// <summary>
+    /// What is to be asked, one ask for each way that it goes: policies that lead to the same people in the same order
+    /// are one question.
+    /// </summary>
+    public ImmutableArray<ImmutableArray<PolicyNeed>> ToAsk =>
+        [
+            .. Policies
+                .Where(p => p.State == ApprovalState.Needed)
+                .GroupBy(p => string.Join('>', p.Route.Select(s => string.Join('|', s.AnyOf.Select(d => d.Id.Value)))))
+                .Select(g => g.ToImmutableArray()),
+        ];
+}
 
 /// <summary>A policy that fires for a hand.</summary>
-/// <param name="Figure">The figure that is beyond the hand.</param>
+/// <param name="Value">The figure that is beyond the hand.</param>
 /// <param name="Limit">What the hand may decide alone; null: nothing of the kind.</param>
 /// <param name="Route">Who is asked, in order.</param>
-public sealed record PolicyNeed(Policy Policy, decimal Figure, decimal? Limit, ImmutableArray<RouteStep> Route);
+/// <param name="AskedNow">Who has to be asked first, or has the ask.</param>
+public sealed record PolicyNeed(
+    Policy Policy,
+    decimal Value,
+    decimal? Limit,
+    string Words,
+    ImmutableArray<RouteStep> Route,
+    ApprovalState State,
+    RouteStep AskedNow
+)
+{
+    /// <summary>As an ask keeps it.</summary>
+    public Fired Fired => new(Policy.Figure, Value, Words) { Policy = Policy.Code };
+}
 
 /// <summary>What a sheet is judged with, beside itself.</summary>
 /// <param name="Sender">Who would send or confirm it: whoever looks at it, or does it.</param>
@@ -55,6 +99,12 @@ public sealed record JudgedBy(
 {
     /// <summary>The day on which it is decided: who is away then is passed over, or stood in for.</summary>
     public DateOnly Day { get; init; }
+
+    /// <summary>The policies of the house; of them those count that hold on the day.</summary>
+    public ImmutableArray<Policy> Policies { get; init; } = HousePolicies.All;
+
+    /// <summary>What the administrator gave machines, by the name of their key.</summary>
+    public ImmutableDictionary<string, Authority> Machines { get; init; } = [];
 }
 
 /// <summary>
@@ -78,13 +128,13 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
         get
         {
             var state = State;
-            var asked = Needs.Where(n => n.State == state && !n.Fired.IsEmpty).ToList();
-            return asked.Exists(n => n.Approver is null) ? [] : [.. asked.Select(n => n.Approver!.Name).Distinct()];
+            var asked = Needs.Where(n => n.State == state).SelectMany(n => n.Asked).Distinct().ToList();
+            return asked.Contains(null) ? [] : [.. asked.Select(n => n!)];
         }
     }
 
     /// <summary>Everything that is beyond somebody, in words.</summary>
-    public IEnumerable<string> Words => Needs.SelectMany(n => n.Fired).Select(f => f.Words).Distinct();
+    public IEnumerable<string> Words => Needs.SelectMany(n => n.Policies).Select(p => p.Words).Distinct();
 
     /// <summary>Judges a sheet.</summary>
     public static Judgement Of(PricedSheet sheet, JudgedBy by)
@@ -96,7 +146,7 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
         foreach (var hand in hands)
             needs.Add(Need(sheet, by, hand, isSender: false));
         needs.Add(Need(sheet, by, by.Sender, isSender: true));
-        return new Judgement([.. needs.Where(n => !n.Fired.IsEmpty)]);
+        return new Judgement([.. needs.Where(n => !n.Policies.IsEmpty)]);
     }
 
     /// <summary>Every hand that typed something that is judged.</summary>
@@ -124,81 +174,43 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
     }
 
     // A price by hand whose hand nobody knows has nobody's authority.
-    private static readonly Hand Unknown = new(null, "nobody known");
-
-    // A discount on the whole is typed on every line that carries a share of it.
-    private static bool SharedBy(PricedLine line, Head head, Hand hand) =>
-        !line.Figures.SheetDiscountShare.IsZero
-        && head[Sheets.Terms.HeadTerms.SheetDiscount.Name]?.By?.IsSame(hand) == true;
-
-    private static bool Typed(PricedLine line, Hand hand) =>
-        line.Line.CostBy?.IsSame(hand) == true
-        || (
-            line.Line.ByHand.Kind != ByHandKind.None
-            && ((line.Line.ByHand.By ?? Unknown).IsSame(hand) || line.Line.AlsoBy.Any(h => h.IsSame(hand)))
-        );
+    internal static readonly Hand Unknown = new(null, "nobody known");
 
     private static HandNeed Need(PricedSheet sheet, JudgedBy by, Hand hand, bool isSender)
     {
         var person = hand.Person is { } id ? by.People.GetValueOrDefault(id) : null;
-        var authority = person?.Authority ?? Authority.None;
-        // Whoever sends answers for what nobody typed and is under its floor all the same: the cost has overtaken it.
-        ImmutableArray<PricedLine> lines =
-        [
-            .. sheet.Sold.Where(l =>
-                l.HasPrice
-                && (
-                    isSender
-                        ? l.Line.ByHand.Kind == ByHandKind.None && l.Figures.SheetDiscountShare.IsZero && l.BelowFloor
-                        : Typed(l, hand) || SharedBy(l, by.Head, hand)
-                )
-            ),
-        ];
-        var judged = Figures(sheet, by, hand, isSender, lines);
-        var shown = new Shown(
-            Everything(sheet, by.Head, judged),
-            [.. lines.Select(Approvals.Shown.Of)],
-            GivenAway(sheet, lines)
-        );
-        var figures = judged.ToDictionary(f => f.Key.Code, f => f.Value);
-        ImmutableArray<Policy> firing = [.. HousePolicies.All.Where(p => p.Fires(figures, authority))];
-        ImmutableArray<Fired> fired =
-        [
-            .. firing.Select(p => new Fired(
-                p.Figure,
-                figures[p.Figure],
-                FigureList.Of(p.Figure).Say(figures[p.Figure], authority)
-            )),
-        ];
-        if (fired.IsEmpty)
-            return new HandNeed(hand, isSender, authority, lines, shown, fired, null, ApprovalState.NotNeeded, []);
-        var (state, asked) = StateOf(fired, shown, by);
-        // A machine reports to nobody: what it typed climbs from whoever follows the sheet up.
-        var approver =
-            asked ?? Route.Climb(person ?? by.Owner, by.People).FirstOrDefault(p => MayDecide(p, hand, by, fired));
+        var authority = person?.Authority ?? by.Machines.GetValueOrDefault(hand.Name) ?? Authority.None;
+        var part = new HandPart(sheet, by, hand, isSender);
+        var involved = Involved(hand, by);
         return new HandNeed(
             hand,
             isSender,
             authority,
-            lines,
-            shown,
-            fired,
-            approver,
-            state,
+            part.Lines,
+            part.Shown,
             [
-                .. firing.Select(p => new PolicyNeed(
-                    p,
-                    figures[p.Figure],
-                    FigureList.Of(p.Figure).LimitOf(authority),
-                    PolicyRoute.Of(p, figures[p.Figure], person ?? by.Owner, Involved(hand, by), by.People, by.Day)
-                )),
+                .. part.Firing(authority)
+                    .Select(f =>
+                    {
+                        var figure = FigureList.Of(f.Policy.Figure);
+                        // A machine reports to nobody: what it typed climbs from whoever follows the sheet up.
+                        var route = PolicyRoute.Of(f.Policy, f.Value, person ?? by.Owner, involved, by.People, by.Day);
+                        var (state, holders) = StateOf(f.Policy, part.Shown, by);
+                        return new PolicyNeed(
+                            f.Policy,
+                            f.Value,
+                            figure.LimitOf(authority),
+                            figure.Say(f.Value, authority),
+                            route,
+                            state,
+                            holders ?? route[0]
+                        );
+                    }),
             ]
         );
     }
 
-    private static bool MayDecide(Decider person, Hand hand, JudgedBy by, ImmutableArray<Fired> fired) =>
-        Route.MayDecide(person, Involved(hand, by), fired);
-
+    /// <summary>Who may not decide on what a hand typed, in whatever part.</summary>
     private static HashSet<PersonId> Involved(Hand hand, JudgedBy by)
     {
         var involved = new HashSet<PersonId> { by.Owner.Id };
@@ -210,78 +222,20 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
         return involved;
     }
 
-    private static Dictionary<Figure, decimal> Figures(
-        PricedSheet sheet,
-        JudgedBy by,
-        Hand hand,
-        bool isSender,
-        ImmutableArray<PricedLine> lines
-    )
-    {
-        var figures = new Dictionary<Figure, decimal>();
-        // What another hand took off a line is that hand's; its margin and floor are also this one's, who took more off
-        // all of them.
-        var money = lines
-            .Select(l => isSender || Typed(l, hand) ? LineMoney.Of(l) : LineMoney.Of(l) with { DiscountPercent = 0m })
-            .ToList();
-        foreach (var figure in FigureList.OfLines)
-        {
-            if (figure.Worst(money) is { } worst)
-                figures[figure] = worst;
-        }
-        foreach (var figure in FigureList.OfTerms)
-        {
-            if (!isSender && by.Head[figure.Term]?.By?.IsSame(hand) == true && figure.Of(sheet, by.Head) is { } value)
-                figures[figure] = value;
-        }
-        foreach (var figure in isSender && !by.AsAccepted ? FigureList.OfTheWhole : [])
-        {
-            if (figure.Of(sheet) is { } value)
-                figures[figure] = value;
-        }
-        return figures;
-    }
-
-    // What is shown holds the terms and the whole too, so that a grant is tied to them whoever typed them.
-    private static ImmutableSortedDictionary<string, decimal> Everything(
-        PricedSheet sheet,
-        Head head,
-        Dictionary<Figure, decimal> judged
-    )
-    {
-        var all = judged.ToDictionary(f => f.Key.Code, f => f.Value);
-        foreach (var figure in FigureList.OfTerms)
-        {
-            if (figure.Of(sheet, head) is { } value)
-                all.TryAdd(figure.Code, value);
-        }
-        foreach (var figure in FigureList.OfTheWhole)
-        {
-            if (figure.Of(sheet) is { } value)
-                all.TryAdd(figure.Code, value);
-        }
-        return all.ToImmutableSortedDictionary(StringComparer.Ordinal);
-    }
-
-    private static decimal GivenAway(PricedSheet sheet, ImmutableArray<PricedLine> lines)
-    {
-        var away = lines.Sum(l => l.Figures.Allowance.Value + l.Figures.SheetDiscountShare.Value);
-        return sheet.Rates.Convert(away, sheet.Sheet.Currency, sheet.Rates.Home) is { } home
-            ? Amount.Round(home, sheet.Rates.Home).Value
-            : away;
-    }
-
     // How it stands, and who has the ask where one waits.
-    private static (ApprovalState State, Decider? Asked) StateOf(ImmutableArray<Fired> fired, Shown now, JudgedBy by)
+    private static (ApprovalState State, RouteStep? Holders) StateOf(Policy policy, Shown now, JudgedBy by)
     {
-        MadeAsk? Covering(Fired f, AskOutcome outcome) =>
-            by.Asks.FirstOrDefault(a => a.Outcome == outcome && a.Shown.Covers(f.Figure, now));
-        var open = fired.Where(f => Covering(f, AskOutcome.Granted) is null).ToList();
-        if (open.Count == 0)
+        MadeAsk? Covering(AskOutcome outcome) =>
+            by.Asks.FirstOrDefault(a =>
+                a.Outcome == outcome && a.Policies.Contains(policy.Code) && a.Shown.Covers(policy.Figure, now)
+            );
+        if (Covering(AskOutcome.Granted) is not null)
             return (ApprovalState.Granted, null);
-        var waiting = open.ConvertAll(f => Covering(f, AskOutcome.Waiting));
-        return waiting.Contains(null)
-            ? (ApprovalState.Needed, null)
-            : (ApprovalState.Waiting, by.People.GetValueOrDefault(waiting[0]!.Approver));
+        return Covering(AskOutcome.Waiting) is { } waiting
+            ? (
+                ApprovalState.Waiting,
+                new RouteStep([.. waiting.Holders.Select(by.People.GetValueOrDefault).OfType<Decider>()])
+            )
+            : (ApprovalState.Needed, null);
     }
 }

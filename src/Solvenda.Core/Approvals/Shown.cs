@@ -45,6 +45,28 @@ public sealed record Shown(
             && now.Lines.All(l => Lines.Any(s => IsNoWorse(l, s)));
     }
 
+    /// <summary>The same with one figure held to less: what a grant up to it covers.</summary>
+    /// <param name="figure">Code of the figure; of a discount or a margin of lines, also each line is held to
+    /// it.</param>
+    public Shown UpTo(string figure, decimal most)
+    {
+        var held = FigureList.Of(figure);
+        decimal Better(decimal value) => held.IsWorse(value, most) ? most : value;
+        return this with
+        {
+            Figures = Figures.TryGetValue(figure, out var asked) ? Figures.SetItem(figure, Better(asked)) : Figures,
+            Lines = figure switch
+            {
+                "discount" => [.. Lines.Select(l => l with { DiscountPercent = Better(l.DiscountPercent) })],
+                "margin" =>
+                [
+                    .. Lines.Select(l => l with { MarginPercent = l.MarginPercent is { } m ? Better(m) : null }),
+                ],
+                _ => Lines,
+            },
+        };
+    }
+
     /// <summary>A line as it is shown now.</summary>
     public static ShownLine Of(PricedLine line)
     {

@@ -56,7 +56,14 @@ public sealed record CheckFacts(
     /// How it differs from what the buyer accepted, in words; empty where it does not, or there was no quote.
     /// </summary>
     public ImmutableArray<string> SinceAccepted { get; init; } = [];
+
+    /// <summary>Lines that were marked when the last ask came back; empty once it is asked again.</summary>
+    public ImmutableArray<SentBackMark> SentBack { get; init; } = [];
 }
+
+/// <summary>A line that an answer was about.</summary>
+/// <param name="Line">Its key.</param>
+public sealed record SentBackMark(long Line, string By, string Note);
 
 /// <summary>A rule that a sheet must meet. One file each, listed in <see cref="CheckList"/>.</summary>
 public interface ICheck

@@ -24,6 +24,7 @@ public static class CheckList
         new RemarksSeenTo(),
         new AsAccepted(),
         new ApprovalGiven(),
+        new SentBack(),
         new StockPromised(),
         new DeliveryWindow(),
         new TermsComplete(),

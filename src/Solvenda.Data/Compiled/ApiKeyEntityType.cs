@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ApiKey",
                 typeof(ApiKey),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 7,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -39,6 +39,14 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(ApiKey).GetField("<CreatedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new SolvendaDb.Utc());
             createdAt.SetSentinelFromProviderValue(new DateTime(1, 1, 1, 0, 0, 0, 0, DateTimeKind.Unspecified));
+
+            var expiresAt = runtimeEntityType.AddProperty(
+                "ExpiresAt",
+                typeof(DateTime?),
+                propertyInfo: typeof(ApiKey).GetProperty("ExpiresAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ApiKey).GetField("<ExpiresAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Utc());
 
             var hash = runtimeEntityType.AddProperty(
                 "Hash",

@@ -21,10 +21,10 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.AskRow",
                 typeof(AskRow),
                 baseEntityType,
-                propertyCount: 17,
-                navigationCount: 1,
+                propertyCount: 26,
+                navigationCount: 2,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 2,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -34,13 +34,6 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(AskRow).GetField("<Id>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
-                sentinel: 0L);
-
-            var approverId = runtimeEntityType.AddProperty(
-                "ApproverId",
-                typeof(long),
-                propertyInfo: typeof(AskRow).GetProperty("ApproverId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(AskRow).GetField("<ApproverId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
 
             var askedAt = runtimeEntityType.AddProperty(
@@ -79,6 +72,14 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(AskRow).GetField("<DecidedById>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
+            var dueAt = runtimeEntityType.AddProperty(
+                "DueAt",
+                typeof(DateTime?),
+                propertyInfo: typeof(AskRow).GetProperty("DueAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<DueAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Utc());
+
             var fired = runtimeEntityType.AddProperty(
                 "Fired",
                 typeof(string),
@@ -97,6 +98,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(AskRow).GetProperty("HandName", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(AskRow).GetField("<HandName>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var marks = runtimeEntityType.AddProperty(
+                "Marks",
+                typeof(string),
+                propertyInfo: typeof(AskRow).GetProperty("Marks", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<Marks>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var note = runtimeEntityType.AddProperty(
                 "Note",
@@ -119,6 +126,27 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(AskRow).GetField("<OwnerId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
 
+            var patienceHours = runtimeEntityType.AddProperty(
+                "PatienceHours",
+                typeof(int),
+                propertyInfo: typeof(AskRow).GetProperty("PatienceHours", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<PatienceHours>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+
+            var question = runtimeEntityType.AddProperty(
+                "Question",
+                typeof(string),
+                propertyInfo: typeof(AskRow).GetProperty("Question", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<Question>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var questionById = runtimeEntityType.AddProperty(
+                "QuestionById",
+                typeof(long?),
+                propertyInfo: typeof(AskRow).GetProperty("QuestionById", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<QuestionById>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var sheetId = runtimeEntityType.AddProperty(
                 "SheetId",
                 typeof(long),
@@ -132,11 +160,45 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(AskRow).GetProperty("Shown", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(AskRow).GetField("<Shown>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var step = runtimeEntityType.AddProperty(
+                "Step",
+                typeof(int),
+                propertyInfo: typeof(AskRow).GetProperty("Step", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<Step>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+
+            var steps = runtimeEntityType.AddProperty(
+                "Steps",
+                typeof(string),
+                propertyInfo: typeof(AskRow).GetProperty("Steps", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<Steps>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var subject = runtimeEntityType.AddProperty(
                 "Subject",
                 typeof(string),
                 propertyInfo: typeof(AskRow).GetProperty("Subject", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(AskRow).GetField("<Subject>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var upTo = runtimeEntityType.AddProperty(
+                "UpTo",
+                typeof(decimal?),
+                propertyInfo: typeof(AskRow).GetProperty("UpTo", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<UpTo>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Millionths());
+
+            var upToFigure = runtimeEntityType.AddProperty(
+                "UpToFigure",
+                typeof(string),
+                propertyInfo: typeof(AskRow).GetProperty("UpToFigure", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<UpToFigure>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var urgent = runtimeEntityType.AddProperty(
+                "Urgent",
+                typeof(bool),
+                propertyInfo: typeof(AskRow).GetProperty("Urgent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<Urgent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var why = runtimeEntityType.AddProperty(
                 "Why",
@@ -152,7 +214,10 @@ namespace Solvenda.Data.Compiled
                 new[] { sheetId });
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { approverId, outcome });
+                new[] { subject });
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { outcome, dueAt });
 
             return runtimeEntityType;
         }

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OneTimeLink",
                 typeof(OneTimeLink),
                 baseEntityType,
-                propertyCount: 3,
+                propertyCount: 4,
                 keyCount: 1);
 
             var hash = runtimeEntityType.AddProperty(
@@ -36,6 +36,13 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(OneTimeLink).GetField("<ExpiresAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new SolvendaDb.Utc());
             expiresAt.SetSentinelFromProviderValue(new DateTime(1, 1, 1, 0, 0, 0, 0, DateTimeKind.Unspecified));
+
+            var personId = runtimeEntityType.AddProperty(
+                "PersonId",
+                typeof(long?),
+                propertyInfo: typeof(OneTimeLink).GetProperty("PersonId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OneTimeLink).GetField("<PersonId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var usedAt = runtimeEntityType.AddProperty(
                 "UsedAt",

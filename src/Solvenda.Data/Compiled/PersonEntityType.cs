@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.Person",
                 typeof(Person),
                 baseEntityType,
-                propertyCount: 16,
+                propertyCount: 17,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 2,
                 keyCount: 1);
@@ -42,49 +42,29 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(Person).GetField("<Active>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
-            var creditOver = runtimeEntityType.AddProperty(
-                "CreditOver",
-                typeof(decimal?),
-                propertyInfo: typeof(Person).GetProperty("CreditOver", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<CreditOver>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true,
-                valueConverter: new SolvendaDb.Millionths());
-
-            var discountPercent = runtimeEntityType.AddProperty(
-                "DiscountPercent",
-                typeof(decimal?),
-                propertyInfo: typeof(Person).GetProperty("DiscountPercent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<DiscountPercent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true,
-                valueConverter: new SolvendaDb.Millionths());
-
             var does = runtimeEntityType.AddProperty(
                 "Does",
                 typeof(string),
                 propertyInfo: typeof(Person).GetProperty("Does", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Person).GetField("<Does>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
-            var freightUnder = runtimeEntityType.AddProperty(
-                "FreightUnder",
-                typeof(decimal?),
-                propertyInfo: typeof(Person).GetProperty("FreightUnder", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<FreightUnder>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true,
-                valueConverter: new SolvendaDb.Millionths());
-
-            var leastMarginPercent = runtimeEntityType.AddProperty(
-                "LeastMarginPercent",
-                typeof(decimal?),
-                propertyInfo: typeof(Person).GetProperty("LeastMarginPercent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<LeastMarginPercent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true,
-                valueConverter: new SolvendaDb.Millionths());
+            var language = runtimeEntityType.AddProperty(
+                "Language",
+                typeof(string),
+                propertyInfo: typeof(Person).GetProperty("Language", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<Language>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var login = runtimeEntityType.AddProperty(
                 "Login",
                 typeof(string),
                 propertyInfo: typeof(Person).GetProperty("Login", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Person).GetField("<Login>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var mail = runtimeEntityType.AddProperty(
+                "Mail",
+                typeof(string),
+                propertyInfo: typeof(Person).GetProperty("Mail", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<Mail>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var name = runtimeEntityType.AddProperty(
                 "Name",
@@ -113,34 +93,53 @@ namespace Solvenda.Data.Compiled
                 providerPropertyType: typeof(string));
             roles.SetSentinelFromProviderValue("None");
 
+            var secondFactor = runtimeEntityType.AddProperty(
+                "SecondFactor",
+                typeof(string),
+                propertyInfo: typeof(Person).GetProperty("SecondFactor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<SecondFactor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var secondFactorStep = runtimeEntityType.AddProperty(
+                "SecondFactorStep",
+                typeof(long),
+                propertyInfo: typeof(Person).GetProperty("SecondFactorStep", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<SecondFactorStep>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
+
+            var signature = runtimeEntityType.AddProperty(
+                "Signature",
+                typeof(string),
+                propertyInfo: typeof(Person).GetProperty("Signature", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<Signature>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var stamp = runtimeEntityType.AddProperty(
                 "Stamp",
                 typeof(string),
                 propertyInfo: typeof(Person).GetProperty("Stamp", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Person).GetField("<Stamp>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
-            var termsDays = runtimeEntityType.AddProperty(
-                "TermsDays",
-                typeof(int?),
-                propertyInfo: typeof(Person).GetProperty("TermsDays", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<TermsDays>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
+            var tellBy = runtimeEntityType.AddProperty(
+                "TellBy",
+                typeof(TellBy),
+                propertyInfo: typeof(Person).GetProperty("TellBy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<TellBy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            tellBy.SetSentinelFromProviderValue("Here");
 
-            var value = runtimeEntityType.AddProperty(
-                "Value",
-                typeof(decimal?),
-                propertyInfo: typeof(Person).GetProperty("Value", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<Value>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true,
-                valueConverter: new SolvendaDb.Millionths());
+            var worksFrom = runtimeEntityType.AddProperty(
+                "WorksFrom",
+                typeof(TimeOnly),
+                propertyInfo: typeof(Person).GetProperty("WorksFrom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<WorksFrom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: new TimeOnly(0, 0, 0));
 
-            var withoutCost = runtimeEntityType.AddProperty(
-                "WithoutCost",
-                typeof(decimal?),
-                propertyInfo: typeof(Person).GetProperty("WithoutCost", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<WithoutCost>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true,
-                valueConverter: new SolvendaDb.Millionths());
+            var worksTo = runtimeEntityType.AddProperty(
+                "WorksTo",
+                typeof(TimeOnly),
+                propertyInfo: typeof(Person).GetProperty("WorksTo", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<WorksTo>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: new TimeOnly(0, 0, 0));
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

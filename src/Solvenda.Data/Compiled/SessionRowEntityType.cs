@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.SessionRow",
                 typeof(SessionRow),
                 baseEntityType,
-                propertyCount: 3,
+                propertyCount: 4,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -37,6 +37,12 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(SessionRow).GetField("<BegunAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new SolvendaDb.Utc());
             begunAt.SetSentinelFromProviderValue(new DateTime(1, 1, 1, 0, 0, 0, 0, DateTimeKind.Unspecified));
+
+            var device = runtimeEntityType.AddProperty(
+                "Device",
+                typeof(string),
+                propertyInfo: typeof(SessionRow).GetProperty("Device", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SessionRow).GetField("<Device>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var personId = runtimeEntityType.AddProperty(
                 "PersonId",

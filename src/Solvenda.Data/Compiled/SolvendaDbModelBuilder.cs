@@ -11,20 +11,23 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("c93cbac6-ebb2-4cb5-940b-1b4a85cb3132"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("f292e56c-36d7-4216-b7e6-b8dfff26bead"), entityTypeCount: 61)
         {
         }
 
         partial void Initialize()
         {
+            var absenceRow = AbsenceRowEntityType.Create(this);
             var addressRow = AddressRowEntityType.Create(this);
             var agreementBreakRow = AgreementBreakRowEntityType.Create(this);
             var agreementRow = AgreementRowEntityType.Create(this);
             var aliasRow = AliasRowEntityType.Create(this);
             var apiKey = ApiKeyEntityType.Create(this);
+            var askHolderRow = AskHolderRowEntityType.Create(this);
             var askRow = AskRowEntityType.Create(this);
             var assortmentRow = AssortmentRowEntityType.Create(this);
             var attachmentRow = AttachmentRowEntityType.Create(this);
+            var authorityRow = AuthorityRowEntityType.Create(this);
             var buyerRow = BuyerRowEntityType.Create(this);
             var buyerSignRow = BuyerSignRowEntityType.Create(this);
             var campaignRow = CampaignRowEntityType.Create(this);
@@ -42,17 +45,20 @@ namespace Solvenda.Data.Compiled
             var freightBandRow = FreightBandRowEntityType.Create(this);
             var freightZoneRow = FreightZoneRowEntityType.Create(this);
             var groupRow = GroupRowEntityType.Create(this);
+            var holidayRow = HolidayRowEntityType.Create(this);
             var importColumnRow = ImportColumnRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var incomingRow = IncomingRowEntityType.Create(this);
             var itemFileRow = ItemFileRowEntityType.Create(this);
             var itemRow = ItemRowEntityType.Create(this);
             var listPriceRow = ListPriceRowEntityType.Create(this);
+            var noticeRow = NoticeRowEntityType.Create(this);
             var oneTimeLink = OneTimeLinkEntityType.Create(this);
             var openItemRow = OpenItemRowEntityType.Create(this);
             var orderRow = OrderRowEntityType.Create(this);
             var outboxRow = OutboxRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
+            var policyRow = PolicyRowEntityType.Create(this);
             var priceListRow = PriceListRowEntityType.Create(this);
             var printRow = PrintRowEntityType.Create(this);
             var quoteRow = QuoteRowEntityType.Create(this);
@@ -68,15 +74,21 @@ namespace Solvenda.Data.Compiled
             var stockRow = StockRowEntityType.Create(this);
             var talkRow = TalkRowEntityType.Create(this);
             var taxRateRow = TaxRateRowEntityType.Create(this);
+            var teamRow = TeamRowEntityType.Create(this);
             var troubleRow = TroubleRowEntityType.Create(this);
             var viewRow = ViewRowEntityType.Create(this);
             var waiverRow = WaiverRowEntityType.Create(this);
 
+            AbsenceRowEntityType.CreateForeignKey1(absenceRow, person);
             AddressRowEntityType.CreateForeignKey1(addressRow, buyerRow);
             AgreementBreakRowEntityType.CreateForeignKey1(agreementBreakRow, agreementRow);
             AliasRowEntityType.CreateForeignKey1(aliasRow, buyerRow);
             AliasRowEntityType.CreateForeignKey2(aliasRow, itemRow);
+            AskHolderRowEntityType.CreateForeignKey1(askHolderRow, askRow);
+            AskHolderRowEntityType.CreateForeignKey2(askHolderRow, person);
             AskRowEntityType.CreateForeignKey1(askRow, sheetRow);
+            AuthorityRowEntityType.CreateForeignKey1(authorityRow, apiKey);
+            AuthorityRowEntityType.CreateForeignKey2(authorityRow, person);
             BuyerRowEntityType.CreateForeignKey1(buyerRow, buyerRow);
             BuyerSignRowEntityType.CreateForeignKey1(buyerSignRow, buyerRow);
             CommitmentRowEntityType.CreateForeignKey1(commitmentRow, orderRow);
@@ -86,6 +98,7 @@ namespace Solvenda.Data.Compiled
             EventRowEntityType.CreateForeignKey1(eventRow, dossierRow);
             ItemFileRowEntityType.CreateForeignKey1(itemFileRow, itemRow);
             ListPriceRowEntityType.CreateForeignKey1(listPriceRow, itemRow);
+            NoticeRowEntityType.CreateForeignKey1(noticeRow, person);
             OpenItemRowEntityType.CreateForeignKey1(openItemRow, buyerRow);
             OrderRowEntityType.CreateForeignKey1(orderRow, dossierRow);
             OrderRowEntityType.CreateForeignKey2(orderRow, quoteRow);
@@ -103,14 +116,17 @@ namespace Solvenda.Data.Compiled
             TalkRowEntityType.CreateForeignKey1(talkRow, buyerRow);
             WaiverRowEntityType.CreateForeignKey1(waiverRow, orderRow);
 
+            AbsenceRowEntityType.CreateAnnotations(absenceRow);
             AddressRowEntityType.CreateAnnotations(addressRow);
             AgreementBreakRowEntityType.CreateAnnotations(agreementBreakRow);
             AgreementRowEntityType.CreateAnnotations(agreementRow);
             AliasRowEntityType.CreateAnnotations(aliasRow);
             ApiKeyEntityType.CreateAnnotations(apiKey);
+            AskHolderRowEntityType.CreateAnnotations(askHolderRow);
             AskRowEntityType.CreateAnnotations(askRow);
             AssortmentRowEntityType.CreateAnnotations(assortmentRow);
             AttachmentRowEntityType.CreateAnnotations(attachmentRow);
+            AuthorityRowEntityType.CreateAnnotations(authorityRow);
             BuyerRowEntityType.CreateAnnotations(buyerRow);
             BuyerSignRowEntityType.CreateAnnotations(buyerSignRow);
             CampaignRowEntityType.CreateAnnotations(campaignRow);
@@ -128,17 +144,20 @@ namespace Solvenda.Data.Compiled
             FreightBandRowEntityType.CreateAnnotations(freightBandRow);
             FreightZoneRowEntityType.CreateAnnotations(freightZoneRow);
             GroupRowEntityType.CreateAnnotations(groupRow);
+            HolidayRowEntityType.CreateAnnotations(holidayRow);
             ImportColumnRowEntityType.CreateAnnotations(importColumnRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             IncomingRowEntityType.CreateAnnotations(incomingRow);
             ItemFileRowEntityType.CreateAnnotations(itemFileRow);
             ItemRowEntityType.CreateAnnotations(itemRow);
             ListPriceRowEntityType.CreateAnnotations(listPriceRow);
+            NoticeRowEntityType.CreateAnnotations(noticeRow);
             OneTimeLinkEntityType.CreateAnnotations(oneTimeLink);
             OpenItemRowEntityType.CreateAnnotations(openItemRow);
             OrderRowEntityType.CreateAnnotations(orderRow);
             OutboxRowEntityType.CreateAnnotations(outboxRow);
             PersonEntityType.CreateAnnotations(person);
+            PolicyRowEntityType.CreateAnnotations(policyRow);
             PriceListRowEntityType.CreateAnnotations(priceListRow);
             PrintRowEntityType.CreateAnnotations(printRow);
             QuoteRowEntityType.CreateAnnotations(quoteRow);
@@ -154,6 +173,7 @@ namespace Solvenda.Data.Compiled
             StockRowEntityType.CreateAnnotations(stockRow);
             TalkRowEntityType.CreateAnnotations(talkRow);
             TaxRateRowEntityType.CreateAnnotations(taxRateRow);
+            TeamRowEntityType.CreateAnnotations(teamRow);
             TroubleRowEntityType.CreateAnnotations(troubleRow);
             ViewRowEntityType.CreateAnnotations(viewRow);
             WaiverRowEntityType.CreateAnnotations(waiverRow);

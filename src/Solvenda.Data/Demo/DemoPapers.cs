@@ -20,8 +20,7 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
 
     public DateOnly Today { get; } = DateOnly.FromDateTime(now);
 
-    public IReadOnlyDictionary<PersonId, Decider> People { get; } =
-        DemoPeople.Make().ToDictionary(p => new PersonId(p.Id), p => p.ToDecider());
+    public IReadOnlyDictionary<PersonId, Decider> People { get; } = DemoPeople.Deciders(DateOnly.FromDateTime(now));
 
     public string Number(string series, DateOnly day)
     {

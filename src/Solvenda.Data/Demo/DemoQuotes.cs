@@ -1,5 +1,8 @@
+using System.Collections.Immutable;
+using System.Globalization;
 using System.Text.Json;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
@@ -114,8 +117,10 @@ internal sealed class DemoQuotes(
             papers.Priced(sheet, buyer),
             new JudgedBy(sheet.Head, seller.Hand, seller, papers.People, [])
         );
-        if (judged.Needs is not [{ Approver: { } approver } need])
+        if (judged.Needs is not [{ ToAsk: [var way] } need])
             throw new InvalidOperationException("The demo's waiting ask is not one for one: its figures changed.");
+        ImmutableArray<Fired> fired = [.. way.Select(w => w.Fired)];
+        var approver = way[0].Route[0].AnyOf[0];
         db.Asks.Add(
             new AskRow
             {
@@ -127,16 +132,19 @@ internal sealed class DemoQuotes(
                 AskedById = seller.Id.Value,
                 AskedByName = seller.Name,
                 OwnerId = seller.Id.Value,
-                ApproverId = approver.Id.Value,
+                Steps = approver.Id.Value.ToString(CultureInfo.InvariantCulture),
+                Holders = [new AskHolderRow { PersonId = approver.Id.Value }],
+                PatienceHours = HousePolicies.Patience,
+                DueAt = DemoPapers.At(papers.Today).AddDays(1).AddHours(6),
                 Outcome = AskOutcome.Waiting,
                 Why = "They run three vessels and want one supplier; the next order is in March.",
                 Shown = JsonSerializer.Serialize(need.Shown),
-                Fired = JsonSerializer.Serialize(need.Fired),
+                Fired = JsonSerializer.Serialize(fired),
                 AskedAt = DemoPapers.At(day).AddHours(6),
             }
         );
         papers.Leave(
-            new AskMade(1, seller.Name, approver.Name, [.. need.Fired.Select(f => f.Words)]),
+            new AskMade(1, seller.Name, approver.Name, [.. fired.Select(f => f.Words)]),
             quote.Number,
             quote.DossierId,
             DemoPapers.At(day).AddHours(6)

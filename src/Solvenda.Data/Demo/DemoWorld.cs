@@ -30,6 +30,8 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         db.ChangeTracker.AutoDetectChangesEnabled = false;
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         db.People.AddRange(DemoPeople.Make());
+        db.Authorities.AddRange(DemoPeople.Authorities(_today));
+        db.Absences.Add(DemoPeople.PazAway(_today));
         db.ApiKeys.Add(
             new ApiKey
             {

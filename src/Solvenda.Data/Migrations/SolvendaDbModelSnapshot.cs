@@ -17,6 +17,31 @@ namespace Solvenda.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.15");
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AbsenceRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("StandInId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("To")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("absence");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AddressRow", b =>
                 {
                     b.Property<long>("Id")
@@ -203,6 +228,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateTime>("CreatedAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateTime?>("ExpiresAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Hash")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -226,13 +254,25 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("api_key");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AskHolderRow", b =>
+                {
+                    b.Property<long>("AskId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("AskId", "PersonId");
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("ask_holder");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AskRow", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long>("ApproverId")
                         .HasColumnType("INTEGER");
 
                     b.Property<DateTime>("AskedAt")
@@ -251,6 +291,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("DecidedById")
                         .HasColumnType("INTEGER");
 
+                    b.Property<DateTime?>("DueAt")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Fired")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -259,6 +302,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("HandName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Marks")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -273,6 +320,15 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("OwnerId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("PatienceHours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Question")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("QuestionById")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("SheetId")
                         .HasColumnType("INTEGER");
 
@@ -280,9 +336,26 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Step")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Steps")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Subject")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("UpTo")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("UpToFigure")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Urgent")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Why")
                         .IsRequired()
@@ -292,7 +365,9 @@ namespace Solvenda.Data.Migrations
 
                     b.HasIndex("SheetId");
 
-                    b.HasIndex("ApproverId", "Outcome");
+                    b.HasIndex("Subject");
+
+                    b.HasIndex("Outcome", "DueAt");
 
                     b.ToTable("ask");
                 });
@@ -365,6 +440,50 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("DossierId");
 
                     b.ToTable("attachment");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.AuthorityRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("GivenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("GivenById")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("GivenByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Holds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("KeyId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Limit")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KeyId");
+
+                    b.HasIndex("PersonId", "Kind", "From");
+
+                    b.ToTable("authority");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.BuyerRow", b =>
@@ -1068,6 +1187,34 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("group");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.HolidayRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Day")
+                        .IsUnique();
+
+                    b.ToTable("holiday");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ImportColumnRow", b =>
                 {
                     b.Property<string>("Kind")
@@ -1362,6 +1509,39 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("list_price");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.NoticeRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("InDigest")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Link")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("SeenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PersonId", "SeenAt");
+
+                    b.ToTable("notice");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.OneTimeLink", b =>
                 {
                     b.Property<string>("Hash")
@@ -1369,6 +1549,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<DateTime>("ExpiresAt")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("PersonId")
+                        .HasColumnType("INTEGER");
 
                     b.Property<DateTime?>("UsedAt")
                         .HasColumnType("TEXT");
@@ -1554,23 +1737,19 @@ namespace Solvenda.Data.Migrations
                     b.Property<bool>("Active")
                         .HasColumnType("INTEGER");
 
-                    b.Property<long?>("CreditOver")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("DiscountPercent")
-                        .HasColumnType("INTEGER");
-
                     b.Property<string>("Does")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long?>("FreightUnder")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<long?>("LeastMarginPercent")
-                        .HasColumnType("INTEGER");
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Login")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Mail")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1589,18 +1768,29 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("SecondFactor")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("SecondFactorStep")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Signature")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Stamp")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<int?>("TermsDays")
-                        .HasColumnType("INTEGER");
+                    b.Property<string>("TellBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
-                    b.Property<long?>("Value")
-                        .HasColumnType("INTEGER");
+                    b.Property<TimeOnly>("WorksFrom")
+                        .HasColumnType("TEXT");
 
-                    b.Property<long?>("WithoutCost")
-                        .HasColumnType("INTEGER");
+                    b.Property<TimeOnly>("WorksTo")
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -1610,6 +1800,79 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("ReportsToId");
 
                     b.ToTable("person");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PolicyRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Buyers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Channels")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Conditions")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Dropped")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Families")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Figure")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Groups")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hands")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Holds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Named")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PatienceHours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Route")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("To")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("policy");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.PriceListRow", b =>
@@ -1954,6 +2217,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateTime>("BegunAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("PersonId")
                         .HasColumnType("INTEGER");
 
@@ -2245,6 +2512,39 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("tax_rate");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.TeamRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Members")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("team");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.TroubleRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2369,6 +2669,15 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("waiver");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AbsenceRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AddressRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
@@ -2400,6 +2709,21 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AskHolderRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.AskRow", null)
+                        .WithMany("Holders")
+                        .HasForeignKey("AskId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AskRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.SheetRow", "Sheet")
@@ -2409,6 +2733,17 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Sheet");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.AuthorityRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ApiKey", null)
+                        .WithMany()
+                        .HasForeignKey("KeyId");
+
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.BuyerRow", b =>
@@ -2488,6 +2823,15 @@ namespace Solvenda.Data.Migrations
                     b.HasOne("Solvenda.Data.Rows.ItemRow", null)
                         .WithMany()
                         .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.NoticeRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
@@ -2624,6 +2968,11 @@ namespace Solvenda.Data.Migrations
             modelBuilder.Entity("Solvenda.Data.Rows.AgreementRow", b =>
                 {
                     b.Navigation("Breaks");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.AskRow", b =>
+                {
+                    b.Navigation("Holders");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ItemRow", b =>

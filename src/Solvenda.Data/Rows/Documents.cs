@@ -219,7 +219,7 @@ public sealed class OrderRow
 }
 
 /// <summary>One request for approval, of one hand's figures, as they were at that moment.</summary>
-[Index(nameof(SheetId)), Index(nameof(ApproverId), nameof(Outcome))]
+[Index(nameof(SheetId)), Index(nameof(Outcome), nameof(DueAt)), Index(nameof(Subject))]
 public sealed class AskRow
 {
     public long Id { get; set; }
@@ -239,19 +239,62 @@ public sealed class AskRow
 
     /// <summary>The seller on the head at that moment.</summary>
     public long OwnerId { get; set; }
-    public long ApproverId { get; set; }
+
+    /// <summary>Who has it now; any one of them decides. Kept also once it is decided.</summary>
+    public List<AskHolderRow> Holders { get; set; } = [];
+
+    /// <summary>
+    /// Whom it goes to in turn, as it was found when it was asked: keys of people apart by commas, steps apart by
+    /// bars. The last decides.
+    /// </summary>
+    public string Steps { get; set; } = "";
+
+    /// <summary>Which step has it, from 0.</summary>
+    public int Step { get; set; }
     public AskOutcome Outcome { get; set; }
     public required string Why { get; set; }
+
+    /// <summary>Whether the answer is wanted today.</summary>
+    public bool Urgent { get; set; }
+
+    /// <summary>Something is asked back of whoever asked; it waits for their answer. Null: nothing is.</summary>
+    public string? Question { get; set; }
+
+    /// <summary>Who asks back.</summary>
+    public long? QuestionById { get; set; }
 
     /// <summary>What was shown, as JSON (Core's Shown): what a grant is tied to.</summary>
     public required string Shown { get; set; }
 
     /// <summary>What was beyond the authority, as JSON (Core's Fired).</summary>
     public required string Fired { get; set; }
+
+    /// <summary>A figure that was granted less far than asked, by its code; empty: as asked.</summary>
+    public string UpToFigure { get; set; } = "";
+
+    /// <inheritdoc cref="UpToFigure" />
+    public decimal? UpTo { get; set; }
+
+    /// <summary>Keys of lines that were marked when it was sent back, apart by commas.</summary>
+    public string Marks { get; set; } = "";
     public string Note { get; set; } = "";
     public DateTime AskedAt { get; set; }
+
+    /// <summary>When it moves on if nobody answers; null: it waits.</summary>
+    public DateTime? DueAt { get; set; }
+
+    /// <summary>Working hours that each step has; 0: it waits.</summary>
+    public int PatienceHours { get; set; }
     public DateTime? DecidedAt { get; set; }
     public long? DecidedById { get; set; }
+}
+
+/// <summary>Somebody who has an ask.</summary>
+[PrimaryKey(nameof(AskId), nameof(PersonId)), Index(nameof(PersonId))]
+public sealed class AskHolderRow
+{
+    public long AskId { get; set; }
+    public long PersonId { get; set; }
 }
 
 [Index(nameof(OrderId))]

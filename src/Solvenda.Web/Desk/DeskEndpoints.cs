@@ -69,7 +69,7 @@ public static class DeskEndpoints
         var items = new List<DeskItem>();
         if (me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller))
             items.AddRange(await RequestsAsync(db, me, cancel));
-        items.AddRange(await AsksAsync(db, id, cancel));
+        items.AddRange(await DeskAsks.OfAsync(db, id, clock.UtcNow, cancel));
         if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
         {
             items.AddRange(await DeskQuotes.OfAsync(db, me, clock.Today, cancel));
@@ -155,46 +155,6 @@ public static class DeskEndpoints
                     r.Kind == "" ? "look" : "read",
                     r.State == RequestState.NeedsYou ? 1 : 2
                 )),
-        ];
-    }
-
-    private static async Task<List<DeskItem>> AsksAsync(SolvendaDb db, long id, CancellationToken cancel)
-    {
-        var rows = await (
-            from a in db.Asks
-            where a.ApproverId == id && a.Outcome == AskOutcome.Waiting
-            select new
-            {
-                a.Id,
-                a.Subject,
-                Name = a.AskedByName,
-                a.Why,
-                a.AskedAt,
-                a.Fired,
-                a.Sheet.Currency,
-                a.Sheet.TotalWithTaxMinor,
-                a.SheetId,
-                Buyer = db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault()
-                    ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault(),
-            }
-        ).ToListAsync(cancel);
-        return
-        [
-            .. rows.Select(a => new DeskItem(
-                Urgency.AtOnce,
-                "ask",
-                a.Subject,
-                $"/asks/{a.Id}",
-                a.Buyer ?? "",
-                $"your answer asked by {a.Name.Split(' ')[^1]}",
-                JsonSerializer.Deserialize<Fired[]>(a.Fired)!.FirstOrDefault()?.Words ?? "",
-                "ask",
-                a.AskedAt,
-                a.Currency,
-                Amount.Major(a.TotalWithTaxMinor, a.Currency),
-                "decide",
-                0
-            )),
         ];
     }
 

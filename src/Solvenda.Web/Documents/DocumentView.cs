@@ -24,7 +24,9 @@ public sealed record AskRound(
     string Why,
     string Note,
     DateTime AskedAt,
-    DateTime? DecidedAt
+    DateTime? DecidedAt,
+    string UpTo,
+    string? Question
 );
 
 public sealed record BuyerBrief(long Id, string Code, string Name, string Country, string? Contact, string? Mail);
@@ -152,12 +154,14 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             a.Id,
             a.HandName,
             a.AskedByName,
-            Name(a.DecidedById ?? a.ApproverId),
+            a.DecidedById is { } by ? Name(by) : string.Join(" or ", a.Holders.Select(h => Name(h.PersonId))),
             a.Outcome,
             a.Why,
             a.Note,
             a.AskedAt,
-            a.DecidedAt
+            a.DecidedAt,
+            a.UpTo is { } most ? FigureList.Of(a.UpToFigure).Show(most) : "",
+            a.Question
         ));
     }
 }

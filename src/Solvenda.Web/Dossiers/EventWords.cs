@@ -93,7 +93,23 @@ public static class EventWords
             QuoteWithdrawn e => new($"{e.Revision} withdrawn", State(e.Before), State(e.After), true),
             QuoteLapsed e => new($"{e.Revision} lapsed", State(e.Before), State(e.After), true),
             AskMade e => new($"asked {e.Approver}", null, string.Join("; ", e.Fired), true),
-            AskGranted e => new($"granted by {e.Approver}", State(e.Before), State(e.After), true),
+            AskGranted e => new(
+                e.UpTo.Length > 0 ? $"granted up to {e.UpTo} by {e.Approver}" : $"granted by {e.Approver}",
+                State(e.Before),
+                State(e.After),
+                true
+            ),
+            AskHandedOn e => new($"yes by {e.Approver}", null, $"now with {e.Next}", true),
+            AskWithdrawn e => new("what was asked was taken back", State(e.Before), State(e.After), true),
+            AskTalked e => new(e.IsQuestion ? "asked back" : "answered"),
+            AskPassedOn e => new($"passed on to {e.To}", e.From, e.To, true),
+            AskMoved { Reason: "reminded" } e => new($"reminded {e.From}"),
+            AskMoved e => new(
+                e.Reason == "overdue" ? $"not answered in time, now with {e.To}" : $"{e.From} is away, now with {e.To}",
+                e.From,
+                e.To,
+                true
+            ),
             AskSentBack e => new($"sent back by {e.Approver}", State(e.Before), State(e.After), true),
             _ => null,
         };
@@ -152,6 +168,7 @@ public static class EventWords
             TalkNoted => new("a talk was noted"),
             SignedIn => new("signed in"),
             SignedOut => new("signed out"),
+            DigestsSent e => new($"{e.Letters} morning letters, {e.Notices} notices"),
             SetApart e => new($"{e.Worker} set {e.Subject} apart: {e.Words}"),
             TroubleSettled e => new(
                 $"{e.Worker}, {e.Subject}: {(e.Again ? "to be tried once more" : "left as it is")}"

@@ -1,8 +1,10 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
@@ -103,11 +105,18 @@ public static class PriceDoor
             FreightService = body.FreightService,
         };
         var priced = SheetPricer.Price(book, Rates.On(day, book.Home, book.DatedRates), buyer.ToBuyer(), sheet);
-        var people = (await db.People.AsNoTracking().ToListAsync(cancel)).ConvertAll(p => (p.Login, p.ToDecider()));
-        var seller = SellerOf(body, buyer, people, user.ActorOf());
+        var deciders = await Deciders.OnAsync(db, clock.Today, cancel);
+        var logins = await db.People.AsNoTracking().Select(p => new { p.Id, p.Login }).ToListAsync(cancel);
+        var seller = SellerOf(
+            body,
+            buyer,
+            logins.ConvertAll(p => (p.Login, deciders.People[new PersonId(p.Id)])),
+            user.ActorOf()
+        );
         return Judged(
             seller,
-            people.ToDictionary(p => p.Item2.Id, p => p.Item2),
+            deciders.People,
+            await PolicyBook.HoldingAsync(db, cancel),
             priced,
             HeadOf(body, buyer, seller?.Hand),
             user.ActorOf(),
@@ -205,7 +214,8 @@ public static class PriceDoor
     // his to know is shown to keys of that scope only.
     private static SheetView Judged(
         Decider? seller,
-        Dictionary<PersonId, Decider> people,
+        IReadOnlyDictionary<PersonId, Decider> people,
+        ImmutableArray<Policy> policies,
         PricedSheet priced,
         Head head,
         Actor actor,
@@ -215,7 +225,10 @@ public static class PriceDoor
         var asSeller = seller is null ? priced : Typed(priced, seller.Hand);
         var approval = seller is null
             ? Judgement.Nothing
-            : Judgement.Of(asSeller, new JudgedBy(head, seller.Hand, seller, people, []) { Day = today });
+            : Judgement.Of(
+                asSeller,
+                new JudgedBy(head, seller.Hand, seller, people, []) { Day = today, Policies = policies }
+            );
         var headroom = priced.Sold.ToDictionary(
             l => l.Line.Key,
             l => seller is null ? null : Headroom.Line(l, priced, seller.Authority)

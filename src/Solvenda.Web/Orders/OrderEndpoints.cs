@@ -48,7 +48,7 @@ public static class OrderEndpoints
     {
         var actor = user.ActorOf();
         var order = new DocumentRef("order", number);
-        await acts.RunAsync(actor, new AskApproval(order, body.Why, Seen.Of(ifMatch)), cancel);
+        await acts.RunAsync(actor, new AskApproval(order, body.Why, Seen.Of(ifMatch), body.Urgent), cancel);
         return await views.OfAsync(db, order, actor, cancel);
     }
 

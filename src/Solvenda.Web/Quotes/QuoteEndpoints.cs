@@ -133,7 +133,7 @@ public static class QuoteEndpoints
     )
     {
         var (actor, quote) = (user.ActorOf(), new DocumentRef("quote", number));
-        await acts.RunAsync(actor, new AskApproval(quote, body.Why, Seen.Of(ifMatch)), cancel);
+        await acts.RunAsync(actor, new AskApproval(quote, body.Why, Seen.Of(ifMatch), body.Urgent), cancel);
         return await views.OfAsync(db, quote, actor, cancel);
     }
 

@@ -195,11 +195,11 @@ public sealed record PolicyNeedView(
                 .Needs.SelectMany(n => n.Policies.Select(p => (By: n, Need: p)))
                 .Select(p => new PolicyNeedView(
                     p.Need.Policy.Code,
-                    p.Need.Figure,
+                    p.Need.Value,
                     p.Need.Limit,
                     [.. p.Need.Route.Select(s => s.Names)],
                     p.By.Hand.Name,
-                    FigureList.Of(p.Need.Policy.Figure).Say(p.Need.Figure, p.By.Authority)
+                    p.Need.Words
                 )),
         ];
     }

@@ -107,7 +107,7 @@ public sealed class ApprovalTests
     {
         var judged = Judge(World.Sheet(Braid(1m, by: Machine)));
         var need = Assert.Single(judged.Needs);
-        Assert.Equal((Machine, World.Lead), (need.Hand, need.Approver));
+        Assert.Equal((Machine, World.Lead.Name), (need.Hand, need.Asked.Single()));
     }
 
     [Fact]
@@ -176,7 +176,8 @@ public sealed class ApprovalTests
         var sheet = World.Sheet(World.Line(World.Shackle, 1m, new ByHand(ByHandKind.NetPrice, 0m, World.Seller.Hand)));
         Assert.Equal(LineMoney.GivenAway, LineMoney.Of(sheet.Lines[0]).MarginPercent);
         Assert.Empty(Judge(sheet).Approvers);
-        Assert.Equal([Director.Name], Judge(sheet, people: WithDirector).Approvers);
+        // The margin is the director's to decide; the discount and the floor are the lead's already.
+        Assert.Equal([Director.Name, World.Lead.Name], Judge(sheet, people: WithDirector).Approvers);
     }
 
     [Fact]
@@ -226,6 +227,9 @@ public sealed class ApprovalTests
         Assert.Equal([b], Route.Climb(a, new[] { a, b }.ToDictionary(p => p.Id)));
     }
 
+    private static MadeAsk Made(AskOutcome outcome, HandNeed need) =>
+        new(outcome, need.Shown, [.. need.Policies.Select(p => p.Policy.Code)], [World.Lead.Id]);
+
     private static ApprovalState After(
         AskOutcome outcome,
         PricedSheet asked,
@@ -234,8 +238,8 @@ public sealed class ApprovalTests
         Head? since = null
     )
     {
-        var shown = Judge(asked, then).Needs.Single(n => !n.IsSender).Shown;
-        return Judge(now, since ?? then, asks: new MadeAsk(outcome, shown, World.Lead.Id)).State;
+        var need = Judge(asked, then).Needs.Single(n => !n.IsSender);
+        return Judge(now, since ?? then, asks: Made(outcome, need)).State;
     }
 
     [Theory]
@@ -260,6 +264,18 @@ public sealed class ApprovalTests
         Assert.Equal(ApprovalState.Needed, Now(Braid(11m, quantity: 181m)));
         Assert.Equal(ApprovalState.Needed, Now(Braid(11m), World.Line(World.Shackle, 1m, Less(9m))));
         Assert.Equal(ApprovalState.Granted, Now(Braid(11m), World.Line(World.Shackle, 1m)));
+    }
+
+    [Theory]
+    [InlineData(11, ApprovalState.Needed)]
+    [InlineData(10.1, ApprovalState.Needed)]
+    [InlineData(10, ApprovalState.Granted)]
+    [InlineData(9, ApprovalState.Granted)]
+    public void A_grant_up_to_a_figure_covers_that_much_and_no_more(double now, ApprovalState expected)
+    {
+        var need = Judge(World.Sheet(Braid(11m))).Needs.Single(n => !n.IsSender);
+        var upTo = Made(AskOutcome.Granted, need) with { Shown = need.Shown.UpTo("discount", 10m) };
+        Assert.Equal(expected, Judge(World.Sheet(Braid((decimal)now)), asks: upTo).State);
     }
 
     [Fact]
@@ -304,7 +320,7 @@ public sealed class ApprovalTests
         var sheet = World.Sheet(Braid(11m), World.Line(World.Shackle, 10m, Less(9m, other)));
         var needs = Judge(sheet, people: people).Needs;
         Assert.Equal(2, needs.Length);
-        MadeAsk Granted(int i) => new(AskOutcome.Granted, needs[i].Shown, World.Lead.Id);
+        MadeAsk Granted(int i) => Made(AskOutcome.Granted, needs[i]);
         Assert.Equal(ApprovalState.Needed, Judge(sheet, people: people, asks: Granted(0)).State);
         Assert.Equal(ApprovalState.Granted, Judge(sheet, people: people, asks: [Granted(0), Granted(1)]).State);
     }

@@ -21,6 +21,7 @@ public sealed class FigureTests
         TermsDays = 15,
         FreightUnder = 50m,
         WithoutCost = 100m,
+        CostUnder = 100m,
     };
 
     [Theory]

@@ -47,7 +47,14 @@ public sealed class MoveTests
     [Fact]
     public void An_ask_is_decided_once() =>
         Assert.Equal(
-            ["Waiting Grant Granted", "Waiting SendBack SentBack", "Waiting Withdraw Withdrawn"],
+            [
+                "Waiting Grant Granted",
+                "Waiting HandOn Waiting",
+                "Waiting Talk Waiting",
+                "Waiting PassOn Waiting",
+                "Waiting SendBack SentBack",
+                "Waiting Withdraw Withdrawn",
+            ],
             Words(AskMoves.Table)
         );
 

@@ -207,14 +207,14 @@ public sealed class ChoiceTests
                         [World.Seller.Id] = World.Seller with { Authority = authority },
                         [World.Lead.Id] = World.Lead with
                         {
-                            Authority = World.Lead.Authority with { WithoutCost = 1_000m },
+                            Authority = World.Lead.Authority with { CostUnder = 1_000m },
                         },
                     },
                     []
                 )
             );
         Assert.Equal("cost-under", Assert.Single(Assert.Single(Judged(World.Seller.Authority).Needs).Fired).Figure);
-        Assert.Empty(Judged(World.Seller.Authority with { WithoutCost = 95m }).Needs);
+        Assert.Empty(Judged(World.Seller.Authority with { CostUnder = 95m }).Needs);
     }
 
     [Fact]

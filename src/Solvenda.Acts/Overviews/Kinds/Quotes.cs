@@ -78,7 +78,8 @@ internal static class Quotes
                         ? "the buyer"
                         : (
                             from a in db.Asks
-                            join w in db.People on a.ApproverId equals w.Id
+                            from h in a.Holders
+                            join w in db.People on h.PersonId equals w.Id
                             where a.SheetId == q.SheetId && a.Outcome == AskOutcome.Waiting
                             select w.Name
                         ).FirstOrDefault() ?? "",

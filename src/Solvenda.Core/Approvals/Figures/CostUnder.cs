@@ -32,7 +32,7 @@ public sealed class CostUnder : LineFigure
     public override decimal? LimitOf(Authority authority)
     {
         ArgumentNullException.ThrowIfNull(authority);
-        return authority.WithoutCost;
+        return authority.CostUnder;
     }
 
     /// <inheritdoc />
@@ -45,7 +45,7 @@ public sealed class CostUnder : LineFigure
         return value == WholeFigure.Unknown
             ? "costs typed under the catalogue’s, and no exchange rate to say by how much"
             : FormattableString.Invariant(
-                $"costs typed {value:#,0.00} under the catalogue’s, {authority.WithoutCost ?? 0m:#,0} may be taken alone"
+                $"costs typed {value:#,0.00} under the catalogue’s, {authority.CostUnder ?? 0m:#,0} may be taken alone"
             );
     }
 }

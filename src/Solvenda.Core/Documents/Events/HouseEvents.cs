@@ -26,3 +26,8 @@ public sealed record SignedIn : IEvent;
 /// <summary>Somebody signed out.</summary>
 [EventCode("people.signed_out")]
 public sealed record SignedOut : IEvent;
+
+/// <summary>The morning's letters of those who want one a day went into the post.</summary>
+/// <param name="Notices">How many things stood in them.</param>
+[EventCode("house.digests_sent")]
+public sealed record DigestsSent(int Letters, int Notices) : IEvent;

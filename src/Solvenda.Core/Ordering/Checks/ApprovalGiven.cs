@@ -57,7 +57,11 @@ public sealed class ApprovalGiven : ICheck
             _ => new Finding(Code, Outcome.Stop, words, line, field) { Cures = cures() },
         };
 
-    private static string Approver(HandNeed need) => need.Approver?.Name ?? "nobody on the reporting line";
+    private static string Approver(HandNeed need)
+    {
+        var asked = need.Asked.ToList();
+        return asked.Contains(null) ? "nobody on the reporting line" : string.Join(" and ", asked);
+    }
 
     private static Cure Ask(HandNeed need) => new("A", $"ask {Approver(need)}", "ask", "", "");
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
-  import { day } from '$lib/shared';
+  import { day, since } from '$lib/shared';
 
   /** Who asked whom for what, and what came of it. */
   let { asks }: { asks: Schemas['DocumentView']['asks'] } = $props();
@@ -11,11 +11,18 @@
     {#each asks as round (round.id)}
       <li>
         <span class="text-second">{day(round.askedAt)}</span>
-        {round.askedBy} asked {round.approver}{round.hand === round.askedBy ? '' : ` about what ${round.hand} typed`}:
+        <a class="underline" href="/asks/{round.id}">{round.askedBy} asked {round.approver}</a>{round.hand === round.askedBy
+          ? ''
+          : ` about what ${round.hand} typed`}:
         <em class="font-serif text-[15px]">“{round.why}”</em>
-        <b>{{ waiting: 'waits', granted: 'granted', sentBack: 'sent back', withdrawn: 'withdrawn' }[round.outcome]}</b>{#if round.note}: <em
-            class="font-serif text-[15px]">“{round.note}”</em
-          >{/if}
+        <b
+          >{{
+            waiting: round.question ? `asks: ${round.question}` : `waits, ${since(round.askedAt)}`,
+            granted: round.upTo ? `granted up to ${round.upTo}` : 'granted',
+            sentBack: 'sent back',
+            withdrawn: 'withdrawn',
+          }[round.outcome]}</b
+        >{#if round.note}: <em class="font-serif text-[15px]">“{round.note}”</em>{/if}
       </li>
     {/each}
   </ul>

@@ -192,6 +192,7 @@
   title="Ask {sheet.view.approval.approvers.join(' and ')}"
   says={sheet.view.approval.why.join('; ')}
   label="why?"
+  tick="the answer is wanted today"
   button="Ask"
   take={whole.ask}
 />

@@ -79,8 +79,8 @@ export class DocumentState {
   };
 
   // What dialogs do throws, so that the dialog says it and keeps what was typed.
-  ask = async (why: string) => {
-    const seen = { ...this.#seen(), body: { why } };
+  ask = async (why: string, urgent = false) => {
+    const seen = { ...this.#seen(), body: { why, urgent } };
     this.take(await (this.isOrder ? ask(api.POST('/api/orders/{number}/ask', seen)) : ask(api.POST('/api/quotes/{number}/ask', seen))));
   };
 

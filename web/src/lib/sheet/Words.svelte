@@ -9,17 +9,20 @@
     label: string;
     button: string;
     start?: string;
-    take: (words: string) => Promise<void>;
+    /** Something to tick beside the words. */
+    tick?: string;
+    take: (words: string, ticked: boolean) => Promise<void>;
   }
 
-  let { title, says, label, button, start = '', take }: Props = $props();
+  let { title, says, label, button, start = '', tick = '', take }: Props = $props();
   let dialog = $state<HTMLDialogElement>();
   let words = $state('');
+  let ticked = $state(false);
   let problem = $state('');
   let busy = $state(false);
 
   export function open() {
-    [words, problem] = [start, ''];
+    [words, problem, ticked] = [start, '', false];
     dialog?.showModal();
   }
 
@@ -27,7 +30,7 @@
     event.preventDefault();
     busy = true;
     try {
-      await take(words);
+      await take(words, ticked);
       dialog?.close();
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'It was not taken; your words are still here.';
@@ -44,6 +47,7 @@
     <label class="grid gap-1"
       ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
     >
+    {#if tick}<label class="flex items-center gap-2"><input type="checkbox" bind:checked={ticked} /> {tick}</label>{/if}
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
     <div class="flex gap-2">
       <button class="btn btn-primary btn-sm" disabled={busy}>{button} <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button>

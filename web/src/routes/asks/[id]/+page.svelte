@@ -1,133 +1,190 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { api, ask, Refusal, type Schemas } from '$lib/api';
-  import { AskLine } from '$lib/asks';
+  import { AskState, Facts, Figures, Item, Lines, Said, SendBack, Together } from '$lib/asks';
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
-  import { fixed, Latest, Problem, Ruler } from '$lib/shared';
+  import { day, fixed, Problem, since } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
-  const latest = new Latest<Schemas['AskView']>();
-  const view = $derived(latest.value);
-  let problem = $state('');
-  let busy = $state(false);
-  let back = $state<Words>();
-  const id = $derived(Number(page.params.id));
+  const one = new AskState((next) => void goto(next ? `/asks/${next}` : '/'));
+  const view = $derived(one.view);
+  const ago = $derived(since(view?.askedAt ?? ''));
+  const asked = $derived(ago === 'just now' ? ago : `${ago} ago`);
+  let back = $state<SendBack>();
+  let talk = $state<Words>();
+  let together = $state<Together>();
+  let upTo = $state<HTMLInputElement>();
+  let passing = $state(false);
 
   // Meets the server, for each ask anew.
   $effect(() => {
-    const path = { id };
-    latest.take(null);
-    void latest.ask(() => ask(api.GET('/api/asks/{id}', { params: { path } })), 'It could not be opened.');
+    passing = false;
+    void one.open(Number(page.params.id));
   });
   usePulse(
     (subject) => subject === view?.subject,
-    () => void latest.ask(() => ask(api.GET('/api/asks/{id}', { params: { path: { id } } }))),
+    () => void one.follow(),
   );
 
-  async function onwards() {
-    await goto(view?.next ? `/asks/${view.next}` : '/');
-  }
-
-  async function grant() {
-    if (!view?.mine || busy) return;
-    busy = true;
-    try {
-      await ask(api.POST('/api/asks/{id}/grant', { params: { path: { id } }, body: { note: null } }));
-      await onwards();
-    } catch (reason) {
-      problem = reason instanceof Refusal ? reason.message : 'It was not decided; try again.';
-    } finally {
-      busy = false;
-    }
-  }
+  const next = () => view?.place.next && void goto(`/asks/${view.place.next}`);
+  const take = (said: number) => {
+    one.upTo = String(said);
+    upTo?.focus();
+  };
 
   useKeys(() =>
-    view?.mine
-      ? [
-          { key: 'g', words: 'grant', run: () => void grant() },
-          { key: 'b', words: 'send back', run: () => back?.open() },
-        ]
-      : [],
+    !view
+      ? []
+      : [
+          ...(one.mine
+            ? [
+                { key: 'g', words: view.may.handsOn ? 'say yes and hand it on' : 'grant', run: () => void one.grant() },
+                ...(one.figure && !view.may.handsOn ? [{ key: 'u', words: 'grant up to', run: () => (upTo?.focus(), upTo?.select()) }] : []),
+                { key: 'b', words: 'send back', run: () => back?.open() },
+                { key: 'q', words: 'ask something', run: () => talk?.open() },
+                ...(view.to.length ? [{ key: 'p', words: 'pass on', run: () => (passing = !passing) }] : []),
+              ]
+            : []),
+          ...(view.may.answer ? [{ key: 'q', words: 'answer', run: () => talk?.open() }] : []),
+          ...(view.place.next ? [{ key: 'j', words: 'next ask', run: () => next() }] : []),
+          ...(view.beside.filter((b) => b.mayBeGranted).length > 1 ? [{ key: 'm', words: 'grant several', run: () => together?.open() }] : []),
+          ...view.instead.map((way, i) => ({ key: String(i + 1), words: way.words, run: () => take(way.upTo) })),
+        ],
   );
-
-  const over = (r: Schemas['AskRuler']) => r.handsLimit !== null && (r.moreIsWorse ? r.figure > r.handsLimit : r.figure < r.handsLimit);
-  // Where one thing is given, the button says how much of it.
-  const given = $derived(view?.rulers.filter((r) => r.moreIsWorse) ?? []);
-  const only = $derived(given.length === 1 ? given[0] : undefined);
 </script>
 
 <svelte:head><title>{view ? `${view.handFirst} asks` : 'Ask'} · Solvenda</title></svelte:head>
-<Problem words={problem || latest.problem} />
+<Problem words={one.problem || one.latest.problem} />
 {#if view}
-  <div class="mx-auto flex w-full max-w-[560px] flex-1 flex-col gap-3 px-4 pt-3 pb-4 text-[14px] lg:max-w-[1020px]">
-    {#if view.waiting}<p class="text-right text-second">{view.position || '–'} of {view.waiting}</p>{/if}
-    <div>
-      <h1 class="font-serif text-[23px] leading-snug">{view.sentence}</h1>
-      <p class="mt-1 text-second">
-        {view.mine ? 'Yours to decide' : `With ${view.approver}`}: {view.fired.join('; ')}.
-        <em class="font-serif text-[16px] text-ink">“{view.why}”</em>
-        <a class="font-mono text-[12px] underline" href="/{view.isOrder ? 'orders' : 'quotes'}/{view.subject}">{view.subject}</a>
+  <div class="flex w-full flex-1 flex-col gap-3 px-4 pt-3 pb-3 text-[13.5px] lg:px-5">
+    <div class="flex flex-wrap items-start justify-between gap-x-6 gap-y-1">
+      <div class="min-w-0 flex-1 basis-[560px]">
+        <h1 class="font-serif text-[22px] leading-snug lg:text-[25px]">{view.sentence}</h1>
+        <p class="mt-0.5 text-second">
+          {view.yours} <em class="font-serif text-[16px] text-ink">“{view.why}”</em>
+          <a class="font-mono text-[12px] whitespace-nowrap underline" href="/{view.isOrder ? 'orders' : 'quotes'}/{view.subject}">{view.number}</a>
+          · asked {asked}{view.askedBy === view.hand ? '' : ` by ${view.askedBy}`}{view.urgent ? ', answer wanted today' : ''}{view.dueAt
+            ? `, moves on ${day(view.dueAt)}`
+            : ''}
+        </p>
+      </div>
+      {#if view.place.waiting}
+        <p class="text-second">
+          {view.place.position || '–'} of {view.place.waiting}
+          {#if view.place.next}<button class="ml-2" onclick={next}><KeyCap>J</KeyCap> next</button>{/if}
+          {#if view.beside.filter((b) => b.mayBeGranted).length > 1}<button class="ml-2" onclick={() => together?.open()}><KeyCap>M</KeyCap> several</button
+            >{/if}
+        </p>
+      {/if}
+    </div>
+    {#if view.question}
+      <p class="border-l-[3px] border-ink bg-sheet px-3 py-2">
+        {view.holders} asks: <em class="font-serif text-[16px]">“{view.question}”</em>
+        {#if view.may.answer}<button class="btn ml-2 btn-primary btn-sm" onclick={() => talk?.open()}>Answer <KeyCap>Q</KeyCap></button>{/if}
       </p>
-    </div>
-    <div class="gap-3 lg:columns-2">
-      <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="figures against limits">
-        {#each view.rulers as r, i (i)}
-          <div class="grid grid-cols-[118px_1fr_84px] items-center gap-3 py-1">
-            <span class="text-second">{r.words}</span>
-            <Ruler
-              from={r.from}
-              to={r.to}
-              at={r.figure}
-              limit={r.handsLimit}
-              cost={r.moreIsWorse ? null : r.from}
-              ring={r.before}
-              over={over(r)}
-              label="{r.words}: {r.said}; {view.handFirst} may go to {r.handsLimit ?? 'nothing'}, before {r.before ?? 'unknown'}"
-            />
-            <b class="text-right {over(r) ? 'text-stop' : ''}">{r.said}</b>
-          </div>
-        {/each}
-        <p class="mt-2">It costs {fixed(view.costs, 2)}; the whole of {fixed(view.total, 2)} {view.currency} still earns {fixed(view.earns, 2)}.</p>
-        <p class="text-[12.5px] text-second">Red tick: where {view.handFirst}’s own authority ends. Ring: before anything was given.</p>
+    {/if}
+    <div class="grid gap-3 lg:grid-cols-[minmax(330px,1fr)_minmax(0,1.3fr)_minmax(240px,0.75fr)] lg:items-start">
+      <section class="border border-hairline bg-sheet p-4" aria-label="figures against limits">
+        <h2 class="mb-1 font-serif text-[17px] leading-snug">What is asked</h2>
+        <Figures rulers={view.rulers} first={view.handFirst} />
+        {#if view.rulers.length < view.fired.length}<p class="mt-1">{view.fired.join('; ')}.</p>{/if}
+        <div class="mt-3"><Lines lines={view.lines} more={view.more} /></div>
+        <p class="mt-2">
+          It costs {fixed(view.costs, 2).replace('-', '\u2212')}; the whole still earns <b>{fixed(view.earns, 2).replace('-', '\u2212')}</b> of {fixed(
+            view.total,
+            2,
+          )}
+          {view.currency}.
+        </p>
+        {#if view.sinceLast.length}
+          <p class="mt-2"><b>Since the last round:</b> {view.sinceLast.join('; ')}.</p>
+        {/if}
+        {#if view.files.length}
+          <p class="mt-2 text-second">
+            with it: {#each view.files as file (file.id)}<a class="mr-2 text-ink underline" href="/api/files/{file.id}" target="_blank" rel="noreferrer"
+                >{file.name}</a
+              >{/each}
+          </p>
+        {/if}
+        <div class="mt-2"><Said said={view.said} steps={view.steps} /></div>
       </section>
-      <section class="mb-3 break-inside-avoid border border-hairline bg-sheet p-4" aria-label="the buyer">
-        <div class="flex justify-between gap-3 py-0.5"><span class="text-second">the buyer</span><span>{view.buyer}</span></div>
-        <div class="flex justify-between gap-3 py-0.5">
-          <span class="text-second">bought this year</span><span
-            >{view.boughtThisYear.map((b) => `${fixed(b.amount, 2)} ${b.currency}`).join(', ') || 'nothing'}</span
+      <div class="grid gap-3">
+        {#each view.items as item (item.key)}<Item {item} currency={view.currency} />{/each}
+      </div>
+      <div class="grid gap-3">
+        <Facts title={view.buyer} facts={view.ofBuyer} href="/records/buyers/{view.buyerId}" />
+        <Facts title="{view.handFirst}, this quarter" facts={view.ofHand} />
+        {#if view.instead.length && one.mine}
+          <section class="border border-hairline bg-sheet p-4" aria-label="what would do">
+            <h2 class="mb-1 font-serif text-[17px] leading-snug">What would do</h2>
+            {#each view.instead as way, i (way.words)}
+              <button class="flex w-full items-baseline gap-2 py-0.5 text-left" onclick={() => take(way.upTo)}
+                ><KeyCap>{String(i + 1)}</KeyCap> {way.words}</button
+              >
+            {/each}
+          </section>
+        {/if}
+      </div>
+    </div>
+    {#if one.mine}
+      <div class="sticky bottom-0 mt-auto grid grid-cols-2 items-center gap-2 border-t border-hairline bg-ground py-2.5 sm:flex sm:flex-wrap">
+        <button class="btn btn-primary max-sm:col-span-2 sm:min-w-40" disabled={one.busy} onclick={() => void one.grant()}
+          >{view.may.handsOn ? 'Yes, hand it on' : `Grant ${one.only ? one.only.said : 'it'}`} <KeyCap>G</KeyCap></button
+        >
+        {#if one.figure && !view.may.handsOn}
+          <form
+            class="flex items-center gap-2 rounded-[3px] border border-ink px-3 py-1.5 max-sm:col-span-2 max-sm:justify-center"
+            onsubmit={(e) => {
+              e.preventDefault();
+              void one.grantUpTo();
+            }}
           >
-        </div>
-        <div class="flex justify-between gap-3 py-0.5"><span class="text-second">credit</span><span class="text-right">{view.creditWords}</span></div>
-      </section>
-      {#each view.lines as line, i (i)}
-        <AskLine {line} currency={view.currency} />
-      {/each}
-    </div>
-    {#if view.mine}
-      <div class="sticky bottom-0 mt-auto grid gap-2 bg-ground pt-3 pb-1 sm:grid-cols-2">
-        <button class="btn btn-primary" disabled={busy} onclick={grant}>Grant {only ? only.said : 'it'} <KeyCap>G</KeyCap></button>
+            <button class="font-semibold" disabled={one.busy}>Grant up to</button>
+            <input
+              bind:this={upTo}
+              bind:value={one.upTo}
+              class="w-14 border-b border-dashed border-ink bg-transparent text-center"
+              inputmode="decimal"
+              aria-label="{one.figure.words}, granted up to"
+            />
+            <KeyCap>U</KeyCap>
+          </form>
+        {/if}
         <button class="btn btn-outline" onclick={() => back?.open()}>Send back… <KeyCap>B</KeyCap></button>
+        <button class="btn btn-outline" onclick={() => talk?.open()}>Ask something… <KeyCap>Q</KeyCap></button>
+        {#if view.to.length}
+          <div class="relative sm:ml-auto">
+            {#if passing}
+              <span class="text-second">pass on to</span>
+              {#each view.to as to (to.id)}<button class="ml-2 underline" onclick={() => void one.passOn(to.id)}>{to.name}</button>{/each}
+            {:else}<button class="text-second" onclick={() => (passing = true)}>pass on… <KeyCap>P</KeyCap></button>{/if}
+          </div>
+        {/if}
       </div>
     {:else}
-      <p class="mt-auto">
-        {{ waiting: `${view.approver} has it.`, granted: 'Granted.', sentBack: 'Sent back.', withdrawn: 'Withdrawn.' }[view.outcome]}{view.note
-          ? ` “${view.note}”`
-          : ''}
+      <p class="mt-auto flex items-center gap-3">
+        <span
+          >{{
+            waiting: `${view.holders} has it.`,
+            granted: view.upTo ? `Granted up to ${view.upTo}.` : 'Granted.',
+            sentBack: 'Sent back.',
+            withdrawn: 'Taken back.',
+          }[view.outcome]}{view.note ? ` “${view.note}”` : ''}</span
+        >
+        {#if view.may.withdraw}<button class="btn btn-outline btn-sm" disabled={one.busy} onclick={() => void one.withdraw()}>Take it back</button>{/if}
       </p>
     {/if}
   </div>
+  <SendBack bind:this={back} first={view.handFirst} lines={view.lines} take={one.sendBack} />
+  <Together bind:this={together} asks={view.beside} take={one.grantAll} />
 {/if}
 
 <Words
-  bind:this={back}
-  title="Send it back"
-  says="{view?.handFirst ?? ''} changes it and asks again; each round stays in the history."
-  label="what should change?"
-  button="Send back"
-  take={async (note) => {
-    await ask(api.POST('/api/asks/{id}/send-back', { params: { path: { id } }, body: { note } }));
-    await onwards();
-  }}
+  bind:this={talk}
+  title={one.mine ? `Ask ${view?.askedBy ?? ''} something` : 'Answer'}
+  says={one.mine ? 'Nothing is decided by it; it comes back to you with the answer.' : 'Whoever asked you reads it, and decides.'}
+  label={one.mine ? 'what do you want to know?' : 'your answer'}
+  button={one.mine ? 'Ask' : 'Answer'}
+  take={one.talk}
 />

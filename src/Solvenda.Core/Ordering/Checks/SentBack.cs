@@ -1,0 +1,23 @@
+namespace Solvenda.Core.Ordering.Checks;
+
+/// <summary>
+/// A line that whoever decides marked when they sent an ask back, until it is asked again.
+/// </summary>
+public sealed class SentBack : ICheck
+{
+    /// <inheritdoc />
+    public string Code => "sent-back";
+
+    /// <inheritdoc />
+    public IEnumerable<Finding> Run(CheckFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(facts);
+        return facts.SentBack.Select(m => new Finding(
+            Code,
+            Outcome.Notice,
+            $"Sent back by {m.By}: “{m.Note}”",
+            m.Line,
+            "discount"
+        ));
+    }
+}

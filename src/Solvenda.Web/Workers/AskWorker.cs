@@ -1,0 +1,33 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Approvals;
+using Solvenda.Acts.Notices;
+using Solvenda.Data;
+
+namespace Solvenda.Web.Workers;
+
+/// <summary>
+/// Every minute: moves on the asks that nobody answered in time or whose holder is not there, and in the morning sends
+/// the letters of those who want one a day. What is due stands in the database, so a restart forgets nothing.
+/// </summary>
+public sealed class AskWorker(
+    ActRunner acts,
+    IDbContextFactory<SolvendaDb> factory,
+    HouseClock clock,
+    TimeProvider time,
+    Troubles troubles
+) : Worker(Acts.House.Workers.Asks, troubles)
+{
+    private static readonly TimeSpan Between = TimeSpan.FromMinutes(1);
+
+    protected override Task PauseAsync(CancellationToken cancel) => Task.Delay(Between, time, cancel);
+
+    protected override async Task RoundAsync(CancellationToken cancel)
+    {
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        foreach (var ask in await MoveAskOnAct.DueAsync(db, clock.UtcNow, clock.Today, cancel))
+            await TryAsync($"ask {ask}", () => acts.RunAsync(Actor.House, new MoveAskOn(ask), cancel), cancel);
+        if (clock.LocalNow.Hour >= SendDigests.Hour && await SendDigestsAct.IsDueAsync(db, clock.UtcNow, cancel))
+            await TryAsync("", () => acts.RunAsync(Actor.House, new SendDigests(), cancel), cancel);
+    }
+}
