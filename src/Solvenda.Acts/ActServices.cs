@@ -2,6 +2,8 @@ using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Approvals;
 using Solvenda.Acts.Notices;
+using Solvenda.Acts.People;
+using Solvenda.Acts.Policies;
 using Solvenda.Acts.Quotes;
 using Solvenda.Acts.Requests;
 using Solvenda.Acts.Sheets;
@@ -37,6 +39,8 @@ public static class ActServices
             .AddSingleton<AskClock>()
             .AddSingleton<Telling>()
             .AddSingleton<Deciding>()
+            .AddSingleton<Invitations>()
+            .AddSingleton<PastSheets>()
             .AddSingleton<Offers>()
             .AddSingleton<Reader>()
             .AddSingleton<ReadingBell>()

@@ -26,6 +26,7 @@ using Solvenda.Web.House;
 using Solvenda.Web.Items;
 using Solvenda.Web.Lists;
 using Solvenda.Web.Machines;
+using Solvenda.Web.Notices;
 using Solvenda.Web.Orders;
 using Solvenda.Web.Outside;
 using Solvenda.Web.Portal;
@@ -34,6 +35,7 @@ using Solvenda.Web.Quotes;
 using Solvenda.Web.Records;
 using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
+using Solvenda.Web.Setup;
 using Solvenda.Web.Sheets;
 using Solvenda.Web.Workers;
 
@@ -160,6 +162,9 @@ public static partial class Startup
         app.MapSheets();
         app.MapQuotes();
         app.MapAsks();
+        app.MapSetup();
+        app.MapOwn();
+        app.MapNotices();
         app.MapOrders();
         app.MapDossiers();
         app.MapBeside();

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Solvenda.Core.People;
 
 namespace Solvenda.Acts.Acting;
@@ -57,6 +58,16 @@ public static class Rights
     /// <summary>Shows a machine who may give how much.</summary>
     public const string AuthorityScope = "authority";
 
+    /// <summary>All scopes there are.</summary>
+    public static readonly ImmutableArray<string> Scopes =
+    [
+        InboundScope,
+        ReadScope,
+        PriceScope,
+        CostScope,
+        AuthorityScope,
+    ];
+
     /// <summary>Looks at everything that everybody sees.</summary>
     public static readonly Right Look = new("look", "anybody who is signed in", ActorKinds.Person);
 
@@ -94,6 +105,22 @@ public static class Rights
         "whom the kind of record and the field name",
         ActorKinds.Person,
         Roles.Desk | Roles.Seller | Roles.Lead | Roles.Credit | Roles.Admin
+    );
+
+    /// <summary>Says what others may decide alone; never more than they have themselves.</summary>
+    public static readonly Right Authority = new(
+        "authority",
+        "administrators, and leads and credit controllers as far as their own goes",
+        ActorKinds.Person,
+        Roles.Admin | Roles.Lead | Roles.Credit
+    );
+
+    /// <summary>Sees how the house decides: authority, policies, rights.</summary>
+    public static readonly Right SeeSetup = new(
+        "see-setup",
+        "administrators, leads and credit controllers",
+        ActorKinds.Person,
+        Roles.Admin | Roles.Lead | Roles.Credit
     );
 
     /// <summary>Runs the house: what its workers could not do.</summary>

@@ -16,6 +16,12 @@ public abstract class Figure
     /// <summary>What it is called, beside a ruler.</summary>
     public abstract string Label { get; }
 
+    /// <summary>When a policy on it fires, as its sentence begins: "a line is given more than its giver may".</summary>
+    public abstract string Beyond { get; }
+
+    /// <summary>What it is called in a condition, before "over 10,000".</summary>
+    public abstract string Called { get; }
+
     /// <summary>What the authority allows; null: nothing of the kind.</summary>
     public abstract decimal? LimitOf(Authority authority);
 

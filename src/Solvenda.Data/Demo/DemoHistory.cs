@@ -22,7 +22,7 @@ internal static class DemoHistory
         var orders = new DemoOrders(db, papers, habits, catalogue, random);
         orders.AddPast();
         orders.AddTressel(buyers.First(b => b.Name == "Tressel & Vane Rigging"));
-        new DemoQuotes(db, papers, habits, buyers, catalogue).Add();
+        new DemoQuotes(db, papers, orders, habits, buyers, catalogue).Add();
         // One buyer is late beyond what is allowed.
         db.OpenItems.Add(
             new OpenItemRow

@@ -45,7 +45,18 @@ internal sealed class DemoOrders(
         );
     }
 
-    private void Order(BuyerRow buyer, DateOnly day, SheetRow sheet, DossierRow dossier, string po)
+    /// <summary>What a buyer accepted, as an order of the day after.</summary>
+    public void FromQuote(BuyerRow buyer, DateOnly day, SheetRow sheet, QuoteRow quote) =>
+        Order(buyer, day, sheet, quote.Dossier, $"{buyer.Name.ToUpperInvariant()[..2]}Q-{day:yyMMdd}{quote.Id}", quote);
+
+    private void Order(
+        BuyerRow buyer,
+        DateOnly day,
+        SheetRow sheet,
+        DossierRow dossier,
+        string po,
+        QuoteRow? quote = null
+    )
     {
         var age = papers.Today.DayNumber - day.DayNumber;
         sheet.Take(sheet.Head.With(HeadTerms.PoNumber.Name, po, papers.Hand(buyer)));
@@ -56,6 +67,7 @@ internal sealed class DemoOrders(
             DossierId = dossier.Id,
             SheetId = sheet.Id,
             SellerId = buyer.AccountManagerId ?? 3,
+            QuoteId = quote?.Id,
             Channel = buyer.Country is "NO" or "US" or "NL" ? "edi" : "mail",
             PoKey = PoKey.Of(po),
             Terms = TermsTrack.Confirmed,
@@ -72,7 +84,7 @@ internal sealed class DemoOrders(
             ConfirmedAt = DemoPapers.At(day).AddHours(1),
         };
         db.Orders.Add(order);
-        papers.Leave(new OrderBegun(order.Channel, null, null), order.Number, dossier.Id, DemoPapers.At(day));
+        papers.Leave(new OrderBegun(order.Channel, quote?.Number, null), order.Number, dossier.Id, DemoPapers.At(day));
         papers.Leave(
             new OrderConfirmed(
                 buyer.DocumentsBy ?? DocumentsBy.Mail,
@@ -87,20 +99,21 @@ internal sealed class DemoOrders(
             DemoPapers.At(day).AddHours(1)
         );
         if (order.Money == MoneyTrack.Invoiced)
-        {
-            db.OpenItems.Add(
-                new OpenItemRow
-                {
-                    BuyerId = buyer.Id,
-                    Number = order.Number.Replace('S', 'F'),
-                    Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
-                    OpenMinor = sheet.TotalWithTaxMinor,
-                }
-            );
-        }
+            Owe(order, sheet, buyer, day);
         if (order.Goods != GoodsTrack.Shipped)
             Commit(order, sheet);
     }
+
+    private void Owe(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day) =>
+        db.OpenItems.Add(
+            new OpenItemRow
+            {
+                BuyerId = buyer.Id,
+                Number = order.Number.Replace('S', 'F'),
+                Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
+                OpenMinor = sheet.TotalWithTaxMinor,
+            }
+        );
 
     private void Commit(OrderRow order, SheetRow sheet)
     {

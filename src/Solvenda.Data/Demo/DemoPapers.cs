@@ -46,7 +46,8 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
     public SheetRow Sheet(
         BuyerRow buyer,
         DateOnly day,
-        IEnumerable<(DemoCatalogue.Entry Item, decimal Quantity, string Unit, decimal Discount)> lines
+        IEnumerable<(DemoCatalogue.Entry Item, decimal Quantity, string Unit, decimal Discount)> lines,
+        Random? by = null
     )
     {
         var sheet = new SheetRow
@@ -60,7 +61,7 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
                 .Of(buyer.ToBuyer())
                 .With(
                     HeadTerms.Wanted.Name,
-                    day.AddDays(random.Next(7, 21)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                    day.AddDays((by ?? random).Next(7, 21)).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
                     Hand(buyer)
                 )
         );

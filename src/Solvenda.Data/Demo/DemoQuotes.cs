@@ -15,6 +15,7 @@ namespace Solvenda.Data.Demo;
 internal sealed class DemoQuotes(
     SolvendaDb db,
     DemoPapers papers,
+    DemoOrders orders,
     DemoHabits habits,
     IReadOnlyList<BuyerRow> buyers,
     IReadOnlyList<DemoCatalogue.Entry> catalogue
@@ -24,6 +25,9 @@ internal sealed class DemoQuotes(
 
     public void Add()
     {
+        new DemoAsks(db, papers, orders, buyers, catalogue).Add(
+            (buyer, day, sheet, state) => Quote(buyer, day, sheet, state, day.AddDays(14), (int)_quote)
+        );
         for (var i = 0; i < 26; i++)
         {
             var buyer = i == 3 ? buyers.First(b => b.IsProspect) : habits.Somebody();
@@ -52,14 +56,17 @@ internal sealed class DemoQuotes(
             Id = ++_quote,
             Number = papers.Number(Series.Quote, day),
             DossierId = dossier.Id,
+            Dossier = dossier,
             SheetId = sheet.Id,
             SellerId = buyer.AccountManagerId ?? 3,
             State = state,
             ValidUntil = until,
             CreatedAt = DemoPapers.At(day),
-            SentAt = state is QuoteState.Drafting or QuoteState.InApproval ? null : DemoPapers.At(day).AddHours(3),
+            SentAt = state is QuoteState.Drafting or QuoteState.InApproval or QuoteState.Withdrawn
+                ? null
+                : DemoPapers.At(day).AddHours(3),
             SentTo = buyer.ContactMail,
-            AnsweredAt = state == QuoteState.Declined ? DemoPapers.At(day).AddDays(1) : null,
+            AnsweredAt = state is QuoteState.Declined or QuoteState.Accepted ? DemoPapers.At(day).AddDays(1) : null,
             DeclineReason = state == QuoteState.Declined ? "bought elsewhere" : null,
         };
         db.Quotes.Add(quote);

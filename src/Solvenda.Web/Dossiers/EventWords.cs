@@ -52,8 +52,9 @@ public static class EventWords
                 .. Changes(r.Changes).Select(w => w with { Words = "put in again: " + w.Words }),
                 .. Moved(r.Overtaken.Length, r.Before, r.After),
             ],
+            PersonChanged p => [.. p.Changes.Select(c => new EventWord($"{p.Name}, {c.Label}", c.Before, c.After))],
             RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
-            _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? House(facts)],
+            _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? SetupWords.Of(facts) ?? House(facts)],
         };
 
     private static EventWord? Quote(IEvent facts) =>

@@ -137,11 +137,15 @@ public static class Access
             if (!header.StartsWith("Bearer ", StringComparison.OrdinalIgnoreCase))
                 return AuthenticateResult.NoResult();
             var hash = Tokens.Sha256(header[7..].Trim());
+            var now = TimeProvider.GetUtcNow().UtcDateTime;
             var key = await db
                 .ApiKeys.AsNoTracking()
-                .FirstOrDefaultAsync(k => k.Hash == hash && k.RevokedAt == null, Context.RequestAborted);
+                .FirstOrDefaultAsync(
+                    k => k.Hash == hash && k.RevokedAt == null && (k.ExpiresAt == null || k.ExpiresAt > now),
+                    Context.RequestAborted
+                );
             if (key is null)
-                return AuthenticateResult.Fail("The key is unknown or was revoked.");
+                return AuthenticateResult.Fail("The key is unknown, was revoked, or has run out.");
             var identity = new ClaimsIdentity(
                 [
                     new Claim(ClaimTypes.Name, key.Name),

@@ -15,6 +15,7 @@ public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 /// <summary>A person as others see them.</summary>
 /// <param name="SeesCost">Whether cost, floor and margin are theirs to see.</param>
 /// <param name="RunsHouse">Whether they are told what the house's workers could not do.</param>
+/// <param name="SeesSetup">Whether setup is a place of theirs.</param>
 public sealed record PersonView(
     long Id,
     string Name,
@@ -22,19 +23,24 @@ public sealed record PersonView(
     bool MayWrite,
     bool MayDecide,
     bool SeesCost,
-    bool RunsHouse
+    bool RunsHouse,
+    bool SeesSetup
 );
 
-public sealed record SignIn(string Login, string Password);
+/// <param name="Code">Of the second factor, where there is one.</param>
+public sealed record SignIn(string Login, string Password, string? Code = null);
+
+/// <summary>Whose invitation it is.</summary>
+public sealed record WelcomeView(string Name, string Login, string Seller);
+
+/// <summary>The first password, behind the one-time link of an invitation.</summary>
+public sealed record Welcome(string Token, string Password);
 
 /// <summary>The first administrator, behind the one-time link of the console.</summary>
 public sealed record FirstPerson(string Token, string Name, string Login, string Password);
 
 public static class SessionEndpoints
 {
-    private const int LeastPassword = 12;
-    private const int MostPassword = 200;
-
     public static void MapSession(this IEndpointRouteBuilder app)
     {
         var session = app.MapGroup("/api/session").WithTags("Session");
@@ -43,6 +49,8 @@ public static class SessionEndpoints
         session.MapDelete("", Out).AllowAnonymous();
         app.MapGet("/api/people", People).WithTags("Session").Needs(Rights.Look);
         session.MapPost("/first", First).AllowAnonymous();
+        session.MapGet("/welcome/{token}", Invited).AllowAnonymous();
+        session.MapPost("/welcome", TakePlace).AllowAnonymous();
     }
 
     public static PersonView ViewOf(Person p) =>
@@ -53,7 +61,8 @@ public static class SessionEndpoints
             (p.Roles & (Roles.Desk | Roles.Seller)) != 0,
             (p.Roles & (Roles.Lead | Roles.Credit)) != 0,
             Sight.SeesCost(p.Roles),
-            p.Roles.HasFlag(Roles.Admin)
+            p.Roles.HasFlag(Roles.Admin),
+            (p.Roles & Rights.SeeSetup.Roles) != 0
         );
 
     private static async Task<SessionView> Get(
@@ -86,6 +95,7 @@ public static class SessionEndpoints
         IPasswordHasher<Person> hasher,
         Buckets buckets,
         ActRunner acts,
+        HouseClock clock,
         CancellationToken cancel
     )
     {
@@ -101,6 +111,62 @@ public static class SessionEndpoints
                 "sign_in_failed",
                 "That name and password do not fit together."
             );
+        await Sessions.BeginAsync(http, acts, person, cancel, StepOf(person, body.Code, clock.UtcNow));
+        return new SessionView(ViewOf(person), options.Demo, seller.Name);
+    }
+
+    // The password held; who has a second factor proves it too.
+    private static long? StepOf(Person person, string? code, DateTime now)
+    {
+        if (person.SecondFactor is not { } secret)
+            return null;
+        return SecondFactor.StepOf(secret, code, now, person.SecondFactorStep)
+            ?? throw new RefusedException(
+                Refused.NotSignedIn,
+                "second_factor",
+                string.IsNullOrWhiteSpace(code)
+                    ? "Now the six digits of your second factor."
+                    : "Those digits do not hold; the next ones may."
+            );
+    }
+
+    /// <summary>Whom a one-time link invites.</summary>
+    private static async Task<WelcomeView> Invited(
+        string token,
+        HttpContext http,
+        SolvendaDb db,
+        HouseClock clock,
+        Seller seller,
+        Buckets buckets,
+        CancellationToken cancel
+    )
+    {
+        buckets.SignIn("an invitation", http);
+        var (_, person) = await TakeInvitationAct.FindAsync(db, token, clock.UtcNow, cancel);
+        return new WelcomeView(person.Name, person.Login, seller.Name);
+    }
+
+    private static async Task<SessionView> TakePlace(
+        Welcome body,
+        HttpContext http,
+        SolvendaDb db,
+        HouseClock clock,
+        ActRunner acts,
+        SolvendaOptions options,
+        Seller seller,
+        IPasswordHasher<Person> hasher,
+        Buckets buckets,
+        CancellationToken cancel
+    )
+    {
+        buckets.SignIn("an invitation", http);
+        var (_, invited) = await TakeInvitationAct.FindAsync(db, body.Token, clock.UtcNow, cancel);
+        OwnEndpoints.MustBeGood(body.Password, invited.Login, invited.Name, seller.Name);
+        var person = await acts.RunAsync(
+            Actor.Stranger,
+            new TakeInvitation(body.Token, hasher.HashPassword(Nobody, body.Password)),
+            cancel
+        );
         await Sessions.BeginAsync(http, acts, person, cancel);
         return new SessionView(ViewOf(person), options.Demo, seller.Name);
     }
@@ -134,12 +200,7 @@ public static class SessionEndpoints
     )
     {
         buckets.SignIn("the first administrator", http);
-        if (body.Password.Length is < LeastPassword or > MostPassword)
-            throw RefusedException.Bad(
-                "password_short",
-                $"The password takes {LeastPassword} to {MostPassword} characters.",
-                "password"
-            );
+        OwnEndpoints.MustBeGood(body.Password, body.Login, body.Name, seller.Name);
         var person = await acts.RunAsync(
             Actor.Stranger,
             new BecomeFirstAdministrator(body.Token, body.Name, body.Login, hasher.HashPassword(Nobody, body.Password)),

@@ -18,16 +18,56 @@ public static class Sessions
     private const string SessionClaim = "session";
 
     /// <summary>Signs somebody in, whose password held.</summary>
-    public static async Task BeginAsync(HttpContext http, ActRunner acts, Person person, CancellationToken cancel)
+    /// <param name="step">Of the second factor, where there is one: it is not taken again.</param>
+    public static async Task BeginAsync(
+        HttpContext http,
+        ActRunner acts,
+        Person person,
+        CancellationToken cancel,
+        long? step = null
+    )
     {
         ArgumentNullException.ThrowIfNull(http);
         ArgumentNullException.ThrowIfNull(acts);
         ArgumentNullException.ThrowIfNull(person);
         var token = Tokens.New();
-        await acts.RunAsync(Actor.Stranger, new BeginSession(person.Id, Tokens.Sha256(token)), cancel);
-        await http.SignInAsync(
+        await acts.RunAsync(
+            Actor.Stranger,
+            new BeginSession(
+                person.Id,
+                Tokens.Sha256(token),
+                DeviceOf(http.Request.Headers.UserAgent.ToString()),
+                step
+            ),
+            cancel
+        );
+        await SignInAsync(http, person, token);
+    }
+
+    /// <summary>Goes on with the same session after one's stamp changed.</summary>
+    public static Task GoOnAsync(HttpContext http, Person person)
+    {
+        ArgumentNullException.ThrowIfNull(http);
+        ArgumentNullException.ThrowIfNull(person);
+        return SignInAsync(http, person, http.User.FindFirstValue(SessionClaim) ?? "");
+    }
+
+    /// <summary>The hash of the session that somebody acts in.</summary>
+    public static string HashOf(ClaimsPrincipal user) => Tokens.Sha256(user.FindFirstValue(SessionClaim) ?? "");
+
+    private static Task SignInAsync(HttpContext http, Person person, string token) =>
+        http.SignInAsync(
             Access.PrincipalOf(person, new Claim(StampClaim, person.Stamp), new Claim(SessionClaim, token))
         );
+
+    // What a browser says of itself, in few words: enough to know one's own by.
+    private static string DeviceOf(string agent)
+    {
+        string[] systems = ["Windows", "Android", "iPhone", "iPad", "Mac OS", "Linux"];
+        string[] browsers = ["Firefox", "Edg", "Chrome", "Safari"];
+        var system = systems.FirstOrDefault(s => agent.Contains(s, StringComparison.Ordinal));
+        var browser = browsers.FirstOrDefault(b => agent.Contains(b, StringComparison.Ordinal));
+        return $"{browser ?? "a browser"} on {system ?? "some machine"}";
     }
 
     /// <summary>Signs them out, here and wherever their cookie was copied to.</summary>

@@ -13,6 +13,12 @@ public sealed class BelowFloor : LineFigure
     public override string Label => "below the floor";
 
     /// <inheritdoc />
+    public override string Beyond => "a line lies below its floor";
+
+    /// <inheritdoc />
+    public override string Called => "the lines below their floor";
+
+    /// <inheritdoc />
     public override decimal? Of(in LineMoney line) => line.BelowFloor ? 1m : null;
 
     /// <inheritdoc />

@@ -13,6 +13,12 @@ public sealed class CostUnder : LineFigure
     public override string Label => "cost typed under ours";
 
     /// <inheritdoc />
+    public override string Beyond => "costs are typed further under the catalogue’s than the hand may";
+
+    /// <inheritdoc />
+    public override string Called => "what costs are typed under the catalogue’s";
+
+    /// <inheritdoc />
     public override decimal? Of(in LineMoney line) => line.CostUnder > 0 ? line.CostUnder : null;
 
     /// <inheritdoc />

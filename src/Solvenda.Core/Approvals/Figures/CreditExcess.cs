@@ -13,6 +13,12 @@ public sealed class CreditExcess : Figure
     public override string Label => "over the credit limit";
 
     /// <inheritdoc />
+    public override string Beyond => "an order goes further over the credit limit than its sender may";
+
+    /// <inheritdoc />
+    public override string Called => "what an order goes over the credit limit";
+
+    /// <inheritdoc />
     public override decimal? LimitOf(Authority authority) => authority.CreditOver;
 
     /// <inheritdoc />

@@ -18,6 +18,12 @@ public sealed class DaysBeyond : TermFigure
     public override string Label => "days beyond theirs";
 
     /// <inheritdoc />
+    public override string Beyond => "the days to pay go further beyond theirs than the hand may";
+
+    /// <inheritdoc />
+    public override string Called => "the days to pay beyond theirs";
+
+    /// <inheritdoc />
     public override string Term => HeadTerms.PaymentDays.Name;
 
     /// <inheritdoc />

@@ -18,6 +18,12 @@ public sealed class FreightUnderTable : TermFigure
     public override string Label => "freight under the table";
 
     /// <inheritdoc />
+    public override string Beyond => "freight is typed further under the table than the hand may";
+
+    /// <inheritdoc />
+    public override string Called => "what freight is typed under the table";
+
+    /// <inheritdoc />
     public override string Term => HeadTerms.Freight.Name;
 
     /// <inheritdoc />

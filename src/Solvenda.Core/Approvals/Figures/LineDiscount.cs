@@ -10,6 +10,12 @@ public sealed class LineDiscount : LineFigure
     public override string Label => "less, highest line";
 
     /// <inheritdoc />
+    public override string Beyond => "a line is given more than its giver may";
+
+    /// <inheritdoc />
+    public override string Called => "the highest discount on a line";
+
+    /// <inheritdoc />
     public override decimal? Of(in LineMoney line) => line.DiscountPercent > 0 ? line.DiscountPercent : null;
 
     /// <inheritdoc />

@@ -10,6 +10,12 @@ public sealed class LineMargin : LineFigure
     public override string Label => "margin, least line";
 
     /// <inheritdoc />
+    public override string Beyond => "a line earns less than its giver must";
+
+    /// <inheritdoc />
+    public override string Called => "the least margin of a line";
+
+    /// <inheritdoc />
     public override bool MoreIsWorse => false;
 
     /// <inheritdoc />

@@ -13,6 +13,12 @@ public sealed class SheetDiscountGiven : TermFigure
     public override string Label => "less, whole sheet";
 
     /// <inheritdoc />
+    public override string Beyond => "more is taken off the whole than its giver may";
+
+    /// <inheritdoc />
+    public override string Called => "the discount on the whole";
+
+    /// <inheritdoc />
     public override string Term => HeadTerms.SheetDiscount.Name;
 
     /// <inheritdoc />

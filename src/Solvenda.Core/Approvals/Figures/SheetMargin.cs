@@ -4,7 +4,7 @@ namespace Solvenda.Core.Approvals.Figures;
 
 /// <summary>
 /// The margin of the whole in percent, at the worst that the buyer may choose; null where nobody typed a price or a
-/// discount. No policy holds on it yet: it is shown to whoever decides, and kept with what they granted.
+/// discount. It is shown to whoever decides, and kept with what they granted.
 /// </summary>
 public sealed class SheetMargin : WholeFigure
 {
@@ -13,6 +13,12 @@ public sealed class SheetMargin : WholeFigure
 
     /// <inheritdoc />
     public override string Label => "margin, whole sheet";
+
+    /// <inheritdoc />
+    public override string Beyond => "the whole earns less than its sender must";
+
+    /// <inheritdoc />
+    public override string Called => "the margin of the whole";
 
     /// <inheritdoc />
     public override bool MoreIsWorse => false;

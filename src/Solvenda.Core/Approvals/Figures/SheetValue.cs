@@ -14,6 +14,12 @@ public sealed class SheetValue : WholeFigure
     public override string Label => "value";
 
     /// <inheritdoc />
+    public override string Beyond => "the whole is worth more than its sender may send";
+
+    /// <inheritdoc />
+    public override string Called => "the worth of the whole";
+
+    /// <inheritdoc />
     public override decimal? Of(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);

@@ -15,6 +15,12 @@ public sealed class WithoutCost : WholeFigure
     public override string Label => "sold without a cost";
 
     /// <inheritdoc />
+    public override string Beyond => "more is sold without a known cost than its sender may";
+
+    /// <inheritdoc />
+    public override string Called => "what is sold without a known cost";
+
+    /// <inheritdoc />
     public override decimal? Of(PricedSheet sheet)
     {
         ArgumentNullException.ThrowIfNull(sheet);

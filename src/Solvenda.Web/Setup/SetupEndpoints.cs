@@ -1,0 +1,52 @@
+using Solvenda.Acts;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.People;
+using Solvenda.Web.Security;
+
+namespace Solvenda.Web.Setup;
+
+/// <summary>One right and who has it.</summary>
+/// <param name="By">Role by role, in the order of the roles.</param>
+/// <param name="Scope">Of machines; null: no machine has it.</param>
+/// <param name="Acts">What can be done with it.</param>
+public sealed record RightLine(
+    string Code,
+    string Words,
+    IReadOnlyList<bool> By,
+    string? Scope,
+    IReadOnlyList<string> Acts
+);
+
+/// <summary>What each role may see and do: the table of the program itself.</summary>
+public sealed record RightsView(IReadOnlyList<string> Roles, IReadOnlyList<RightLine> Rights);
+
+/// <summary>Where the administrator runs the house.</summary>
+public static class SetupEndpoints
+{
+    public static void MapSetup(this IEndpointRouteBuilder app)
+    {
+        var setup = app.MapGroup("/api/setup").WithTags("Setup");
+        setup.MapAuthority();
+        setup.MapPolicies();
+        setup.MapPeople();
+        setup.MapKeys();
+        setup.MapGet("/rights", Table).Needs(Rights.SeeSetup);
+    }
+
+    private static RightsView Table(IEnumerable<Act> acts)
+    {
+        var byRight = acts.ToLookup(a => a.Needs.Code, a => a.Input.Name);
+        return new RightsView(
+            [.. RoleTable.All.Select(r => r.Name)],
+            [
+                .. Access.All.Select(r => new RightLine(
+                    r.Code,
+                    r.Words,
+                    [.. RoleTable.All.Select(role => r.Allows(Actor.Person(0, "", role.Role)))],
+                    r.Kinds.HasFlag(ActorKinds.Machine) ? r.Scope : null,
+                    [.. byRight[r.Code].Order(StringComparer.Ordinal)]
+                )),
+            ]
+        );
+    }
+}
