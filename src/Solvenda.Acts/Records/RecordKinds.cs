@@ -27,6 +27,8 @@ public static class RecordKinds
         Kinds.Rates.Kind,
         Kinds.TaxRates.Kind,
         Kinds.Settings.Kind,
+        Kinds.Teams.Kind,
+        Kinds.Holidays.Kind,
     ];
 
     public static RecordKind Find(string name) =>

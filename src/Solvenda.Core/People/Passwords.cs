@@ -24,16 +24,25 @@ public static class Passwords
         ArgumentNullException.ThrowIfNull(own);
         if (password.Length is < Least or > Most)
             return $"The password takes {Least} to {Most} characters.";
-        var plain = new string([.. password.ToLowerInvariant().Select(Letter).Where(char.IsAsciiLetter)]);
+        var small = password.ToLowerInvariant();
+        // Digits around a word are only around it; within it they stand for letters.
+        string[] plain =
+        [
+            new([.. small.Where(char.IsAsciiLetter)]),
+            new([
+                .. small.Trim([.. small.Where(c => !char.IsAsciiLetter(c))]).Select(Letter).Where(char.IsAsciiLetter),
+            ]),
+            new([.. small.Select(Letter).Where(char.IsAsciiLetter)]),
+        ];
         if (password.Distinct().Count() < 5)
             return "A password of so few different characters is guessed at once.";
-        if (IsRow(password.ToLowerInvariant()))
+        if (IsRow(small))
             return "A row of neighbours on the keyboard is guessed at once.";
-        if (Bad.Contains(plain) || Bad.Contains(Halved(plain)))
+        if (plain.Any(p => Bad.Contains(p) || Bad.Contains(Halved(p))))
             return "That password is on every list of those that are tried first.";
         foreach (var name in own.SelectMany(o => o.ToLowerInvariant().Split(' ')))
         {
-            if (name.Length >= LeastOfOwn && plain == new string([.. name.Where(char.IsAsciiLetter)]))
+            if (name.Length >= LeastOfOwn && plain.Contains(new string([.. name.Where(char.IsAsciiLetter)])))
                 return "A name with digits around it is guessed at once.";
         }
         return null;

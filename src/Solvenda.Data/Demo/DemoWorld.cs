@@ -32,6 +32,30 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         db.People.AddRange(DemoPeople.Make());
         db.Authorities.AddRange(DemoPeople.Authorities(_today));
         db.Absences.Add(DemoPeople.PazAway(_today));
+        db.Teams.Add(
+            new TeamRow
+            {
+                Code = "credit-control",
+                Words = "credit control",
+                Members = "stroud,vantongeren",
+            }
+        );
+        foreach (var year in new[] { _today.Year, _today.Year + 1 })
+            db.Holidays.AddRange(
+                PublicHolidays.Of("IE", year)!.Select(h => new HolidayRow { Day = h.Day, Words = h.Name })
+            );
+        // One that is written, and does not hold yet.
+        db.Policies.Add(
+            new PolicyRow
+            {
+                Code = "large-discounts",
+                Figure = "discount",
+                Route = Core.Approvals.Policies.RouteKind.EachLevel,
+                Conditions = "discount > 10; value > 400",
+                PatienceHours = 8,
+                From = new DateOnly(_today.Year, 1, 1),
+            }
+        );
         db.ApiKeys.Add(
             new ApiKey
             {

@@ -44,6 +44,7 @@ internal static class SetupWords
                 null,
                 e.Scopes
             ),
+            HolidaysFilled e => new($"{e.Days} holidays of {e.Country} {e.Year} put in"),
             NoticesSeen e => new($"{e.Notices} notices seen"),
             _ => null,
         };

@@ -133,15 +133,12 @@ public static class SessionEndpoints
     /// <summary>Whom a one-time link invites.</summary>
     private static async Task<WelcomeView> Invited(
         string token,
-        HttpContext http,
         SolvendaDb db,
         HouseClock clock,
         Seller seller,
-        Buckets buckets,
         CancellationToken cancel
     )
     {
-        buckets.SignIn("an invitation", http);
         var (_, person) = await TakeInvitationAct.FindAsync(db, token, clock.UtcNow, cancel);
         return new WelcomeView(person.Name, person.Login, seller.Name);
     }
@@ -155,11 +152,9 @@ public static class SessionEndpoints
         SolvendaOptions options,
         Seller seller,
         IPasswordHasher<Person> hasher,
-        Buckets buckets,
         CancellationToken cancel
     )
     {
-        buckets.SignIn("an invitation", http);
         var (_, invited) = await TakeInvitationAct.FindAsync(db, body.Token, clock.UtcNow, cancel);
         OwnEndpoints.MustBeGood(body.Password, invited.Login, invited.Name, seller.Name);
         var person = await acts.RunAsync(

@@ -68,14 +68,20 @@ public sealed record AuthorityView(
 public sealed record SetupChange(DateTime At, string Who, string Words);
 
 /// <param name="Limit">Null: not at all.</param>
-public sealed record LimitBody(long? Person, long? Key, string Kind, decimal? Limit, DateOnly? From);
+public sealed record LimitBody(
+    string Kind,
+    decimal? Limit = null,
+    long? Person = null,
+    long? Key = null,
+    DateOnly? From = null
+);
 
 public sealed record AgreeBody(bool Yes);
 
 /// <param name="To">Null: they stand at the top.</param>
-public sealed record ReportsBody(long Person, long? To);
+public sealed record ReportsBody(long Person, long? To = null);
 
-public sealed record AwayBody(long Person, DateOnly From, DateOnly To, long? StandIn);
+public sealed record AwayBody(long Person, DateOnly From, DateOnly To, long? StandIn = null);
 
 /// <summary>Authority as a table, the reporting line, and stand-ins.</summary>
 public static class AuthorityEndpoints
@@ -229,7 +235,7 @@ public static class AuthorityEndpoints
     {
         var events = await db
             .Events.AsNoTracking()
-            .Where(e => subjects.Contains(e.Subject))
+            .Where(e => subjects.Contains(e.Subject) && !e.Code.StartsWith("people.signed_"))
             .OrderByDescending(e => e.Id)
             .Take(Lately)
             .ToListAsync(cancel);

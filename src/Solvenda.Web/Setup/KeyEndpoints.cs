@@ -20,7 +20,7 @@ public sealed record KeyView(
 
 public sealed record KeysView(IReadOnlyList<KeyView> Keys, IReadOnlyList<Pick> Scopes);
 
-public sealed record KeyBody(string Name, ImmutableArray<string> Scopes, DateOnly? Expires);
+public sealed record KeyBody(string Name, ImmutableArray<string> Scopes, DateOnly? Expires = null);
 
 /// <summary>Keys of machines.</summary>
 public static class KeyEndpoints

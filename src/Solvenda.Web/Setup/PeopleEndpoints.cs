@@ -44,7 +44,7 @@ public sealed record InviteBody(string Login, PersonFields Fields);
 /// <param name="Link">Null where the letter takes it; shown once where the house has no mail.</param>
 public sealed record InvitedView(long Person, string? Link);
 
-public sealed record SwitchBody(bool On, long? To);
+public sealed record SwitchBody(bool On, long? To = null);
 
 /// <summary>People: invited, changed, switched off.</summary>
 public static class PeopleEndpoints

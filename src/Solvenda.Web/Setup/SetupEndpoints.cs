@@ -30,6 +30,7 @@ public static class SetupEndpoints
         setup.MapPolicies();
         setup.MapPeople();
         setup.MapKeys();
+        setup.MapHouse();
         setup.MapGet("/rights", Table).Needs(Rights.SeeSetup);
     }
 

@@ -7,6 +7,7 @@
   import { KeyHelp, provideKeys, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
   import { providePulse } from '$lib/pulse';
+  import { provideNotices } from '$lib/notices';
   import { provideSession } from '$lib/session';
   import { Problem } from '$lib/shared';
 
@@ -14,13 +15,14 @@
   const session = provideSession();
   const keys = provideKeys();
   const pulse = providePulse();
+  const notices = provideNotices();
   let ready = $state(false);
   let problem = $state('');
   let finder = $state<Finder>();
   let help = $state<KeyHelp>();
 
   // The buyer's page and the doors need nobody signed in, and have no places.
-  const bare = $derived(/^\/(offer|step-in|first)(\/|$)/.test(page.url.pathname));
+  const bare = $derived(/^\/(offer|step-in|first|welcome)(\/|$)/.test(page.url.pathname));
   const places = $derived([
     { path: '/', name: 'Desk' },
     { path: '/requests', name: 'Requests' },
@@ -29,7 +31,7 @@
     { path: '/records/buyers', name: 'Buyers' },
     { path: '/records/items', name: 'Items' },
     { path: '/prices', name: 'Prices' },
-    ...(session.person?.runsHouse ? [{ path: '/troubles', name: 'House' }] : []),
+    ...(session.person?.seesSetup ? [{ path: '/setup', name: 'Setup' }] : []),
     ...(session.view?.demo ? [{ path: '/post', name: 'Post room' }] : []),
   ]);
   const here = (path: string) => (path === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(path));
@@ -47,6 +49,14 @@
 
   // Meets the server: what others do shows on the open page by itself.
   $effect(() => (session.person ? pulse.start() : undefined));
+
+  // Meets the server: what one is told is counted beside one's name.
+  $effect(() => {
+    const id = session.person?.id;
+    if (!id) return;
+    void notices.load();
+    return pulse.listen((moved) => (moved.everything || moved.subjects.includes(`notices:${id}`)) && void notices.load());
+  });
 
   // Meets the document: the theme stands on its root.
   $effect(() => {
@@ -71,6 +81,7 @@
   const actions = $derived([
     ...places.map((p) => ({ words: `go to ${p.name}`, run: () => void goto(p.path) })),
     ...lists.filter((l) => places.every((p) => p.path !== l.path)).map((l) => ({ words: `go to ${l.name}`, quiet: true, run: () => void goto(l.path) })),
+    { words: 'what I was told, my settings', run: () => void goto('/own') },
     { words: session.theme === 'paper' ? 'night shift: dark' : 'day shift: light', run: turn },
     { words: session.view?.demo ? 'step in as somebody else' : 'sign out', run: leave },
   ]);
@@ -114,6 +125,9 @@
         </nav>
         <div class="ml-auto flex items-center gap-6">
           <div class="max-md:hidden"><Finder bind:this={finder} {actions} mayWrite={session.person.mayWrite} /></div>
+          <a class="whitespace-nowrap text-second" href="/own" aria-label={notices.unseen ? `${notices.unseen} new for you` : 'yours'}
+            >{#if notices.unseen}<span class="bg-marker px-1 text-ink">{notices.unseen} new</span>{:else}yours{/if}</a
+          >
           <button
             class="whitespace-nowrap"
             onclick={leave}

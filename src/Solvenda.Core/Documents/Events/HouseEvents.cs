@@ -31,3 +31,8 @@ public sealed record SignedOut : IEvent;
 /// <param name="Notices">How many things stood in them.</param>
 [EventCode("house.digests_sent")]
 public sealed record DigestsSent(int Letters, int Notices) : IEvent;
+
+/// <summary>Public holidays were put into the house's calendar.</summary>
+/// <param name="Days">How many were new.</param>
+[EventCode("house.holidays")]
+public sealed record HolidaysFilled(string Country, int Year, int Days) : IEvent;

@@ -15,8 +15,8 @@ export class Session {
     this.view = await ask(api.POST('/api/demo/step-in', { body: { id } }));
   };
 
-  signIn = async (login: string, password: string) => {
-    this.view = await ask(api.POST('/api/session', { body: { login, password } }));
+  signIn = async (login: string, password: string, code: string | null = null) => {
+    this.view = await ask(api.POST('/api/session', { body: { login, password, code } }));
   };
 
   signOut = async () => {

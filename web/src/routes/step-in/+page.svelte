@@ -8,6 +8,9 @@
   let people = $state.raw<Schemas['PersonView'][]>([]);
   let login = $state('');
   let password = $state('');
+  let code = $state('');
+  // The password held; the six digits are wanted too.
+  let wantsCode = $state(false);
   let problem = $state('');
   const demo = $derived(session.view?.demo ?? false);
 
@@ -17,6 +20,7 @@
   });
 
   function say(reason: unknown) {
+    if (reason instanceof Refusal && reason.code === 'second_factor') wantsCode = true;
     problem = reason instanceof Refusal ? reason.message : 'Something went wrong here.';
   }
 
@@ -56,7 +60,7 @@
       class="mt-4 grid gap-3"
       onsubmit={(event) => {
         event.preventDefault();
-        void enter(() => session.signIn(login, password));
+        void enter(() => session.signIn(login, password, code || null));
       }}
     >
       <label class="grid gap-1"
@@ -76,6 +80,17 @@
           required
         /></label
       >
+      {#if wantsCode}
+        <label class="grid gap-1"
+          ><span class="text-second">six digits</span><input
+            class="border border-strong bg-sheet px-2 py-1.5"
+            inputmode="numeric"
+            autocomplete="one-time-code"
+            bind:value={code}
+            required
+          /></label
+        >
+      {/if}
       <button class="btn btn-primary">Sign in</button>
     </form>
   {/if}

@@ -1,0 +1,1 @@
+export { Notices, provideNotices, useNotices } from './notices.svelte';
