@@ -35,6 +35,14 @@ public static class CheckCommand
         );
         var settings = Startup.Settings();
         using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
-        return await ProofList.RunAsync(ProofList.All(books), db, answer, CancellationToken.None) == 0 ? 0 : 1;
+        return
+            await ProofList.RunAsync(
+                ProofList.All(books, new SealedHeads(SolvendaOptions.ProofIn(folder))),
+                db,
+                answer,
+                CancellationToken.None
+            ) == 0
+            ? 0
+            : 1;
     }
 }

@@ -28,6 +28,9 @@ public sealed record SolvendaOptions(
 {
     public const int DefaultPort = 5280;
 
+    /// <summary>Where the sealed heads of the chain lie, beside the database and not in it.</summary>
+    public static string ProofIn(string folder) => Path.Combine(folder, "proof");
+
     /// <exception cref="FormatException">An address is none.</exception>
     public static SolvendaOptions From(IConfiguration c)
     {

@@ -10,6 +10,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Notices;
+using Solvenda.Acts.Proofs;
 using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Demo;
@@ -51,6 +52,9 @@ public static partial class Startup
         services.AddSingleton(p =>
             SellerOf(p.GetRequiredService<SolvendaOptions>(), p.GetRequiredService<IConfiguration>())
         );
+        services.AddSingleton(p => new SealedHeads(
+            SolvendaOptions.ProofIn(p.GetRequiredService<SolvendaOptions>().DataFolder)
+        ));
         services.AddSingleton(p => HouseAddressOf(p.GetRequiredService<SolvendaOptions>()));
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(p => new HouseClock(
@@ -206,6 +210,8 @@ public static partial class Startup
         {
             foreach (var file in Directory.GetFiles(options.DataFolder, "solvenda.db*"))
                 File.Delete(file);
+            if (Directory.Exists(SolvendaOptions.ProofIn(options.DataFolder)))
+                Directory.Delete(SolvendaOptions.ProofIn(options.DataFolder), recursive: true);
             if (Directory.Exists(Path.Combine(options.DataFolder, "outside")))
                 Directory.Delete(Path.Combine(options.DataFolder, "outside"), recursive: true);
         }

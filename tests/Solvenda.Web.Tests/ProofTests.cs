@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Proofs;
 using Solvenda.Core.Documents;
 using Solvenda.Data;
+using Solvenda.Data.Events;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -29,7 +30,7 @@ public sealed class ProofTests(House house) : IClassFixture<House>
         await using var db = await CopyAsync("spoilt", cancel);
         var settings = Startup.Settings();
         using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
-        var proofs = ProofList.All(books);
+        var proofs = ProofList.All(books, new SealedHeads(Path.Combine(house.DataFolder, "none")));
         async Task<(int Wrong, string Told)> CheckAsync()
         {
             using var told = new StringWriter();
@@ -37,7 +38,7 @@ public sealed class ProofTests(House house) : IClassFixture<House>
         }
         var (wrong, told) = await CheckAsync();
         Assert.True(wrong == 0, told);
-        Assert.EndsWith("4 checks, 0 wrong\n", told, StringComparison.Ordinal);
+        Assert.EndsWith("5 checks, 0 wrong\n", told, StringComparison.Ordinal);
 
         var events = db.Events.OrderBy(e => e.Id);
         var changed = await events.Skip(10).FirstAsync(cancel);
@@ -80,5 +81,59 @@ public sealed class ProofTests(House house) : IClassFixture<House>
         await foreach (var fault in new EventsAreChained().FaultsAsync(db, cancel))
             faults.Add(fault);
         Assert.Empty(faults);
+    }
+
+    [Fact]
+    public async Task A_database_that_was_rewritten_chain_and_all_is_told_by_the_sealed_heads()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        await using var db = await CopyAsync("rewritten", cancel);
+        var folder = Directory.CreateTempSubdirectory("solvenda-proof").FullName;
+        try
+        {
+            var heads = new SealedHeads(folder);
+            async Task<List<string>> FaultsAsync(IProof proof)
+            {
+                var faults = new List<string>();
+                await foreach (var fault in proof.FaultsAsync(db, cancel))
+                    faults.Add(fault);
+                return faults;
+            }
+            var proof = new HeadsAreInTheChain(heads);
+            await heads.SealAsync(db, new DateOnly(2026, 11, 26), cancel);
+            Assert.True(heads.Has(new DateOnly(2026, 11, 26)));
+            Assert.Empty(await FaultsAsync(proof));
+            if (!OperatingSystem.IsWindows())
+                Assert.Equal(
+                    UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                    File.GetUnixFileMode(Path.Combine(folder, "house-key.pem"))
+                );
+            // Somebody changes what an approver said, and makes the chain fit.
+            var events = await db.Events.OrderBy(e => e.Id).ToListAsync(cancel);
+            events[10].Facts = "{}";
+            events[10].FactsHash = EventChain.FactsHash(events[10])!;
+            var before = EventChain.Before;
+            foreach (var e in events)
+                before = e.Hash = EventChain.HashAfter(before, e);
+            await db.SaveChangesAsync(cancel);
+            Assert.Empty(await FaultsAsync(new EventsAreChained()));
+            Assert.Contains("rewritten", Assert.Single(await FaultsAsync(proof)), StringComparison.Ordinal);
+            // The head that would fit is not the house's.
+            var file = Path.Combine(folder, "head-2026-11-26.json");
+            var text = await File.ReadAllTextAsync(file, cancel);
+            var hash = System.Text.Json.JsonDocument.Parse(text).RootElement.GetProperty("Hash").GetString()!;
+            await File.WriteAllTextAsync(file, text.Replace(hash, before, StringComparison.Ordinal), cancel);
+            Assert.Contains(
+                "not sealed by this house",
+                Assert.Single(await FaultsAsync(proof)),
+                StringComparison.Ordinal
+            );
+            await File.WriteAllTextAsync(file, "{", cancel);
+            Assert.Single(await FaultsAsync(proof));
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
     }
 }

@@ -71,7 +71,12 @@ public sealed class UpgradeTests
             var settings = Startup.Settings();
             using var books = new PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
             using var told = new StringWriter();
-            var wrong = await ProofList.RunAsync(ProofList.All(books), db, told, cancel);
+            var wrong = await ProofList.RunAsync(
+                ProofList.All(books, new SealedHeads(Path.Combine(folder, "proof"))),
+                db,
+                told,
+                cancel
+            );
             Assert.True(wrong == 0, told.ToString());
         }
         finally

@@ -10,9 +10,10 @@ public static class ProofList
     private const int Told = 10;
 
     /// <summary>All of them, in their order.</summary>
-    public static ImmutableArray<IProof> All(PriceBooks books) =>
+    public static ImmutableArray<IProof> All(PriceBooks books, SealedHeads heads) =>
         [
             new EventsAreChained(),
+            new HeadsAreInTheChain(heads),
             new NothingIsOrphaned(),
             new TotalsAreOfTheirLines(books),
             new StockIsCommittedOnce(books),

@@ -31,6 +31,7 @@ public static class SetupEndpoints
         setup.MapPeople();
         setup.MapKeys();
         setup.MapHouse();
+        setup.MapDecisions();
         setup.MapGet("/rights", Table).Needs(Rights.SeeSetup);
     }
 

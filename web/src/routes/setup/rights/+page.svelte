@@ -5,6 +5,7 @@
 
   const table = new Latest<Schemas['RightsView']>();
   onMount(() => void table.ask(() => ask(api.GET('/api/setup/rights'))));
+  const year = new Date().getFullYear();
   const words = (act: string) => act.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`).toLowerCase();
 </script>
 
@@ -12,6 +13,10 @@
 <Problem words={table.problem} />
 {#if table.value}
   <h1 class="font-serif text-[24px]">What each role may <em class="text-second">one table; the server decides by it</em></h1>
+  <p class="py-1">
+    <a class="underline" href="/api/setup/decisions?from={year}-01-01&to={year}-12-31" download>Who decided what this year, on which figures</a>
+    <span class="text-second">as CSV, each with the hash of its event</span>
+  </p>
   <div class="overflow-x-auto pb-8">
     <table class="w-full min-w-[900px] border-collapse">
       <thead class="text-[11.5px] text-second">
