@@ -76,7 +76,7 @@ await reason(/why/, 'They have an offer from elsewhere and take the rest at list
 
 await stepIn('Leandro Paz');
 await page.getByRole('link', { name: /Tressel & Vane.*your answer/ }).click();
-await page.getByRole('button', { name: /^Grant/ }).waitFor();
+await page.getByRole('button', { name: /^Grant \d/ }).waitFor();
 await look('ask');
 await page.setViewportSize({ width: 390, height: 844 });
 await look('ask-phone');
@@ -128,4 +128,14 @@ await page.goto(`${base}/prices?buyer=B-0001&item=BB2-10-NV`);
 await page.getByLabel('how much').fill('300');
 await page.getByText('would pay').waitFor();
 await look('prices');
+await stepIn('Cass Whitlock');
+await page.goto(`${base}/setup/authority`);
+await page.getByRole('button', { name: 'Sorcha Quill, discount: 8 %' }).click();
+await page.getByLabel('Sorcha Quill, discount').fill('10');
+await page.getByText(/^\d+ → \d+$/).waitFor();
+await look('authority');
+await page.goto(`${base}/setup/policies`);
+await page.getByRole('button', { name: /not holding yet/ }).click();
+await page.getByText('who would have been asked').waitFor();
+await look('policies');
 await browser.close();

@@ -29,7 +29,7 @@
   <table class="w-full min-w-[760px] border-collapse" aria-label="what each may decide alone">
     <thead class="text-[11.5px] text-second">
       <tr class="border-b border-strong">
-        <th class="py-1 text-left font-normal">&nbsp;</th>
+        <th class="py-1 text-left font-normal">who</th>
         {#each view.columns as column (column.kind)}<th class="px-1 py-1 text-right font-normal">{column.label}</th>{/each}
         <th class="py-1 pl-2 text-right font-normal">sees cost</th>
       </tr>

@@ -31,9 +31,7 @@
         {/if}
         <span class="truncate text-second">{row.does}</span>
         {#if may && !all.moving}
-          <button class="ml-auto text-second opacity-60 hover:opacity-100 focus:opacity-100" aria-label="move {row.name}" onclick={() => (all.moving = row)}
-            >move</button
-          >
+          <button class="ml-auto text-third hover:text-ink" aria-label="move {row.name}" onclick={() => (all.moving = row)}>move</button>
         {/if}
       </li>
     {/each}

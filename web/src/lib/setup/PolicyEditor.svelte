@@ -72,7 +72,7 @@
           <fieldset class="max-h-36 overflow-y-auto">
             <legend class="text-second">{part.label}{part.list.length ? '' : ': all'}</legend>
             {#each part.of as one (one.code)}
-              <label class="flex gap-2"
+              <label class="flex min-h-7 items-center gap-2"
                 ><input type="checkbox" checked={part.list.includes(one.code)} onchange={() => toggle(part.list, one.code)} /> {one.words}</label
               >
             {/each}

@@ -68,7 +68,7 @@
         <fieldset>
           <legend class="text-second">it</legend>
           {#each keys.value.scopes as scope (scope.code)}
-            <label class="flex gap-2"><input type="checkbox" value={scope.code} bind:group={scopes} /> {scope.words}</label>
+            <label class="flex min-h-7 items-center gap-2"><input type="checkbox" value={scope.code} bind:group={scopes} /> {scope.words}</label>
           {/each}
         </fieldset>
         <span>to <DayField bind:value={expires} label="its last day" /> <span class="text-second">nothing: until it is revoked</span></span>

@@ -119,9 +119,21 @@
             </select></label
           >
           <label class="grid gap-1"
-            ><span class="text-second">works from</span><input class={field} pattern="[0-2]?\d:[0-5]\d" size="5" bind:value={() => fields!.worksFrom.slice(0, 5), (v) => (fields!.worksFrom = `${v.padStart(5, "0")}:00`)} /></label
+            ><span class="text-second">works from</span><input
+              class={field}
+              pattern="[0-2]?\d:[0-5]\d"
+              size="5"
+              bind:value={() => fields!.worksFrom.slice(0, 5), (v) => (fields!.worksFrom = `${v.padStart(5, '0')}:00`)}
+            /></label
           >
-          <label class="grid gap-1"><span class="text-second">to</span><input class={field} pattern="[0-2]?\d:[0-5]\d" size="5" bind:value={() => fields!.worksTo.slice(0, 5), (v) => (fields!.worksTo = `${v.padStart(5, "0")}:00`)} /></label>
+          <label class="grid gap-1"
+            ><span class="text-second">to</span><input
+              class={field}
+              pattern="[0-2]?\d:[0-5]\d"
+              size="5"
+              bind:value={() => fields!.worksTo.slice(0, 5), (v) => (fields!.worksTo = `${v.padStart(5, '0')}:00`)}
+            /></label
+          >
         </div>
         <label class="grid gap-1"><span class="text-second">signature</span><textarea class={field} rows="2" bind:value={fields.signature}></textarea></label>
         {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
