@@ -48,7 +48,9 @@ public static class TaxRules
             return new Tax("E", 0m);
         if (taxClass == TaxClass.Zero)
             return new Tax("Z", 0m);
-        return RateOn(date, taxClass, null, rates) is { } rate ? new Tax("S", rate.Percent) : null;
+        // A rate of home is kept without a country, or with its own.
+        var rate = RateOn(date, taxClass, null, rates) ?? RateOn(date, taxClass, sellerCountry, rates);
+        return rate is null ? null : new Tax("S", rate.Percent);
     }
 
     private static TaxRate? RateOn(DateOnly date, TaxClass taxClass, string? country, IEnumerable<TaxRate> rates)

@@ -50,6 +50,20 @@ public sealed class TaxTests
     [InlineData(null, "none")]
     public void Where_it_goes_says_whose_tax_it_is(string? to, string tax) => Assert.Equal(tax, Of(to));
 
+    [Fact]
+    public void A_rate_of_home_is_kept_without_a_country_or_with_its_own() =>
+        Assert.Equal(
+            new Tax("S", 13.5m),
+            TaxRules.Find(
+                "IE",
+                "IE",
+                World.Tressel,
+                TaxClass.Reduced,
+                Day,
+                [new TaxRate(TaxClass.Reduced, 13.5m, new DateOnly(2020, 1, 1), null, "IE")]
+            )
+        );
+
     [Theory]
     [InlineData("2025-12-31", "S 21")]
     [InlineData("2026-01-01", "S 23")]

@@ -67,6 +67,9 @@ public sealed record PolicyScope(
     /// <summary>Everything.</summary>
     public static readonly PolicyScope All = new([], [], [], [], []);
 
+    /// <summary>Whether nothing is left out.</summary>
+    public bool IsAll => Buyers.IsEmpty && Groups.IsEmpty && Families.IsEmpty && Channels.IsEmpty && Hands.IsEmpty;
+
     /// <summary>Whether a sheet of this buyer, by this channel, typed by this hand, is within it.</summary>
     public bool Holds(long buyer, string? group, string? channel, PersonId? hand) =>
         (Buyers.IsEmpty || Buyers.Contains(buyer))

@@ -20,7 +20,7 @@ public static class PolicyGaps
         var gaps = ImmutableArray.CreateBuilder<string>();
         foreach (var figure in FigureList.All.Where(f => FigureList.Policies.Contains(f.Code)))
         {
-            if (!holding.Any(p => p.Figure == figure.Code && p.When.IsEmpty && p.Scope == PolicyScope.All))
+            if (!holding.Any(p => p.Figure == figure.Code && p.When.IsEmpty && p.Scope.IsAll))
                 gaps.Add($"Nobody is always asked when {figure.Beyond}.");
         }
         foreach (var figure in holding.Select(p => FigureList.Of(p.Figure)).Distinct())
@@ -88,6 +88,6 @@ public static class PolicyGaps
             && a.Named.SequenceEqual(b.Named)
             && b.When.All(a.When.Contains)
             && (a.When.Length > b.When.Length || string.CompareOrdinal(a.Code, b.Code) > 0)
-            && b.Scope == PolicyScope.All
+            && b.Scope.IsAll
         select $"“{a.Code}” asks nothing that “{b.Code}” does not ask already.";
 }

@@ -16,7 +16,7 @@ public sealed class TaxKnown : ICheck
             yield return new Finding(
                 Code,
                 Outcome.Stop,
-                $"No tax rule fits {facts.Buyer.Name} in {facts.Sheet.Sheet.DeliverToCountry}: inside the Union it takes their tax number.",
+                $"No tax rule fits {facts.Buyer.Name} in {facts.Sheet.Sheet.DeliverToCountry}: at home it takes a rate for the day, inside the Union their tax number.",
                 null,
                 "taxNumber"
             );

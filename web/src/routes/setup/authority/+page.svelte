@@ -31,7 +31,7 @@
 <Problem words={all.latest.problem || (all.at ? '' : all.problem)} />
 {#if all.view}
   <div class="grid gap-x-8 gap-y-6 pb-8 lg:grid-cols-[minmax(280px,380px)_1fr]">
-    <div>
+    <div class="min-w-0">
       <Line state={all} />
       <section class="mt-6" aria-label="who is away">
         <h2 class="border-b border-strong pb-1 text-[11.5px] text-second">who is away, and who decides for them</h2>
