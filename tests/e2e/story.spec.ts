@@ -85,7 +85,9 @@ test('12 % says before sending who must be asked, and how much needs nobody', as
 });
 
 test('nobody decides on their own sheet', async () => {
-  const answer = await page.request.post('/api/asks/2/grant', { data: { note: null } });
+  const number = page.url().split('/').pop();
+  const { asks } = await (await page.request.get(`/api/quotes/${number}`)).json();
+  const answer = await page.request.post(`/api/asks/${asks[0].id}/grant`, { data: { note: null } });
   expect(answer.status()).toBe(403);
 });
 

@@ -48,13 +48,18 @@ internal sealed class DemoAsks(
         "Their first order since summer.",
     ];
 
+    // What the story leans on is written elsewhere.
+    private static readonly string[] Storied = ["Tressel & Vane Rigging", "Nordvass Båtvarv"];
+
     private readonly Random _random = new(20_260_312);
 
     /// <summary>Adds the quotes with their asks, the oldest first.</summary>
     /// <param name="quote">Makes a quote of a sheet, and says its key.</param>
     public void Add(Func<BuyerRow, DateOnly, SheetRow, QuoteState, QuoteRow> quote)
     {
-        var managed = buyers.Where(b => b.AccountManagerId is 4 or 5 && !b.IsProspect).ToList();
+        var managed = buyers
+            .Where(b => b.AccountManagerId is 4 or 5 && !b.IsProspect && !Storied.Contains(b.Name))
+            .ToList();
         for (var i = 0; i < Asks; i++)
         {
             var age = i < Asks - Lately ? 720 - (i * 22) : 88 - ((i - Asks + Lately) * 2);
