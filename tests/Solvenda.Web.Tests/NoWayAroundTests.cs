@@ -259,6 +259,9 @@ public sealed class NoWayAroundTests(House house) : MoneyCalls(house)
             ).StatusCode
         );
         await House.DbAsync(db => db.Absences.Where(a => a.StandInId == Quill).ExecuteDeleteAsync(Cancel));
+        // A seller with enough authority is no approver of what nobody gave her.
+        var (_, small) = await AskedAsync(await House.AsAsync(7), "SHK-BOW-10 x 10 -5%");
+        Assert.Equal(HttpStatusCode.Forbidden, (await GrantAsync(quill, small)).StatusCode);
         // Havergal is clerk and lead at once; Mohr asks for what she typed, on his own quote.
         var (nell, mohr) = (await House.AsAsync(Havergal), await House.AsAsync(Mohr));
         var (number, sheet) = await QuoteAsync(mohr, "SHK-BOW-10 x 10");

@@ -109,6 +109,18 @@ public sealed class PeopleTests(House house) : MoneyCalls(house)
         var people = (await (await cass.GetAsync("/api/setup/people", Cancel)).JsonAsync()).GetProperty("people");
         var me = people.EnumerateArray().First(p => p.GetProperty("id").GetInt64() == Whitlock).GetProperty("fields");
         var fields = JsonSerializer.Deserialize<Dictionary<string, object>>(me.GetRawText())!;
+        fields["mail"] = "elsewhere@brinemoor.example";
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await cass.PutAsJsonAsync($"/api/setup/people/{Whitlock}", fields, Cancel)).StatusCode
+        );
+        // Whoever had the old address hears of it there.
+        Assert.Equal(
+            "whitlock@brinemoor.example",
+            await House.DbAsync(db =>
+                db.Outbox.Where(o => o.Key.StartsWith($"address-{Whitlock}-")).Select(o => o.To).SingleAsync(Cancel)
+            )
+        );
         fields["roles"] = new[] { "desk" };
         var put = await cass.PutAsJsonAsync($"/api/setup/people/{Whitlock}", fields, Cancel);
         Assert.Equal("last_administrator", await put.CodeAsync());

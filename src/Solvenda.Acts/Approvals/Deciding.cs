@@ -14,6 +14,8 @@ namespace Solvenda.Acts.Approvals;
 /// <summary>An ask with its sheet, and whether somebody may decide on it.</summary>
 public sealed record OpenAsk(AskRow Row, OpenSheet Open, ImmutableArray<Fired> Fired)
 {
+    private const Roles Deciders = Roles.Lead | Roles.Credit;
+
     /// <summary>Whom it goes to in turn.</summary>
     public ImmutableArray<ImmutableArray<PersonId>> Steps => AskFacts.StepsOf(Row);
 
@@ -35,8 +37,8 @@ public sealed record OpenAsk(AskRow Row, OpenSheet Open, ImmutableArray<Fired> F
     public bool IsHeldBy(PersonId person) => Row.Holders.Exists(h => h.PersonId == person.Value);
 
     /// <summary>
-    /// Null where this person may decide; else why not. Whoever has it decides, and anybody whose authority covers it;
-    /// where several are asked in turn, only who has it.
+    /// Null where this person may decide; else why not. Whoever has it decides, and any lead or credit controller whose
+    /// authority covers it; where several are asked in turn, only who has it.
     /// </summary>
     public Refusal? WhyNot(PersonId? person, Judgement now)
     {
@@ -47,6 +49,8 @@ public sealed record OpenAsk(AskRow Row, OpenSheet Open, ImmutableArray<Fired> F
             return new Refusal("not_allowed", "Nobody decides on what they typed, asked for, send or own themselves.");
         if (!me.Active)
             return new Refusal("not_allowed", "Who was switched off decides nothing.");
+        if (!IsHeldBy(id) && (me.Roles & Deciders) == Roles.None)
+            return new Refusal("not_allowed", "Whoever is asked decides it, or somebody who leads.");
         if (Steps.Length > 1 && !IsHeldBy(id))
             return new Refusal("not_allowed", "It is decided in turn, and it is somebody else’s turn.");
         return GoesOn || Covers(me, now)

@@ -47,14 +47,15 @@ public sealed class Telling(Seller seller, HouseAddress house)
     }
 
     /// <summary>A letter of the house to one of its people.</summary>
-    public void Mail(Work work, Person person, string key, string subject, string text)
+    /// <param name="to">Another address than theirs: the one that they had.</param>
+    public void Mail(Work work, Person person, string key, string subject, string text, string? to = null)
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(person);
         var mail = new OutgoingMail(
             seller.Mail,
             seller.Name,
-            person.Mail,
+            to ?? person.Mail,
             subject,
             $"{person.Name.Split(' ')[0]},\n\n{text}",
             []
@@ -63,7 +64,7 @@ public sealed class Telling(Seller seller, HouseAddress house)
         work.Send(
             "mail",
             key,
-            person.Mail,
+            to ?? person.Mail,
             $"{key}.eml",
             MailWriter.Write(mail, id, new DateTimeOffset(work.Now, TimeSpan.Zero))
         );

@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Notices;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
+using Solvenda.Formats.Mail;
 
 namespace Solvenda.Acts.People;
 
@@ -9,7 +11,7 @@ namespace Solvenda.Acts.People;
 public sealed record ChangePerson(long Person, PersonFields Fields) : IAct<bool>;
 
 [Leaves(typeof(PersonChanged))]
-public sealed class ChangePersonAct : Act<ChangePerson, bool>
+public sealed class ChangePersonAct(Telling telling) : Act<ChangePerson, bool>
 {
     public override Right Needs => Rights.Administer;
 
@@ -24,12 +26,23 @@ public sealed class ChangePersonAct : Act<ChangePerson, bool>
             ?? throw RefusedException.NotFound("such person");
         if (person.Roles.HasFlag(Roles.Admin) && !input.Fields.AllRoles.HasFlag(Roles.Admin))
             await PersonFields.MustLeaveAnAdministratorAsync(work.Db, person.Id, cancel);
-        var roles = person.Roles;
+        var (roles, mail) = (person.Roles, person.Mail);
         var changes = input.Fields.Into(person);
         if (changes.IsEmpty)
             return false;
         if (person.Roles != roles)
             person.Stamp = Tokens.New();
+        // Whoever had the address hears of it there: a new link would go to the new one.
+        if (person.Mail != mail && MailWriter.IsAddress(mail))
+            telling.Mail(
+                work,
+                person,
+                FormattableString.Invariant($"address-{person.Id}-{work.Now.Ticks}"),
+                "Your address was changed",
+                $"{work.Actor.Name} changed where the house writes to you: from now on to {person.Mail}. "
+                    + "If you do not know of it, ask them.\n",
+                mail
+            );
         work.Leave(new PersonChanged(person.Name, changes), Work.SubjectOf("people", person.Id));
         return true;
     }

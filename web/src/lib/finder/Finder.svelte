@@ -17,6 +17,8 @@
   let input = $state<HTMLInputElement>();
   let text = $state('');
   let found = $state.raw<Schemas['Found'][]>([]);
+  // Nothing is said to be new before it was looked for.
+  let lookedFor = $state('');
   let pick = $state(0);
   let record = $state<NewRecord>();
   let asked = 0;
@@ -44,7 +46,7 @@
     });
     // Somebody new on the telephone: a prospect, and their quote.
     const prospect =
-      mayWrite && /^\p{L}[\p{L}&’' .-]{2,}$/u.test(text.trim()) && found.length === 0
+      mayWrite && /^\p{L}[\p{L}&’' .-]{2,}$/u.test(text.trim()) && found.length === 0 && lookedFor === text
         ? [{ kind: 'quote for', number: '', words: `a new prospect, ${text.trim()}`, rest: '', run: () => fresh(text.trim()) }]
         : [];
     return [...records, ...doable, ...prospect];
@@ -69,7 +71,7 @@
     const mine = ++asked;
     pick = 0;
     const hits = text.trim().length < 2 ? [] : await ask(api.GET('/api/find', { params: { query: { q: text } } }));
-    if (mine === asked) found = hits;
+    if (mine === asked) [found, lookedFor] = [hits, text];
   }
 
   function choose(row: Row | undefined) {
