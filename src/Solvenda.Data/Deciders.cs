@@ -7,11 +7,13 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Data;
 
 /// <summary>
-/// Who may decide what on a day: people with their authority and absences, and what machines were given.
+/// Who may decide what on a day: people with their authority and absences, what machines were given,
+/// and what stands under whose letters.
 /// </summary>
 public sealed record Deciders(
     IReadOnlyDictionary<PersonId, Decider> People,
-    ImmutableDictionary<string, Authority> Machines
+    ImmutableDictionary<string, Authority> Machines,
+    IReadOnlyDictionary<PersonId, string> Signatures
 )
 {
     /// <summary>As it is on a day.</summary>
@@ -37,12 +39,12 @@ public sealed record Deciders(
     )
     {
         ArgumentNullException.ThrowIfNull(people);
+        List<Person> rows = [.. people];
         var ofPeople = limits.Where(l => l.PersonId is not null).ToLookup(l => l.PersonId!.Value);
         var ofKeys = limits.Where(l => l.KeyId is not null).ToLookup(l => l.KeyId!.Value);
         var absences = away.ToLookup(a => a.PersonId);
         return new Deciders(
-            people
-                .Select(p => new Decider(
+            rows.Select(p => new Decider(
                     new PersonId(p.Id),
                     p.Name,
                     p.ReportsToId is { } r ? new PersonId(r) : null,
@@ -58,7 +60,8 @@ public sealed record Deciders(
                     ],
                 })
                 .ToDictionary(d => d.Id),
-            keys.ToImmutableDictionary(k => k.Name, k => AuthorityOf(ofKeys[k.Id], day))
+            keys.ToImmutableDictionary(k => k.Name, k => AuthorityOf(ofKeys[k.Id], day)),
+            rows.Where(p => p.Signature.Length > 0).ToDictionary(p => new PersonId(p.Id), p => p.Signature)
         );
     }
 

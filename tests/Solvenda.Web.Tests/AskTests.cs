@@ -157,6 +157,11 @@ public sealed class AskTests(House house) : MoneyCalls(house)
         var (third, three) = await AskedAsync(await House.AsAsync(Paz), "BB2-10-NV x 150 m -16%");
         Task<HttpResponseMessage> AllAsync(params long[] asks) =>
             paz.PostAsJsonAsync("/api/asks/grant", new { asks }, Cancel);
+        // From each the next in turn, and from the last the first: all of them are come by.
+        var mine = new HashSet<long>();
+        for (long at = one; mine.Add(at); )
+            at = (await ViewAsync(paz, at)).GetProperty("place").GetProperty("next").GetInt64();
+        Assert.Equal((await ViewAsync(paz, one)).GetProperty("place").GetProperty("waiting").GetInt32(), mine.Count);
         // The third is his own.
         Assert.Equal(HttpStatusCode.Forbidden, (await AllAsync(one, two, three)).StatusCode);
         Assert.Equal("inApproval", await StateAsync(quill, first));
@@ -216,6 +221,11 @@ public sealed class AskTests(House house) : MoneyCalls(house)
         var deep = Assert.Single(asks, a => a.Steps == "2|1").Id;
         Assert.Equal([Paz], await HoldersAsync(deep));
         Assert.Equal(HttpStatusCode.Forbidden, (await DoAsync(oduya, deep, "grant", new { })).StatusCode);
+        // How far it goes is not for the first of two to say.
+        Assert.Equal(
+            "up_to",
+            await (await DoAsync(paz, deep, "grant", new { figure = "discount", upTo = 10m })).CodeAsync()
+        );
         Assert.Equal(HttpStatusCode.OK, (await DoAsync(paz, deep, "grant", new { })).StatusCode);
         Assert.Equal([Oduya], await HoldersAsync(deep));
         Assert.Equal(HttpStatusCode.Forbidden, (await DoAsync(paz, deep, "grant", new { })).StatusCode);

@@ -29,7 +29,6 @@ public sealed class PeopleTests(House house) : MoneyCalls(house)
                     does = "order desk",
                     mail,
                     roles = new[] { "desk", "seller" },
-                    language = "en",
                     signature = "",
                     worksFrom = "09:00:00",
                     worksTo = "17:00:00",

@@ -83,7 +83,7 @@ public sealed class AskApprovalAct(SheetLoader loader, Judge judge, AskClock clo
             Fired = JsonSerializer.Serialize(fired),
             AskedAt = work.Now,
             PatienceHours = patience,
-            DueAt = await clock.DueAsync(work.Db, work.Now, patience, cancel),
+            DueAt = await clock.DueAsync(work.Db, work.Now, patience, route[0].AnyOf.Select(d => d.Id), cancel),
         };
         work.Db.Asks.Add(ask);
         await work.Db.SaveChangesAsync(cancel);

@@ -34,6 +34,12 @@ public sealed record OpenAsk(AskRow Row, OpenSheet Open, ImmutableArray<Fired> F
         }
     }
 
+    /// <summary>Who has it; any one of them decides.</summary>
+    public ImmutableArray<PersonId> HolderIds => [.. Row.Holders.Select(h => new PersonId(h.PersonId))];
+
+    /// <summary>Who has it, as it is said: "A or B".</summary>
+    public string Holders => string.Join(" or ", HolderIds.Select(h => Open.People[h].Name));
+
     public bool IsHeldBy(PersonId person) => Row.Holders.Exists(h => h.PersonId == person.Value);
 
     /// <summary>
@@ -119,9 +125,9 @@ public sealed class Deciding(AskLoader asks, Judge judge, AskClock clock, Tellin
         var judged = await judge.JudgeAsync(work.Db, ask.Open, ask.Open.Owner.Hand, cancel);
         if (ask.WhyNot(me.Person, judged.Approval) is { } refused)
             throw RefusedException.Of(refused);
+        settle?.Invoke(ask);
         if (doing == AskDoing.Grant && ask.GoesOn)
             return await HandOnAsync(work, ask, cancel);
-        settle?.Invoke(ask);
         (ask.Row.Outcome, ask.Row.DecidedAt, ask.Row.DecidedById, ask.Row.Note, ask.Row.DueAt, ask.Row.Question) = (
             outcome,
             work.Now,
@@ -194,7 +200,7 @@ public sealed class Deciding(AskLoader asks, Judge judge, AskClock clock, Tellin
         ArgumentNullException.ThrowIfNull(ask);
         ArgumentNullException.ThrowIfNull(next);
         ask.Row.Step = next.Step;
-        ask.Row.DueAt = await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, cancel);
+        ask.Row.DueAt = await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, next.People, cancel);
         AskFacts.HandTo(ask.Row, next.People);
         await telling.TellAsync(
             work,

@@ -62,6 +62,8 @@ public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
     {
         if (input.UpTo is not { } most)
             return;
+        if (ask.GoesOn)
+            throw RefusedException.Bad("up_to", "How far it goes is for the last who is asked to say.", "upTo");
         var fired = ask.Fired.FirstOrDefault(f => f.Figure == input.Figure);
         if (fired is null || input.Figure == "floor")
             throw RefusedException.Bad("up_to", "That figure was not asked about; nothing was decided.", "figure");

@@ -28,7 +28,7 @@ public sealed class MoveAskOnAct(AskLoader asks, Deciding deciding, AskClock clo
         var overdue = ask.Row.DueAt <= work.Now;
         if (ask.Row.Outcome != AskOutcome.Waiting || (!overdue && Onward.IsHeld(ask, work.Today)))
             return false;
-        var from = string.Join(" or ", ask.Row.Holders.Select(h => ask.Open.People[new PersonId(h.PersonId)].Name));
+        var from = ask.Holders;
         if (Onward.Instead(ask, work.Today) is { } next)
         {
             var reason = overdue ? "overdue" : "away";
@@ -44,11 +44,11 @@ public sealed class MoveAskOnAct(AskLoader asks, Deciding deciding, AskClock clo
         }
         if (!overdue)
             return false;
-        ask.Row.DueAt = await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, cancel);
+        ask.Row.DueAt = await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, ask.HolderIds, cancel);
         Leave(work, ask, new AskMoved(ask.Row.Id, from, "", "reminded"));
         await telling.TellAsync(
             work,
-            ask.Row.Holders.Select(h => new PersonId(h.PersonId)),
+            ask.HolderIds,
             string.Create(System.Globalization.CultureInfo.InvariantCulture, $"ask-{ask.Row.Id}-{work.Now.Ticks}"),
             $"Still waiting for you: {ask.Open.Number} for {ask.Open.Buyer.Name}, {ask.Fired[0].Words}",
             $"/asks/{ask.Row.Id}",

@@ -38,7 +38,7 @@ public static class Onward
     public static Holding? Instead(OpenAsk ask, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(ask);
-        var holders = ask.Row.Holders.Select(h => new PersonId(h.PersonId)).ToImmutableArray();
+        var holders = ask.HolderIds;
         var others = Able(ask, holders, !ask.GoesOn, day).Except(holders).ToImmutableArray();
         return others.IsEmpty ? After(ask, day) : new Holding(ask.Row.Step, others);
     }

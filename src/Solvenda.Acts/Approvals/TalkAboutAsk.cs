@@ -36,12 +36,14 @@ public sealed class TalkAboutAskAct(AskLoader asks, AskClock clock, Telling tell
         var answered = ask.Row.QuestionById;
         (ask.Row.Question, ask.Row.QuestionById) = isQuestion ? (words, (long?)me.Value) : ((string?)null, null);
         // While somebody's answer is awaited, the time of who asked back does not run.
-        ask.Row.DueAt = isQuestion ? null : await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, cancel);
+        ask.Row.DueAt = isQuestion
+            ? null
+            : await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, ask.HolderIds, cancel);
         work.Leave(new AskTalked(ask.Row.Id, isQuestion), ask.Open.Subject, ask.Open.Dossier.Id, words);
         PersonId[] told =
             isQuestion ? [new(ask.Row.AskedById), ask.Open.Owner.Id]
             : answered is { } by ? [new(by)]
-            : [.. ask.Row.Holders.Select(h => new PersonId(h.PersonId))];
+            : [.. ask.HolderIds];
         await telling.TellAsync(
             work,
             told,

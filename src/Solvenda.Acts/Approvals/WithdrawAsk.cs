@@ -32,7 +32,7 @@ public sealed class WithdrawAskAct(AskLoader asks, Deciding deciding, Judge judg
         work.Leave(new AskWithdrawn(ask.Row.Id, before, after), ask.Open.Subject, ask.Open.Dossier.Id);
         await telling.TellAsync(
             work,
-            ask.Row.Holders.Select(h => new PersonId(h.PersonId)),
+            ask.HolderIds,
             $"ask-{ask.Row.Id}-withdrawn",
             $"{work.Actor.Name} took back what was asked about {ask.Open.Number}",
             $"/asks/{ask.Row.Id}",

@@ -60,7 +60,7 @@ public static class BuyerLetters
             : wording.With("letter.declined", who, open.Number, declined);
         return new BuyerLetter(
             wording.With("letter.answerSubject", open.Number),
-            $"{wording["letter.thanks"]} {words}\n\n{open.Owner.Name}\n{seller.Name}\n"
+            $"{wording["letter.thanks"]} {words}\n\n{open.SignedBy}\n{seller.Name}\n"
         );
     }
 
@@ -68,6 +68,6 @@ public static class BuyerLetters
     {
         var wording = open.Wording;
         var first = open.Buyer.ContactName?.Split(' ')[0] ?? wording["letter.all"];
-        return $"{wording.With("letter.dear", first)}\n\n{string.Join("\n\n", paragraphs)}\n\n{wording["letter.regards"]}\n{open.Owner.Name}\n{seller.Name}";
+        return $"{wording.With("letter.dear", first)}\n\n{string.Join("\n\n", paragraphs)}\n\n{wording["letter.regards"]}\n{open.SignedBy}\n{seller.Name}";
     }
 }

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Wordings;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Data;
@@ -16,7 +15,6 @@ public sealed record PersonFields(
     string Does,
     string Mail,
     ImmutableArray<Roles> Roles,
-    string Language,
     string Signature,
     TimeOnly WorksFrom,
     TimeOnly WorksTo
@@ -37,8 +35,6 @@ public sealed record PersonFields(
             throw RefusedException.Bad("person", "That is too long; nothing was saved.", "does");
         if (!MailWriter.IsAddress(Mail.Trim()))
             throw RefusedException.Bad("address", $"“{Mail}” is not a mail address; nothing was saved.", "mail");
-        if (!Wording.All.ContainsKey(Language))
-            throw RefusedException.Bad("person", "That language is not spoken here; nothing was saved.", "language");
         if (WorksTo <= WorksFrom)
             throw RefusedException.Bad("person", "Work ends after it begins; nothing was saved.", "worksTo");
     }
@@ -66,7 +62,6 @@ public sealed record PersonFields(
             () => person.Roles = AllRoles,
             money: true
         );
-        Set("language", "language", person.Language, Language, () => person.Language = Language);
         Set("signature", "signature", person.Signature, Signature.Trim(), () => person.Signature = Signature.Trim());
         Set(
             "works",

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
-using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data.Rows;
 
@@ -52,24 +51,9 @@ public sealed class SwitchPersonAct : Act<SwitchPerson, int>
     private static async Task<int> HandOverAsync(Work work, Person from, Person? to, CancellationToken cancel)
     {
         var buyers = await work.Db.Buyers.Where(b => b.AccountManagerId == from.Id).ToListAsync(cancel);
-        var quotes = await work
-            .Db.Quotes.Where(q =>
-                q.SellerId == from.Id
-                && (
-                    q.State == QuoteState.Drafting
-                    || q.State == QuoteState.InApproval
-                    || q.State == QuoteState.Cleared
-                    || q.State == QuoteState.WithCustomer
-                    || q.State == QuoteState.Accepted
-                )
-            )
-            .ToListAsync(cancel);
-        var orders = await work
-            .Db.Orders.Where(o => o.SellerId == from.Id && o.Terms != TermsTrack.Confirmed)
-            .ToListAsync(cancel);
-        var followUps = await work
-            .Db.FollowUps.Where(f => f.PersonId == from.Id && f.DoneAt == null)
-            .ToListAsync(cancel);
+        var quotes = await LeftBehind.Quotes(work.Db).Where(q => q.SellerId == from.Id).ToListAsync(cancel);
+        var orders = await LeftBehind.Orders(work.Db).Where(o => o.SellerId == from.Id).ToListAsync(cancel);
+        var followUps = await LeftBehind.FollowUps(work.Db).Where(f => f.PersonId == from.Id).ToListAsync(cancel);
         var reports = await work.Db.People.Where(p => p.ReportsToId == from.Id && p.Active).ToListAsync(cancel);
         var asked = await work.Db.AskHolders.CountAsync(
             h => h.PersonId == from.Id && work.Db.Asks.Any(a => a.Id == h.AskId && a.Outcome == AskOutcome.Waiting),

@@ -83,7 +83,7 @@ public sealed class SealedHeads(string folder)
     private static async Task<string?> FaultAsync(SolvendaDb db, ECDsa key, string file, CancellationToken cancel)
     {
         var name = Path.GetFileName(file);
-        if (Read(await File.ReadAllTextAsync(file, cancel)) is not { } head)
+        if (Read(await File.ReadAllTextAsync(file, cancel)) is not { Hash: not null, Signature: not null } head)
             return $"{name} is no head";
         var signature = new byte[256];
         if (

@@ -25,6 +25,12 @@ public sealed class OpenSheet
     public required IReadOnlyDictionary<PersonId, Decider> People { get; init; }
     public required ImmutableDictionary<string, Authority> Machines { get; init; }
 
+    /// <summary>What stands under letters, of those who said so.</summary>
+    public required IReadOnlyDictionary<PersonId, string> Signatures { get; init; }
+
+    /// <summary>What stands under a letter of its owner: their signature, else their name.</summary>
+    public string SignedBy => Signatures.GetValueOrDefault(Owner.Id, Owner.Name);
+
     /// <summary>The policies that are switched on.</summary>
     public required ImmutableArray<Policy> Policies { get; init; }
     public required List<AskRow> Asks { get; init; }

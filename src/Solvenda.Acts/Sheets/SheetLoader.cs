@@ -81,6 +81,7 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
             Book = await books.BookAsync(db, cancel),
             People = deciders.People,
             Machines = deciders.Machines,
+            Signatures = deciders.Signatures,
             Policies = await PolicyBook.HoldingAsync(db, cancel),
             // The grants of the quote hold for its order, as long as nothing got worse.
             Asks = await db

@@ -3,20 +3,9 @@ using Solvenda.Core.People;
 
 namespace Solvenda.Core.Approvals;
 
-/// <summary>Finds who decides: first able, up the reporting line from the hand.</summary>
+/// <summary>The reporting line, and whether an authority covers what fired.</summary>
 public static class Route
 {
-    /// <summary>
-    /// Whether somebody may decide: not on what they typed, asked for, send or own; active; and with an authority that
-    /// covers every figure.
-    /// </summary>
-    public static bool MayDecide(Decider person, IReadOnlySet<PersonId> involved, ImmutableArray<Fired> fired)
-    {
-        ArgumentNullException.ThrowIfNull(person);
-        ArgumentNullException.ThrowIfNull(involved);
-        return person.Active && !involved.Contains(person.Id) && Covers(person.Authority, fired);
-    }
-
     /// <summary>Whether an authority covers every figure.</summary>
     public static bool Covers(Authority authority, ImmutableArray<Fired> fired) =>
         fired.All(f => !FigureList.Of(f.Figure).IsBeyond(f.Value, authority));

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.Person",
                 typeof(Person),
                 baseEntityType,
-                propertyCount: 17,
+                propertyCount: 16,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 2,
                 keyCount: 1);
@@ -47,12 +47,6 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(Person).GetProperty("Does", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(Person).GetField("<Does>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
-
-            var language = runtimeEntityType.AddProperty(
-                "Language",
-                typeof(string),
-                propertyInfo: typeof(Person).GetProperty("Language", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(Person).GetField("<Language>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var login = runtimeEntityType.AddProperty(
                 "Login",

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("f292e56c-36d7-4216-b7e6-b8dfff26bead"), entityTypeCount: 61)
+            : base(skipDetectChanges: false, modelId: new Guid("1307df18-4738-4c44-9e24-91afae098b66"), entityTypeCount: 61)
         {
         }
 

@@ -1744,10 +1744,6 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Language")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Login")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -19,13 +19,6 @@ namespace Solvenda.Data.Migrations
                 defaultValue: "");
 
             migrationBuilder.AddColumn<string>(
-                name: "Language",
-                table: "person",
-                type: "TEXT",
-                nullable: false,
-                defaultValue: "en");
-
-            migrationBuilder.AddColumn<string>(
                 name: "Mail",
                 table: "person",
                 type: "TEXT",

@@ -21,9 +21,6 @@ public sealed class Person
     /// <summary>Stands under letters that they send; empty: their name.</summary>
     public string Signature { get; set; } = "";
 
-    /// <summary>The language they are written to in.</summary>
-    public string Language { get; set; } = "en";
-
     /// <summary>When they work, house time.</summary>
     public TimeOnly WorksFrom { get; set; } = new(9, 0);
 

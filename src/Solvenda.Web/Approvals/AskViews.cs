@@ -45,7 +45,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             row.HandName.Split(' ')[0],
             row.AskedByName,
             open.Owner.Name,
-            Holders(ask),
+            ask.Holders,
             row.Outcome,
             row.UpTo is { } most ? FigureList.Of(row.UpToFigure).Show(most) : "",
             row.Why,
@@ -83,7 +83,13 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
         new(
             waiting.FindIndex(w => w.Id == id) + 1,
             waiting.Count,
-            waiting.Where(w => w.Id != id).Select(w => (long?)w.Id).FirstOrDefault()
+            waiting
+                .SkipWhile(w => w.Id != id)
+                .Skip(1)
+                .Concat(waiting)
+                .Where(w => w.Id != id)
+                .Select(w => (long?)w.Id)
+                .FirstOrDefault()
         );
 
     private static AskMay May(OpenAsk ask, PersonId? me, bool mine)
@@ -116,9 +122,6 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
                 .Row.Holders.Select(h => ask.Open.People[new PersonId(h.PersonId)].Authority)
                 .FirstOrDefault(Authority.None);
 
-    private static string Holders(OpenAsk ask) =>
-        string.Join(" or ", ask.Row.Holders.Select(h => ask.Open.People[new PersonId(h.PersonId)].Name));
-
     private static string Yours(OpenAsk ask, Decider? hand, bool mine)
     {
         var fired = ask.Fired.FirstOrDefault(f => f.Figure != "floor");
@@ -130,7 +133,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
                 : "";
         if (mine)
             return $"Yours to decide{ends}.";
-        var who = Holders(ask);
+        var who = ask.Holders;
         return ask.Row.Outcome == AskOutcome.Waiting ? $"{who} has it{ends}." : $"It was with {who}{ends}.";
     }
 

@@ -3,8 +3,6 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.People;
-using Solvenda.Acts.Wordings;
-using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -34,7 +32,6 @@ public sealed record RolePick(Roles Role, string Name, string Does);
 public sealed record PeopleView(
     IReadOnlyList<PersonLine> People,
     IReadOnlyList<RolePick> Roles,
-    IReadOnlyList<Pick> Languages,
     IReadOnlyList<SetupChange> Lately
 );
 
@@ -97,7 +94,6 @@ public static class PeopleEndpoints
                         p.Does,
                         p.Mail,
                         [.. RoleTable.All.Select(r => r.Role).Where(r => p.Roles.HasFlag(r))],
-                        p.Language,
                         p.Signature,
                         p.WorksFrom,
                         p.WorksTo
@@ -105,7 +101,6 @@ public static class PeopleEndpoints
                 );
             }),
             [.. RoleTable.All.Select(r => new RolePick(r.Role, r.Name, r.Does))],
-            [.. Wording.All.Values.Select(w => new Pick(w.Code, w.Name))],
             await AuthorityEndpoints.LatelyAsync(db, subjects, cancel)
         );
     }
@@ -123,22 +118,9 @@ public static class PeopleEndpoints
             parts.AddRange(counts.Select(c => (c.Key!.Value, $"{c.Count} {words}")));
         }
         await AddAsync(db.Buyers.Select(b => b.AccountManagerId), "buyers");
-        await AddAsync(
-            db.Quotes.Where(q =>
-                    q.State == QuoteState.Drafting
-                    || q.State == QuoteState.InApproval
-                    || q.State == QuoteState.Cleared
-                    || q.State == QuoteState.WithCustomer
-                    || q.State == QuoteState.Accepted
-                )
-                .Select(q => (long?)q.SellerId),
-            "open quotes"
-        );
-        await AddAsync(
-            db.Orders.Where(o => o.Terms != TermsTrack.Confirmed).Select(o => (long?)o.SellerId),
-            "open orders"
-        );
-        await AddAsync(db.FollowUps.Where(f => f.DoneAt == null).Select(f => (long?)f.PersonId), "follow-ups");
+        await AddAsync(LeftBehind.Quotes(db).Select(q => (long?)q.SellerId), "open quotes");
+        await AddAsync(LeftBehind.Orders(db).Select(o => (long?)o.SellerId), "open orders");
+        await AddAsync(LeftBehind.FollowUps(db).Select(f => (long?)f.PersonId), "follow-ups");
         await AddAsync(db.People.Where(p => p.Active).Select(p => p.ReportsToId), "who report to them");
         return parts.GroupBy(p => p.Person).ToDictionary(g => g.Key, g => string.Join(", ", g.Select(p => p.Words)));
     }

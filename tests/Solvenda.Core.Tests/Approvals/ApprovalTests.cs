@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
@@ -216,11 +217,12 @@ public sealed class ApprovalTests
     public void Nobody_decides_on_what_they_typed_asked_for_or_own_and_a_ring_in_the_reporting_line_ends()
     {
         var fired = Judge(World.Sheet(Braid(12m))).Needs[0].Fired;
-        Assert.True(Route.MayDecide(World.Lead, new HashSet<PersonId> { World.Seller.Id }, fired));
-        Assert.False(Route.MayDecide(World.Lead, new HashSet<PersonId> { World.Lead.Id }, fired));
-        Assert.False(
-            Route.MayDecide(World.Lead with { Active = false }, new HashSet<PersonId> { World.Seller.Id }, fired)
-        );
+        bool MayDecide(Decider person, PersonId involved) =>
+            PolicyRoute.WhoDecides(person, new HashSet<PersonId> { involved }, World.People, default) is { } who
+            && Route.Covers(who.Authority, fired);
+        Assert.True(MayDecide(World.Lead, World.Seller.Id));
+        Assert.False(MayDecide(World.Lead, World.Lead.Id));
+        Assert.False(MayDecide(World.Lead with { Active = false }, World.Seller.Id));
         Assert.Empty(Judge(World.Sheet(Braid(12m)), owner: World.Lead).Approvers);
         var a = World.Seller with { ReportsTo = World.Lead.Id };
         var b = World.Lead with { ReportsTo = World.Seller.Id };

@@ -81,6 +81,7 @@
   const actions = $derived([
     ...places.map((p) => ({ words: `go to ${p.name}`, run: () => void goto(p.path) })),
     ...lists.filter((l) => places.every((p) => p.path !== l.path)).map((l) => ({ words: `go to ${l.name}`, quiet: true, run: () => void goto(l.path) })),
+    ...(session.person?.seesSetup ? [{ words: 'go to Asks: who asked, who decided', run: () => void goto('/asks') }] : []),
     { words: 'what I was told, my settings', run: () => void goto('/own') },
     { words: session.theme === 'paper' ? 'night shift: dark' : 'day shift: light', run: turn },
     { words: session.view?.demo ? 'step in as somebody else' : 'sign out', run: leave },

@@ -26,7 +26,10 @@ public sealed class ApprovalGiven : ICheck
 
     private IEnumerable<Finding> Of(HandNeed need, CheckFacts facts)
     {
-        var lines = need.Lines.Where(l => !Headroom.Allows(need.Authority, LineMoney.Of(l))).ToList();
+        // Lines are shown where a policy on lines asks about them; another one's need is not theirs.
+        List<PricedLine> lines = need.Fired.Any(f => OfLines.Contains(f.Figure))
+            ? [.. need.Lines.Where(l => !Headroom.Allows(need.Authority, LineMoney.Of(l)))]
+            : [];
         foreach (var line in lines)
             yield return Finding(
                 need,

@@ -55,7 +55,7 @@
         </li>
       {/each}
     </ul>
-    <p class="flex justify-between font-semibold"><span>given away</span><span>{fixed(away, 2)}</span></p>
+    <p class="flex justify-between font-semibold"><span>given away, home currency</span><span>{fixed(away, 2)}</span></p>
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
     <div class="flex gap-2">
       <!-- svelte-ignore a11y_autofocus -->

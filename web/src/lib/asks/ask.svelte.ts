@@ -1,5 +1,5 @@
 import { api, ask, Refusal, type Schemas } from '$lib/api';
-import { fixed, Latest } from '$lib/shared';
+import { fixed, Latest, readNumber } from '$lib/shared';
 
 type View = Schemas['AskView'];
 
@@ -41,8 +41,8 @@ export class AskState {
   grant = () => this.#decide(() => ask(api.POST('/api/asks/{id}/grant', { ...this.#path, body: { note: null, figure: null, upTo: null } })));
 
   grantUpTo = async () => {
-    const most = Number(this.upTo.replace(/[%\s]/g, '').replace(',', '.'));
-    if (!this.figure || !this.upTo.trim() || Number.isNaN(most)) {
+    const most = readNumber(this.upTo.replace('%', ''));
+    if (!this.figure || most === null) {
       this.problem = `“${this.upTo}” is not a number; nothing was decided.`;
       return;
     }

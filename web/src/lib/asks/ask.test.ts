@@ -38,6 +38,14 @@ test('up to a figure goes with the figure, however it is typed', async () => {
   expect(asked.at(-1)?.body).toEqual({ note: null, figure: 'discount', upTo: 9.5 });
 });
 
+test('an amount in thousands that is proposed goes back as it stands', async () => {
+  const value = ruler('value', { upTo: 41_250 });
+  const { asked, state } = await opened({ 'GET /api/asks/{id}': view({ rulers: [value] }), 'POST /api/asks/{id}/grant': {} });
+  expect(state.upTo).toBe('41,250');
+  await state.grantUpTo();
+  expect(asked.at(-1)?.body).toEqual({ note: null, figure: 'value', upTo: 41_250 });
+});
+
 test('what is no number is not sent, and a refusal stays on the page', async () => {
   const next = vi.fn();
   const { asked, state } = await opened({ 'POST /api/asks/{id}/grant': refused(409, 'It was decided already.', 'ask_decided') }, next);

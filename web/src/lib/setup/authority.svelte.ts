@@ -1,5 +1,5 @@
 import { api, ask, type Schemas } from '$lib/api';
-import { Latest } from '$lib/shared';
+import { Latest, readNumber } from '$lib/shared';
 
 type View = Schemas['AuthorityView'];
 type Column = Schemas['AuthorityColumn'];
@@ -10,13 +10,7 @@ export function limitOf(text: string, column: Column): number | null | undefined
   const plain = text.trim().toLowerCase();
   if (['', '-', '–', 'none', 'no'].includes(plain)) return null;
   if (plain === 'any') return column.any;
-  const number = Number(
-    plain
-      .replace(/[%\s]|days?|eur/g, '')
-      .replace(/,(?=\d{3}\b)/g, '')
-      .replace(',', '.'),
-  );
-  return Number.isNaN(number) ? undefined : number;
+  return readNumber(plain.replace(/%|days?|eur/g, '')) ?? undefined;
 }
 
 /** A row with how deep it stands under whom it reports to. */

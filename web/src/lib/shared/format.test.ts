@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { day, fixed, plain, since, fill, fixedIn, plainIn } from './format';
+import { day, fixed, plain, since, fill, fixedIn, plainIn, readNumber } from './format';
 
 describe('numbers and dates', () => {
   it('have a true minus and their decimals', () => {
@@ -34,3 +34,15 @@ describe('what buyers read', () => {
     expect(fill(undefined, 1)).toBe('');
   });
 });
+
+it.each([
+  ['1,250', 1250],
+  ['1,250.5', 1250.5],
+  ['7,5', 7.5],
+  ['60 000', 60_000],
+  ['\u22125.0', -5],
+  ['1,000,000', 1_000_000],
+  ['ten', null],
+  ['', null],
+  ['1.2.3', null],
+])('“%s” typed is %s', (text, expected) => expect(readNumber(text)).toBe(expected));

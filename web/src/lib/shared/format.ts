@@ -26,6 +26,16 @@ export const fixed = (value: number, decimals: number) => fixedIn('en-IE', value
 /** As the house writes it. */
 export const plain = (value: number) => plainIn('en-IE', value);
 
+/** A number as people type it here, "1,250", "7,5", "60 000", "−5"; null where it is none. */
+export function readNumber(text: string): number | null {
+  const plain = text
+    .replace(/\s/g, '')
+    .replace(minus, '-')
+    .replace(/,(?=\d{3}(\D|$))/g, '')
+    .replace(',', '.');
+  return /^[-+]?\d*\.?\d+$/.test(plain) ? Number(plain) : null;
+}
+
 /** A text with its places {0}, {1} filled. */
 export function fill(text: string | undefined, ...values: (string | number | null)[]): string {
   return (text ?? '').replace(/\{(\d)\}/g, (place, at: string) => String(values[Number(at)] ?? place));

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { useKeys } from '$lib/keys';
   import { useSession } from '$lib/session';
   import { AuthorityState, Lately, LimitTable, Line } from '$lib/setup';
   import { day, DayField, Problem } from '$lib/shared';
@@ -9,6 +10,7 @@
   let [who, from, to, standIn] = $state<[number, string, string, number | null]>([0, '', '', null]);
   let problem = $state('');
   onMount(() => void all.load());
+  useKeys(() => (all.moving ? [{ key: 'Escape', words: 'leave it', run: () => (all.moving = null) }] : []));
 
   // Whoever opens it says first when they are away themselves.
   $effect(() => {

@@ -18,7 +18,7 @@
   const load = () => people.ask(() => ask(api.GET('/api/setup/people')));
   onMount(() => void load());
 
-  const blank = (): Fields => ({ name: '', does: '', mail: '', roles: [], language: 'en', signature: '', worksFrom: '09:00:00', worksTo: '17:00:00' });
+  const blank = (): Fields => ({ name: '', does: '', mail: '', roles: [], signature: '', worksFrom: '09:00:00', worksTo: '17:00:00' });
 
   function pick(line: Line | null) {
     [open, fields, login, problem, said, link, takes] = [line, line ? structuredClone(line.fields) : blank(), line?.login ?? '', '', '', '', null];
@@ -113,11 +113,6 @@
           {/each}
         </fieldset>
         <div class="flex flex-wrap gap-3">
-          <label class="grid gap-1"
-            ><span class="text-second">language</span><select class={field} bind:value={fields.language}>
-              {#each view.languages as l (l.code)}<option value={l.code}>{l.words}</option>{/each}
-            </select></label
-          >
           <label class="grid gap-1"
             ><span class="text-second">works from</span><input
               class={field}

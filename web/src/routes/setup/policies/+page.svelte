@@ -11,6 +11,7 @@
     view?.mayChange
       ? [
           { key: 'n', words: 'another rule', run: all.begin },
+          ...(all.draft ? [{ key: '+', words: 'and…', run: () => void all.and() }] : []),
           { key: 'Escape', words: 'leave it', run: all.leave },
         ]
       : [],
