@@ -6,10 +6,10 @@
   name="asks"
   open="that wait"
   all="all of them"
-  example="outcome:granted by:paz"
+  example="open:no by:paz"
   narrow={['number', 'buyer', 'outcome', 'with']}
   path={(a) => `/asks/${a.calls}`}
-  empty={() => 'No ask waits. What was decided stands under “all of them”.'}
+  empty={() => 'No ask waits. open:no shows what was decided.'}
 >
   {#snippet cell(field, text)}
     {#if field.name === 'buyer'}<span class="font-serif text-[15px]">{text}</span>
