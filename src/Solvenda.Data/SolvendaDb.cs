@@ -48,6 +48,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<AliasRow> Aliases => Set<AliasRow>();
     public DbSet<ColumnsRow> Columns => Set<ColumnsRow>();
     public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
+    public DbSet<DepositRow> Deposits => Set<DepositRow>();
     public DbSet<StockRow> Stock => Set<StockRow>();
     public DbSet<IncomingRow> Incoming => Set<IncomingRow>();
     public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();
@@ -123,6 +124,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<AuthorityRow>().HasOne<ApiKey>().WithMany().HasForeignKey(a => a.KeyId);
         model.Entity<NoticeRow>().HasOne<Person>().WithMany().HasForeignKey(n => n.PersonId);
         model.Entity<AbsenceRow>().HasOne<Person>().WithMany().HasForeignKey(a => a.PersonId);
+        model.Entity<DepositRow>().HasOne<OrderRow>().WithMany().HasForeignKey(d => d.OrderId);
         model.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
         model.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         model.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);

@@ -18,6 +18,7 @@ using Solvenda.Data.Rows;
 using Solvenda.Web.Approvals;
 using Solvenda.Web.Buyers;
 using Solvenda.Web.Channels;
+using Solvenda.Web.Credit;
 using Solvenda.Web.Demo;
 using Solvenda.Web.Desk;
 using Solvenda.Web.Documents;
@@ -74,7 +75,8 @@ public static partial class Startup
             .AddSingleton<Presence>()
             .AddSingleton<ShownLines>()
             .AddSingleton<OfferViews>()
-            .AddSingleton<AskViews>();
+            .AddSingleton<AskViews>()
+            .AddSingleton<CreditLists>();
         services
             .AddSingleton<IChannel, MailChannel>()
             .AddSingleton<IChannel, EdiChannel>()
@@ -170,6 +172,7 @@ public static partial class Startup
         app.MapOwn();
         app.MapNotices();
         app.MapOrders();
+        app.MapCredit();
         app.MapDossiers();
         app.MapBeside();
         app.MapAttachments();

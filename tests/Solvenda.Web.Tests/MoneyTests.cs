@@ -121,7 +121,7 @@ public sealed class MoneyTests(House house) : MoneyCalls(house)
         var (quill, stroud) = (await House.AsAsync(Quill), await House.AsAsync(Stroud));
         async Task<decimal> ExposureAsync() =>
             (await (await stroud.GetAsync($"/api/buyers/{Tressel}/answers", Cancel)).JsonAsync())
-                .GetProperty("owed")
+                .GetProperty("credit")
                 .GetProperty("exposure")
                 .GetDecimal();
         var before = await ExposureAsync();

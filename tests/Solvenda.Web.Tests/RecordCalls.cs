@@ -19,7 +19,7 @@ public abstract class RecordCalls(House house) : IClassFixture<House>
 
     protected static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    protected static async Task<JsonElement> SettledAsync(HttpClient client, long id)
+    internal static async Task<JsonElement> SettledAsync(HttpClient client, long id)
     {
         for (var tries = 0; tries < 200; tries++)
         {

@@ -15,7 +15,7 @@ public sealed class RecordPageTests(House house) : RecordCalls(house)
     {
         var sorcha = await House.AsAsync(Quill);
         var buyer = await (await sorcha.GetAsync("/api/buyers/1/answers", Cancel)).JsonAsync();
-        Assert.Equal(6338.05m, buyer.GetProperty("owed").GetProperty("owes").GetDecimal());
+        Assert.Equal(6338.05m, buyer.GetProperty("credit").GetProperty("parts")[0].GetProperty("amount").GetDecimal());
         var months = buyer.GetProperty("months").EnumerateArray().Sum(m => m.GetProperty("net").GetDecimal());
         Assert.True(months > 0 && months >= buyer.GetProperty("thisYear").GetDecimal());
         Assert.Contains(

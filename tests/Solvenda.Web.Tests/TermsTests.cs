@@ -110,7 +110,7 @@ public sealed class TermsTests(House house) : IClassFixture<House>
     {
         var stroud = await house.AsAsync(Stroud);
         var paz = await house.AsAsync(Paz);
-        // 17 is a child of 14, whose limit is 10,000 euros.
+        // 17 is a child of 14, whose limit is 30,000 euros.
         var child = await (await paz.GetAsync("/api/records/buyers/17", Cancel)).JsonAsync();
         using var change = new HttpRequestMessage(HttpMethod.Put, "/api/records/buyers/17")
         {
@@ -124,15 +124,17 @@ public sealed class TermsTests(House house) : IClassFixture<House>
                 .GetProperty("parent")
                 .GetString()
         );
-        var before = (await (await stroud.GetAsync("/api/buyers/14/answers", Cancel)).JsonAsync()).GetProperty("owed");
+        var before = (await (await stroud.GetAsync("/api/buyers/14/answers", Cancel)).JsonAsync()).GetProperty(
+            "credit"
+        );
         Assert.Equal("Gull Rock Boatyard", before.GetProperty("sharedWith").GetString());
-        var owed = (await (await stroud.GetAsync("/api/buyers/17/answers", Cancel)).JsonAsync()).GetProperty("owed");
+        var owed = (await (await stroud.GetAsync("/api/buyers/17/answers", Cancel)).JsonAsync()).GetProperty("credit");
         Assert.Equal(
-            (10_000m, before.GetProperty("exposure").GetDecimal()),
+            (30_000m, before.GetProperty("exposure").GetDecimal()),
             (owed.GetProperty("limit").GetDecimal(), owed.GetProperty("exposure").GetDecimal())
         );
         var (_, sheet) = await OrderAsync(paz, 17);
-        sheet = await AddAsync(paz, sheet, "SHK-BOW-10 x 4000");
+        sheet = await AddAsync(paz, sheet, "SHK-BOW-10 x 9000");
         Assert.Contains(
             sheet.GetProperty("findings").EnumerateArray(),
             f =>

@@ -99,6 +99,22 @@ public static class Rights
         Roles.Desk | Roles.Seller | Roles.Lead | Roles.Credit
     );
 
+    /// <summary>Sees what every buyer owes and will owe.</summary>
+    public static readonly Right SeeCredit = new(
+        "see-credit",
+        "leads, credit control, billing and administrators",
+        ActorKinds.Person,
+        Roles.Lead | Roles.Credit | Roles.Billing | Roles.Admin
+    );
+
+    /// <summary>Notes money that came.</summary>
+    public static readonly Right Money = new(
+        "money",
+        "billing and credit control",
+        ActorKinds.Person,
+        Roles.Billing | Roles.Credit
+    );
+
     /// <summary>Changes records; who may is told by the kind and the field.</summary>
     public static readonly Right Records = new(
         "records",

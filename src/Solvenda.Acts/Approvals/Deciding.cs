@@ -34,6 +34,9 @@ public sealed record OpenAsk(AskRow Row, OpenSheet Open, ImmutableArray<Fired> F
         }
     }
 
+    /// <summary>Whether it is about what the buyer owes.</summary>
+    public bool IsOfCredit => Fired.Any(f => FigureList.Of(f.Figure) is CreditFigure);
+
     /// <summary>Who has it; any one of them decides.</summary>
     public ImmutableArray<PersonId> HolderIds => [.. Row.Holders.Select(h => new PersonId(h.PersonId))];
 

@@ -1,4 +1,5 @@
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -11,7 +12,14 @@ namespace Solvenda.Acts.Approvals;
 /// </summary>
 /// <param name="Figure">Code of a figure that is granted less far than asked; null: as asked.</param>
 /// <param name="UpTo">How far; better for the house than what was asked.</param>
-public sealed record GrantAsk(long Ask, string Note, string? Figure = null, decimal? UpTo = null) : IAct<DocumentRef>;
+/// <param name="Until">The last day on which a grant of credit covers anything; null: a fortnight.</param>
+public sealed record GrantAsk(
+    long Ask,
+    string Note,
+    string? Figure = null,
+    decimal? UpTo = null,
+    DateOnly? Until = null
+) : IAct<DocumentRef>;
 
 [Leaves(typeof(AskGranted), typeof(AskHandedOn))]
 public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
@@ -38,7 +46,11 @@ public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
             AskDoing.Grant,
             input.Note,
             cancel,
-            ask => UpTo(ask, input)
+            ask =>
+            {
+                UpTo(ask, input);
+                ask.Row.Until = LetPassUntil.Of(input.Until, ask.IsOfCredit, work.Today);
+            }
         );
         var row = decided.Ask.Row;
         work.Leave(

@@ -62,6 +62,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         var before = order.Terms;
         var confirmed = Tracks.TermsTable.After(before, OrderDoing.Confirm)!.Value;
         (order.Terms, order.ConfirmedAt, order.Stops, order.FirstStop) = (confirmed, work.Now, 0, "");
+        order.CreditStop = false;
         open.Sheet.Version++;
         var (by, to) = await AcknowledgeAsync(work, judged, prepared.Paper, cancel);
         var total = judged.Priced.Tally.TotalWithTax;

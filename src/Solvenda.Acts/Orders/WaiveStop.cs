@@ -11,8 +11,16 @@ namespace Solvenda.Acts.Orders;
 /// <summary>Lets a stop pass, with the reason.</summary>
 /// <param name="Line">Key of the line; null for the head.</param>
 /// <param name="Field">Where a check found more than one thing: which field.</param>
-public sealed record WaiveStop(string Order, string Check, long? Line, string? Field, string Reason)
-    : IAct<DocumentRef>;
+/// <param name="Until">The last day on which it lets anything pass; null: without end, and of credit a
+/// fortnight.</param>
+public sealed record WaiveStop(
+    string Order,
+    string Check,
+    long? Line,
+    string? Field,
+    string Reason,
+    DateOnly? Until = null
+) : IAct<DocumentRef>;
 
 [Leaves(typeof(StopWaived))]
 public sealed class WaiveStopAct(SheetLoader loader, Judge judge) : Act<WaiveStop, DocumentRef>
@@ -35,7 +43,7 @@ public sealed class WaiveStopAct(SheetLoader loader, Judge judge) : Act<WaiveSto
                 f.Check == input.Check && f.Line == input.Line && (input.Field is null || f.Field == input.Field)
             ) ?? throw RefusedException.Clash("no_such_stop", "That no longer stops the order.");
         var me = open.People[new PersonId(work.Actor.PersonId!.Value)];
-        if (Waiving.WhyNot(finding, me) is { } refused)
+        if (Waiving.WhyNot(finding, me, open.Owner.Id) is { } refused)
             throw RefusedException.Of(refused);
         var waiver = new WaiverRow
         {
@@ -48,12 +56,13 @@ public sealed class WaiveStopAct(SheetLoader loader, Judge judge) : Act<WaiveSto
             ByName = me.Name,
             Reason = reason,
             At = work.Now,
+            Until = LetPassUntil.Of(input.Until, finding.Waive == WaiveBy.Credit, work.Today),
         };
         work.Db.Waivers.Add(waiver);
         open.Waivers.Add(waiver);
         Settling.KeepStops(await judge.JudgeAsync(work.Db, open, judged.Priced, work.Actor.Hand, cancel));
         work.Leave(
-            new StopWaived(finding.Check, finding.Line, finding.Words, finding.Excess),
+            new StopWaived(finding.Check, finding.Line, finding.Words, finding.Excess) { Until = waiver.Until },
             open.Subject,
             open.Dossier.Id,
             reason

@@ -22,7 +22,10 @@ public static class AskFacts
             ask.UpTo is { } most ? shown.UpTo(ask.UpToFigure, most) : shown,
             [.. FiredOf(ask).Select(f => f.Policy).Distinct()],
             [.. ask.Holders.Select(h => new PersonId(h.PersonId))]
-        );
+        )
+        {
+            Until = ask.Until,
+        };
     }
 
     public static Shown ShownOf(AskRow ask)

@@ -8,18 +8,13 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Sheets;
 
-/// <summary>A buyer's credit, and what one order adds to it.</summary>
-/// <param name="Standing">Null where no limit is kept.</param>
-/// <param name="ThisOrder">In the credit's currency; nothing once it is confirmed, since the exposure has it
-/// then.</param>
-/// <param name="RateHome">Home currency per unit of the credit's currency.</param>
-public sealed record OrderCredit(CreditStanding? Standing, Amount ThisOrder, decimal RateHome);
-
 /// <summary>Gathers what buyers owe and will owe, at the rates of today; Core judges.</summary>
 public static class CreditFacts
 {
-    /// <summary>For one order: nothing is counted twice.</summary>
-    public static async Task<OrderCredit> OfAsync(
+    private const int RecordYears = 2;
+
+    /// <summary>For one order: nothing is counted twice. Null for a quote.</summary>
+    public static async Task<CreditAtOrder?> OfAsync(
         SolvendaDb db,
         OpenSheet open,
         PricedSheet priced,
@@ -29,27 +24,26 @@ public static class CreditFacts
     {
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(priced);
-        var rates = Rates.On(today, open.Book.Home, open.Book.DatedRates);
         if (open.Order is not { } order)
-            return new OrderCredit(null, Amount.Zero(Currency.Of(open.Buyer.Currency)), 1m);
+            return null;
+        var rates = Rates.On(today, open.Book.Home, open.Book.DatedRates);
         var standing = await StandingAsync(db, open.Buyer, rates, today, cancel);
-        var currency = standing?.Limit.Currency ?? Currency.Of(open.Buyer.Currency);
+        var currency = standing.Limit.Currency;
         var counted = order.Terms == TermsTrack.Confirmed;
         var total = counted ? 0m : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
-        if (total is null && standing is not null)
+        if (total is null)
             standing = standing with
             {
                 MissingRate = rates.Of(currency) is null ? currency.Code : priced.Sheet.Currency.Code,
             };
-        return new OrderCredit(standing, Amount.Round(total ?? 0m, currency), rates.Of(currency) ?? 1m);
+        return new CreditAtOrder(standing, Amount.Round(total ?? 0m, currency), rates.Of(currency) ?? 1m);
     }
 
     /// <summary>
-    /// What the buyer owes and will owe with every confirmed order; null where no limit is kept. A parent's limit is
-    /// shared by its children, and counts
-    /// what all of them owe.
+    /// What the buyer owes and will owe with every confirmed order. A parent's limit is shared by its children, and
+    /// counts what all of them owe.
     /// </summary>
-    public static async Task<CreditStanding?> StandingAsync(
+    public static async Task<CreditStanding> StandingAsync(
         SolvendaDb db,
         BuyerRow buyer,
         Rates rates,
@@ -57,106 +51,231 @@ public static class CreditFacts
         CancellationToken cancel
     )
     {
-        ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(buyer);
+        return (await StandingsAsync(db, [buyer], rates, today, cancel))[buyer.Id];
+    }
+
+    /// <summary>The same for many, by their keys.</summary>
+    public static async Task<Dictionary<long, CreditStanding>> StandingsAsync(
+        SolvendaDb db,
+        IReadOnlyCollection<BuyerRow> buyers,
+        Rates rates,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(buyers);
         ArgumentNullException.ThrowIfNull(rates);
-        var parent = buyer.ParentId is { } parentId
-            ? await db
-                .Buyers.AsNoTracking()
-                .FirstOrDefaultAsync(b => b.Id == parentId && b.CreditLimitMinor != null, cancel)
-            : null;
-        var holder = parent ?? buyer;
-        if (holder.CreditLimitMinor is not { } limit)
-            return null;
-        var family = await db
-            .Buyers.Where(b => b.Id == holder.Id || b.ParentId == holder.Id)
-            .Select(b => new { b.Id, b.Currency })
-            .ToDictionaryAsync(b => b.Id, b => b.Currency, cancel);
-        var sums = new Sums(Currency.Of(holder.Currency), rates);
-        var owed = await OwedAsync(db, family, cancel);
-        var orders = await OrdersAsync(db, [.. family.Keys], cancel);
-        var zero = Amount.Zero(sums.Currency);
-        var standing = new CreditStanding(
-            Amount.FromMinor(limit, sums.Currency),
-            sums.Add(owed.Select(o => (o.Currency, o.Minor))),
+        var parentIds = buyers.Where(b => b.ParentId is not null).Select(b => b.ParentId!.Value).Distinct().ToList();
+        var parents = await db
+            .Buyers.AsNoTracking()
+            .Where(b => EF.Parameter(parentIds).Contains(b.Id) && b.CreditLimitMinor != null)
+            .ToDictionaryAsync(b => b.Id, cancel);
+        BuyerRow HolderOf(BuyerRow b) => b.ParentId is { } p && parents.TryGetValue(p, out var parent) ? parent : b;
+        var holders = buyers.Select(HolderOf).DistinctBy(h => h.Id).ToList();
+        var owed = await Owed.LoadAsync(db, [.. holders.Select(h => h.Id)], today, cancel);
+        var standings = holders.ToDictionary(h => h.Id, h => Of(h, owed, rates, today));
+        return buyers.ToDictionary(
+            b => b.Id,
+            b =>
+            {
+                var holder = HolderOf(b);
+                return standings[holder.Id] with
+                {
+                    SharedWith = holder.Id != b.Id || owed.FamilyOf(b.Id).Count > 1 ? holder.Name : null,
+                    Blocked = b.CreditBlocked.Length > 0 ? b.CreditBlocked : holder.CreditBlocked,
+                };
+            }
+        );
+    }
+
+    private static CreditStanding Of(BuyerRow holder, Owed owed, Rates rates, DateOnly today)
+    {
+        var currency = Currency.Of(holder.Currency);
+        var sums = new Sums(currency, rates);
+        var family = owed.FamilyOf(holder.Id);
+        var invoices = owed
+            .Invoices.Where(o => family.ContainsKey(o.BuyerId))
+            .Select(o => new OpenInvoice(
+                o.Number,
+                family[o.BuyerId].Name,
+                o.Due,
+                sums.One(family[o.BuyerId].Currency, o.OpenMinor)
+            ))
+            .ToList();
+        var orders = owed.Orders.Where(o => family.ContainsKey(o.BuyerId)).ToList();
+        var late = owed.Late.Where(l => family.ContainsKey(l.BuyerId)).ToList();
+        return new CreditStanding(
+            Amount.FromMinor(holder.CreditLimitMinor ?? 0, currency),
+            Amount.Sum(invoices.Select(i => i.Open), currency),
             sums.Add(orders.Where(s => s.Shipped).Select(s => (s.Currency, s.Minor))),
             sums.Add(orders.Where(s => !s.Shipped).Select(s => (s.Currency, s.Minor))),
-            zero,
-            zero,
-            Math.Max(0, owed.Select(o => today.DayNumber - o.Due.DayNumber).DefaultIfEmpty(0).Max()),
+            Amount.Zero(currency),
+            sums.Add(owed.Deposits.Where(d => family.ContainsKey(d.BuyerId)).Select(d => (d.Currency, d.Minor))),
+            Math.Max(0, invoices.Select(i => today.DayNumber - i.Due.DayNumber).DefaultIfEmpty(0).Max()),
             holder.GraceDays
-        );
-        return standing with
+        )
         {
             MissingRate = sums.Missing,
-            SharedWith = parent?.Name ?? (family.Count > 1 ? buyer.Name : null),
+            HasLimit = holder.CreditLimitMinor is not null,
+            Until = holder.CreditUntil,
+            Ended = holder.CreditUntil < today,
+            Insured = holder.CreditInsuredMinor is { } insured ? Amount.FromMinor(insured, currency) : null,
+            DaysLate = late.Sum(l => l.Times) is > 0 and var times
+                ? decimal.Round(late.Sum(l => l.Days) / (decimal)times, 1, MidpointRounding.AwayFromZero)
+                : null,
+            Invoices = [.. invoices.OrderBy(i => i.Due)],
         };
     }
 
-    private static async Task<List<(string Currency, long Minor, DateOnly Due)>> OwedAsync(
-        SolvendaDb db,
-        Dictionary<long, string> family,
-        CancellationToken cancel
-    )
-    {
-        var ids = family.Keys.ToList();
-        var open = await db
-            .OpenItems.Where(o => EF.Parameter(ids).Contains(o.BuyerId))
-            .Select(o => new
-            {
-                o.BuyerId,
-                o.Due,
-                o.OpenMinor,
-            })
-            .ToListAsync(cancel);
-        return open.ConvertAll(o => (family[o.BuyerId], o.OpenMinor, o.Due));
-    }
+    private sealed record Member(long Id, string Name, string Currency, long Holder);
 
-    private static async Task<List<(string Currency, bool Shipped, long Minor)>> OrdersAsync(
-        SolvendaDb db,
-        List<long> ids,
-        CancellationToken cancel
+    private sealed record Order(long BuyerId, string Currency, bool Shipped, long Minor);
+
+    private sealed record Paid(long BuyerId, long Days, int Times);
+
+    private sealed record Held(long BuyerId, string Currency, long Minor);
+
+    // Everything that some holders of limits and their children owe, in a few trips.
+    private sealed record Owed(
+        List<Member> Members,
+        List<OpenItemRow> Invoices,
+        List<Order> Orders,
+        List<Held> Deposits,
+        List<Paid> Late
     )
     {
-        var sums = await db
-            .Orders.Where(o =>
-                EF.Parameter(ids).Contains(o.Dossier.BuyerId)
-                && (
-                    (o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
-                    || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)
+        private readonly Lookup<long, Member> _families = (Lookup<long, Member>)Members.ToLookup(m => m.Holder);
+
+        public Dictionary<long, Member> FamilyOf(long holder) => _families[holder].ToDictionary(m => m.Id);
+
+        public static async Task<Owed> LoadAsync(
+            SolvendaDb db,
+            List<long> holders,
+            DateOnly today,
+            CancellationToken cancel
+        )
+        {
+            var members = await db
+                .Buyers.Where(b =>
+                    EF.Parameter(holders).Contains(b.Id)
+                    || (b.ParentId != null && EF.Parameter(holders).Contains(b.ParentId.Value))
                 )
-            )
-            .GroupBy(o => new { o.Sheet.Currency, Shipped = o.Goods == GoodsTrack.Shipped })
-            .Select(g => new
-            {
-                g.Key.Currency,
-                g.Key.Shipped,
-                Minor = g.Sum(o => o.Sheet.TotalWithTaxMinor),
-            })
-            .ToListAsync(cancel);
-        return sums.ConvertAll(s => (s.Currency, s.Shipped, s.Minor));
+                .Select(b => new
+                {
+                    b.Id,
+                    b.Name,
+                    b.Currency,
+                    b.ParentId,
+                })
+                .ToListAsync(cancel);
+            var asked = holders.ToHashSet();
+            // A child is counted with its parent where that is asked about, and by itself where it is.
+            List<Member> all =
+            [
+                .. members.Where(m => asked.Contains(m.Id)).Select(m => new Member(m.Id, m.Name, m.Currency, m.Id)),
+                .. members
+                    .Where(m => m.ParentId is { } p && asked.Contains(p))
+                    .Select(m => new Member(m.Id, m.Name, m.Currency, m.ParentId!.Value)),
+            ];
+            var ids = members.ConvertAll(m => m.Id);
+            var since = today.AddYears(-RecordYears);
+            return new Owed(
+                all,
+                await db
+                    .OpenItems.AsNoTracking()
+                    .Where(o => o.PaidOn == null && EF.Parameter(ids).Contains(o.BuyerId))
+                    .ToListAsync(cancel),
+                await OrdersAsync(db, ids, cancel),
+                await DepositsAsync(db, ids, cancel),
+                await LateAsync(db, ids, since, cancel)
+            );
+        }
+
+        private static async Task<List<Order>> OrdersAsync(SolvendaDb db, List<long> ids, CancellationToken cancel)
+        {
+            var sums = await db
+                .Orders.Where(o =>
+                    EF.Parameter(ids).Contains(o.Dossier.BuyerId)
+                    && (
+                        (o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
+                        || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)
+                    )
+                )
+                .GroupBy(o => new
+                {
+                    o.Dossier.BuyerId,
+                    o.Sheet.Currency,
+                    Shipped = o.Goods == GoodsTrack.Shipped,
+                })
+                .Select(g => new
+                {
+                    g.Key.BuyerId,
+                    g.Key.Currency,
+                    g.Key.Shipped,
+                    Minor = g.Sum(o => o.Sheet.TotalWithTaxMinor),
+                })
+                .ToListAsync(cancel);
+            return sums.ConvertAll(s => new Order(s.BuyerId, s.Currency, s.Shipped, s.Minor));
+        }
+
+        // Of orders that are not invoiced: what an invoice took is no longer held.
+        private static Task<List<Held>> DepositsAsync(SolvendaDb db, List<long> ids, CancellationToken cancel) =>
+            (
+                from d in db.Deposits
+                join o in db.Orders on d.OrderId equals o.Id
+                where
+                    EF.Parameter(ids).Contains(o.Dossier.BuyerId)
+                    && o.Terms != TermsTrack.Cancelled
+                    && (o.Money == MoneyTrack.NotDue || o.Money == MoneyTrack.ToInvoice)
+                select new Held(o.Dossier.BuyerId, o.Sheet.Currency, d.Minor)
+            ).ToListAsync(cancel);
+
+        private static async Task<List<Paid>> LateAsync(
+            SolvendaDb db,
+            List<long> ids,
+            DateOnly since,
+            CancellationToken cancel
+        )
+        {
+            var paid = await db
+                .OpenItems.Where(o => o.PaidOn >= since && EF.Parameter(ids).Contains(o.BuyerId))
+                .Select(o => new
+                {
+                    o.BuyerId,
+                    o.Due,
+                    o.PaidOn,
+                })
+                .ToListAsync(cancel);
+            return
+            [
+                .. paid.GroupBy(p => p.BuyerId)
+                    .Select(g => new Paid(
+                        g.Key,
+                        g.Sum(p => (long)p.PaidOn!.Value.DayNumber - p.Due.DayNumber),
+                        g.Count()
+                    )),
+            ];
+        }
     }
 
     // Sums of several currencies, each carried over and rounded on its own; a currency without a rate is named and
     // never taken one to one.
     private sealed class Sums(Currency currency, Rates rates)
     {
-        public Currency Currency => currency;
-
         public string? Missing { get; private set; }
 
-        public Amount Add(IEnumerable<(string Code, long Minor)> sums)
+        public Amount One(string code, long minor)
         {
-            var total = Amount.Zero(currency);
-            foreach (var (code, minor) in sums)
-            {
-                var from = Core.Money.Currency.Of(code);
-                if (rates.Convert(Amount.FromMinor(minor, from).Value, from, currency) is { } value)
-                    total += Amount.Round(value, currency);
-                else
-                    Missing = rates.Of(from) is null ? code : currency.Code;
-            }
-            return total;
+            var from = Currency.Of(code);
+            if (rates.Convert(Amount.FromMinor(minor, from).Value, from, currency) is { } value)
+                return Amount.Round(value, currency);
+            Missing = rates.Of(from) is null ? code : currency.Code;
+            return Amount.Zero(currency);
         }
+
+        public Amount Add(IEnumerable<(string Code, long Minor)> sums) =>
+            Amount.Sum(sums.GroupBy(s => s.Code).Select(g => One(g.Key, g.Sum(s => s.Minor))), currency);
     }
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Credit;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.People;
@@ -62,8 +63,8 @@ public sealed class Judge(HouseClock clock)
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(me);
         var since = SinceAccepted(open, priced);
-        var approval = Judgement.Of(priced, By(open, me, since, asker, Today));
         var credit = await CreditFacts.OfAsync(db, open, priced, clock.Today, cancel);
+        var approval = Judgement.Of(priced, By(open, me, since, asker, Today, credit));
         var decider = me.Person is { } id ? open.People.GetValueOrDefault(id) : null;
         var facts = new CheckFacts(
             open.Kind,
@@ -73,15 +74,13 @@ public sealed class Judge(HouseClock clock)
             open.Sheet.ToStated(),
             open.Order is null ? [] : await EarlierFacts.GatherAsync(db, open, cancel),
             await StockFacts.GatherAsync(db, open, priced, clock.LocalNow, cancel),
-            credit.Standing,
-            credit.ThisOrder,
-            credit.RateHome,
+            credit,
             approval,
             me,
             decider is null
                 ? new Dictionary<long, decimal?>()
                 : priced.Sold.ToDictionary(l => l.Line.Key, l => Headroom.Line(l, priced, decider.Authority)),
-            [.. open.Waivers.Select(w => new Waiver(w.Check, w.LineKey, w.Fingerprint, w.Excess, w.ByName, w.Reason))]
+            [.. Waivers(open, Today)]
         )
         {
             AnswersByEdi =
@@ -115,7 +114,7 @@ public sealed class Judge(HouseClock clock)
         {
             Approval = Judgement.Of(
                 judged.Priced,
-                By(judged.Open, other, judged.Facts.SinceAccepted, null, judged.Day)
+                By(judged.Open, other, judged.Facts.SinceAccepted, null, judged.Day, judged.Facts.Credit)
             ),
             Me = other,
         };
@@ -133,13 +132,41 @@ public sealed class Judge(HouseClock clock)
             open.Order?.Terms,
             judged.Approval.State,
             judged.Approval.Approvers,
-            [.. judged.Stops.Where(f => f.Check != "approval").Select(f => f.Words)],
+            [.. judged.Stops.Where(f => !f.IsAsked).Select(f => f.Words)],
             judged.Priced.Sold.Any(),
             order
         );
     }
 
-    private static JudgedBy By(OpenSheet open, Hand sender, ImmutableArray<string> since, Hand? asker, DateOnly day) =>
+    // What was let pass until a day counts no longer once it is over.
+    private static IEnumerable<Waiver> Waivers(OpenSheet open, DateOnly day) =>
+        open
+            .Waivers.Where(w => !(w.Until < day))
+            .Select(w => new Waiver(w.Check, w.LineKey, w.Fingerprint, w.Excess, w.ByName, w.Reason)
+            {
+                Until = w.Until,
+            });
+
+    // What of a buyer's credit somebody let pass at their desk needs no asking: how far over, and what is overdue.
+    private static ImmutableDictionary<string, decimal> LetPass(OpenSheet open, DateOnly day)
+    {
+        var let = ImmutableDictionary<string, decimal>.Empty;
+        foreach (var waiver in Waivers(open, day).Where(w => w.Check == "credit"))
+            let =
+                waiver.Excess > 0
+                    ? let.SetItem("credit", Math.Max(let.GetValueOrDefault("credit"), waiver.Excess))
+                    : let.SetItem("overdue", decimal.MaxValue);
+        return let;
+    }
+
+    private static JudgedBy By(
+        OpenSheet open,
+        Hand sender,
+        ImmutableArray<string> since,
+        Hand? asker,
+        DateOnly day,
+        CreditAtOrder? credit
+    ) =>
         new(
             open.Sheet.Head,
             sender,
@@ -153,6 +180,8 @@ public sealed class Judge(HouseClock clock)
             Day = day,
             Policies = open.Policies,
             Machines = open.Machines,
+            Credit = credit,
+            LetPass = LetPass(open, day),
         };
 
     private static ImmutableArray<string> SinceAccepted(OpenSheet open, PricedSheet priced) =>

@@ -60,6 +60,7 @@ public sealed class Settling(Judge judge, LinesAtHand lines)
             return;
         var stops = Judge.StopsFor(judged, open.Owner.Hand);
         (order.Stops, order.FirstStop) = (stops.Length, stops.IsEmpty ? "" : stops[0].Words);
+        order.CreditStop = stops.Any(s => s.Check == "credit");
     }
 
     // A higher base price under the same price by hand is a break that was lost: whoever lost it answers for the line

@@ -64,4 +64,8 @@ public sealed record MadeAsk(
     Shown Shown,
     ImmutableArray<string> Policies,
     ImmutableArray<PersonId> Holders
-);
+)
+{
+    /// <summary>The last day on which a grant of credit covers anything; null: without end.</summary>
+    public DateOnly? Until { get; init; }
+}

@@ -1,3 +1,4 @@
+using Solvenda.Core.Credit;
 using Solvenda.Core.Money;
 using Solvenda.Core.Sheets;
 
@@ -94,4 +95,14 @@ public abstract class WholeFigure : Figure
             ? Amount.Round(home, sheet.Rates.Home).Value
             : Unknown;
     }
+}
+
+/// <summary>
+/// A figure of what the buyer owes with an order: judged for whoever confirms it, however it came about. A grant of it
+/// is for one order, up to a value and a day, whatever else changes.
+/// </summary>
+public abstract class CreditFigure : Figure
+{
+    /// <summary>Of an order; null where there is nothing to decide on.</summary>
+    public abstract decimal? Of(CreditAtOrder credit);
 }

@@ -17,6 +17,7 @@ public static class FigureList
         new LineMargin(),
         new BelowFloor(),
         new CostUnder(),
+        new OverAgreed(),
     ];
 
     /// <summary>Of terms, per the hand that typed the term.</summary>
@@ -35,8 +36,11 @@ public static class FigureList
         new WithoutCost(),
     ];
 
-    /// <summary>How far an order is over its buyer's credit limit; judged by who may waive it.</summary>
+    /// <summary>How far an order is over its buyer's credit limit; judged also by who may waive it.</summary>
     public static readonly CreditExcess Credit = new();
+
+    /// <summary>Of what the buyer owes with an order, for whoever confirms it.</summary>
+    public static readonly ImmutableArray<CreditFigure> OfCredit = [Credit, new DaysOverdue()];
 
     /// <summary>
     /// Codes of the figures that a house begins with a policy on; on the others one may be made.
@@ -52,10 +56,12 @@ public static class FigureList
         "freight",
         "value",
         "without-cost",
+        "credit",
+        "overdue",
     ];
 
     /// <summary>All of them.</summary>
-    public static readonly ImmutableArray<Figure> All = [.. OfLines, .. OfTerms, .. OfTheWhole, Credit];
+    public static readonly ImmutableArray<Figure> All = [.. OfLines, .. OfTerms, .. OfTheWhole, .. OfCredit];
 
     private static readonly FrozenDictionary<string, Figure> ByCode = All.ToFrozenDictionary(f => f.Code);
 

@@ -51,6 +51,11 @@ internal sealed class HandPart
         }
         foreach (var figure in isSender && !by.AsAccepted ? FigureList.OfTheWhole : [])
             Judge(figure, figure.Of(sheet));
+        if (isSender && by.Credit is { } credit)
+        {
+            foreach (var figure in FigureList.OfCredit)
+                Judge(figure, figure.Of(credit));
+        }
         Shown = new Shown(Everything(), [.. Lines.Select(Approvals.Shown.Of)], GivenAway());
     }
 

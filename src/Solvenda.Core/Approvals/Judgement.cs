@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Approvals.Policies;
+using Solvenda.Core.Credit;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
@@ -103,6 +104,12 @@ public sealed record JudgedBy(
     /// <summary>The policies of the house; of them those count that hold on the day.</summary>
     public ImmutableArray<Policy> Policies { get; init; } = HousePolicies.All;
 
+    /// <summary>What the buyer owes with the order; null for a quote, which owes nothing yet.</summary>
+    public CreditAtOrder? Credit { get; init; }
+
+    /// <summary>What of a figure of credit somebody let pass already, at its desk: by its code.</summary>
+    public ImmutableDictionary<string, decimal> LetPass { get; init; } = [];
+
     /// <summary>What the administrator gave machines, by the name of their key.</summary>
     public ImmutableDictionary<string, Authority> Machines { get; init; } = [];
 }
@@ -195,7 +202,7 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
                         var figure = FigureList.Of(f.Policy.Figure);
                         // A machine reports to nobody: what it typed climbs from whoever follows the sheet up.
                         var route = PolicyRoute.Of(f.Policy, f.Value, person ?? by.Owner, involved, by.People, by.Day);
-                        var (state, holders) = StateOf(f.Policy, part.Shown, by);
+                        var (state, holders) = StateOf(f.Policy, f.Value, part.Shown, by);
                         return new PolicyNeed(
                             f.Policy,
                             f.Value,
@@ -223,13 +230,24 @@ public sealed record Judgement(ImmutableArray<HandNeed> Needs)
     }
 
     // How it stands, and who has the ask where one waits.
-    private static (ApprovalState State, RouteStep? Holders) StateOf(Policy policy, Shown now, JudgedBy by)
+    private static (ApprovalState State, RouteStep? Holders) StateOf(
+        Policy policy,
+        decimal value,
+        Shown now,
+        JudgedBy by
+    )
     {
         MadeAsk? Covering(AskOutcome outcome) =>
             by.Asks.FirstOrDefault(a =>
-                a.Outcome == outcome && a.Policies.Contains(policy.Code) && a.Shown.Covers(policy.Figure, now)
+                a.Outcome == outcome
+                && !(a.Until < by.Day)
+                && a.Policies.Contains(policy.Code)
+                && a.Shown.Covers(policy.Figure, now)
             );
-        if (Covering(AskOutcome.Granted) is not null)
+        if (
+            Covering(AskOutcome.Granted) is not null
+            || by.LetPass.TryGetValue(policy.Figure, out var let) && value <= let
+        )
             return (ApprovalState.Granted, null);
         return Covering(AskOutcome.Waiting) is { } waiting
             ? (

@@ -1,4 +1,5 @@
 using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Approvals;
@@ -21,11 +22,17 @@ public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, 
         return new LineMoney(line.DiscountPercent, line.Figures.Earned, line.Figures.Cost, line.BelowFloor)
         {
             CostUnder = line.CostUnder,
+            OverAgreedPercent = OverAgreed(line),
         };
     }
 
     /// <summary>How far a typed cost is under the catalogue's, home currency.</summary>
     public decimal CostUnder { get; init; }
+
+    /// <summary>
+    /// How far a price was typed over an agreement, in percent of what is agreed; 0 where it was not.
+    /// </summary>
+    public decimal OverAgreedPercent { get; init; }
 
     /// <summary>Margin in percent of what is earned; null without cost, or where neither is anything.</summary>
     public decimal? MarginPercent
@@ -39,4 +46,17 @@ public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, 
             return decimal.Round((Earned - cost).Minor * 100m / Earned.Minor, 2, MidpointRounding.AwayFromZero);
         }
     }
+
+    private static decimal OverAgreed(PricedLine line) =>
+        line.Line.ByHand.Kind != ByHandKind.None
+        && line.HasPrice
+        && line.Build.Base is { Value: > 0 } agreed
+        && line.Figures.NetPrice > agreed.Value
+        && line.Build.Steps.Any(s => s.Kind == StepKind.Agreement)
+            ? decimal.Round(
+                (line.Figures.NetPrice - agreed.Value) * 100m / agreed.Value,
+                2,
+                MidpointRounding.AwayFromZero
+            )
+            : 0m;
 }

@@ -38,6 +38,9 @@ public sealed record Shown(
             return false;
         if (FigureList.Of(code).IsWorse(value, shown))
             return false;
+        // What they owe is no matter of lines.
+        if (FigureList.Of(code) is CreditFigure)
+            return true;
         return now.GivenAway <= GivenAway
             && Always.All(f =>
                 !now.Figures.TryGetValue(f.Code, out var n) || n <= Figures.GetValueOrDefault(f.Code, 0m)

@@ -4,7 +4,6 @@ using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Credit;
 using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
 using Solvenda.Core.Ordering.Checks;
 using Solvenda.Core.People;
 using Solvenda.Core.Promising;
@@ -24,10 +23,7 @@ public sealed record Earlier(DocumentRef Document, string PoNumber, DateOnly Day
 /// <param name="Stated">What the buyer's own document states beside its lines.</param>
 /// <param name="Me">Who looks: words say "you" to them.</param>
 /// <param name="LineHeadroom">What this person may still give on each line, in percent, by its key.</param>
-/// <param name="Credit">What the buyer owes and will owe; null where no limit is kept.</param>
-/// <param name="TotalInCredit">This order in the credit's currency; nothing where it is in the exposure
-/// already.</param>
-/// <param name="CreditRateHome">Home currency per unit of the credit's currency.</param>
+/// <param name="Credit">What the buyer owes and will owe with it; null for a quote.</param>
 public sealed record CheckFacts(
     DocumentKind Document,
     PricedSheet Sheet,
@@ -36,9 +32,7 @@ public sealed record CheckFacts(
     Stated Stated,
     IReadOnlyList<Earlier> Earlier,
     IReadOnlyDictionary<long, LineStock> Stock,
-    CreditStanding? Credit,
-    Amount TotalInCredit,
-    decimal CreditRateHome,
+    CreditAtOrder? Credit,
     Judgement Approval,
     Hand Me,
     IReadOnlyDictionary<long, decimal?> LineHeadroom,

@@ -61,6 +61,9 @@ public sealed record Finding(
     /// <summary>Documents that it is about.</summary>
     public ImmutableArray<DocumentRef> Documents { get; init; } = [];
 
+    /// <summary>Whether asking for approval is what cures it, so that it does not stop the asking.</summary>
+    public bool IsAsked { get; init; }
+
     /// <summary>Who let it pass and why; null where nobody did.</summary>
     public Waiver? Waived { get; init; }
 }
@@ -73,5 +76,20 @@ public sealed record Waiver(string Check, long? Line, string Fingerprint, decima
     public bool Covers(Finding finding) =>
         Check == finding.Check
         && Line == finding.Line
-        && (Fingerprint == finding.Fingerprint || (Excess > 0 && finding.Excess > 0 && finding.Excess <= Excess));
+        && (
+            Fingerprint == finding.Fingerprint
+            || (Excess > 0 && finding.Excess > 0 && finding.Excess <= Excess)
+            || (
+                Until is not null
+                && Excess == 0
+                && finding.Excess == 0
+                && Kind(Fingerprint) == Kind(finding.Fingerprint)
+            )
+        );
+
+    /// <summary>The last day on which it lets anything pass; null: without end.</summary>
+    public DateOnly? Until { get; init; }
+
+    // What it is, without how much: "overdue/4" is "overdue" tomorrow too.
+    private static string Kind(string fingerprint) => fingerprint.Split('/')[0];
 }

@@ -9,7 +9,8 @@ public static class Waiving
     private const Roles Writers = Roles.Desk | Roles.Seller;
 
     /// <summary>Null where this person may; else why not.</summary>
-    public static Refusal? WhyNot(Finding finding, Decider me)
+    /// <param name="owner">The seller on the head: nobody lets their own buyer go over a limit.</param>
+    public static Refusal? WhyNot(Finding finding, Decider me, PersonId? owner = null)
     {
         ArgumentNullException.ThrowIfNull(finding);
         ArgumentNullException.ThrowIfNull(me);
@@ -20,6 +21,7 @@ public static class Waiving
             WaiveBy.Lead when me.Roles.HasFlag(Roles.Lead) => null,
             WaiveBy.Lead => No("A lead may let this pass."),
             WaiveBy.Credit when me.Authority.CreditOver is null => No("That is the credit controller's to decide."),
+            WaiveBy.Credit when me.Id == owner => No("Nobody lets credit pass on an order of their own."),
             WaiveBy.Credit when FigureList.Credit.IsBeyond(finding.Excess, me.Authority) => No(
                 "That is more than you may let pass."
             ),

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.AskRow",
                 typeof(AskRow),
                 baseEntityType,
-                propertyCount: 26,
+                propertyCount: 27,
                 navigationCount: 2,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
@@ -178,6 +178,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(AskRow).GetProperty("Subject", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(AskRow).GetField("<Subject>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var until = runtimeEntityType.AddProperty(
+                "Until",
+                typeof(DateOnly?),
+                propertyInfo: typeof(AskRow).GetProperty("Until", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(AskRow).GetField("<Until>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var upTo = runtimeEntityType.AddProperty(
                 "UpTo",

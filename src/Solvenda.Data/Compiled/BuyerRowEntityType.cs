@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 34,
+                propertyCount: 37,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -87,11 +87,31 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(BuyerRow).GetProperty("Country", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<Country>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var creditBlocked = runtimeEntityType.AddProperty(
+                "CreditBlocked",
+                typeof(string),
+                propertyInfo: typeof(BuyerRow).GetProperty("CreditBlocked", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<CreditBlocked>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var creditInsuredMinor = runtimeEntityType.AddProperty(
+                "CreditInsuredMinor",
+                typeof(long?),
+                propertyInfo: typeof(BuyerRow).GetProperty("CreditInsuredMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<CreditInsuredMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var creditLimitMinor = runtimeEntityType.AddProperty(
                 "CreditLimitMinor",
                 typeof(long?),
                 propertyInfo: typeof(BuyerRow).GetProperty("CreditLimitMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<CreditLimitMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var creditUntil = runtimeEntityType.AddProperty(
+                "CreditUntil",
+                typeof(DateOnly?),
+                propertyInfo: typeof(BuyerRow).GetProperty("CreditUntil", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<CreditUntil>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var currency = runtimeEntityType.AddProperty(

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OpenItemRow",
                 typeof(OpenItemRow),
                 baseEntityType,
-                propertyCount: 5,
+                propertyCount: 6,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -60,6 +60,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OpenItemRow).GetProperty("OpenMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OpenItemRow).GetField("<OpenMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
+
+            var paidOn = runtimeEntityType.AddProperty(
+                "PaidOn",
+                typeof(DateOnly?),
+                propertyInfo: typeof(OpenItemRow).GetProperty("PaidOn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<PaidOn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

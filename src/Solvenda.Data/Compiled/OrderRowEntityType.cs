@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OrderRow",
                 typeof(OrderRow),
                 baseEntityType,
-                propertyCount: 17,
+                propertyCount: 18,
                 navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 8,
@@ -57,6 +57,13 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(OrderRow).GetField("<CreatedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new SolvendaDb.Utc());
             createdAt.SetSentinelFromProviderValue(new DateTime(1, 1, 1, 0, 0, 0, 0, DateTimeKind.Unspecified));
+
+            var creditStop = runtimeEntityType.AddProperty(
+                "CreditStop",
+                typeof(bool),
+                propertyInfo: typeof(OrderRow).GetProperty("CreditStop", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<CreditStop>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var dossierId = runtimeEntityType.AddProperty(
                 "DossierId",

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("1307df18-4738-4c44-9e24-91afae098b66"), entityTypeCount: 61)
+            : base(skipDetectChanges: false, modelId: new Guid("7dd6569f-f04e-452e-a10e-ffbdbc868e67"), entityTypeCount: 62)
         {
         }
 
@@ -37,6 +37,7 @@ namespace Solvenda.Data.Compiled
             var contactRow = ContactRowEntityType.Create(this);
             var costRow = CostRowEntityType.Create(this);
             var counter = CounterEntityType.Create(this);
+            var depositRow = DepositRowEntityType.Create(this);
             var dossierRow = DossierRowEntityType.Create(this);
             var eventRow = EventRowEntityType.Create(this);
             var exchangeRateRow = ExchangeRateRowEntityType.Create(this);
@@ -94,6 +95,7 @@ namespace Solvenda.Data.Compiled
             CommitmentRowEntityType.CreateForeignKey1(commitmentRow, orderRow);
             ContactRowEntityType.CreateForeignKey1(contactRow, buyerRow);
             CostRowEntityType.CreateForeignKey1(costRow, itemRow);
+            DepositRowEntityType.CreateForeignKey1(depositRow, orderRow);
             DossierRowEntityType.CreateForeignKey1(dossierRow, buyerRow);
             EventRowEntityType.CreateForeignKey1(eventRow, dossierRow);
             ItemFileRowEntityType.CreateForeignKey1(itemFileRow, itemRow);
@@ -136,6 +138,7 @@ namespace Solvenda.Data.Compiled
             ContactRowEntityType.CreateAnnotations(contactRow);
             CostRowEntityType.CreateAnnotations(costRow);
             CounterEntityType.CreateAnnotations(counter);
+            DepositRowEntityType.CreateAnnotations(depositRow);
             DossierRowEntityType.CreateAnnotations(dossierRow);
             EventRowEntityType.CreateAnnotations(eventRow);
             ExchangeRateRowEntityType.CreateAnnotations(exchangeRateRow);

@@ -33,6 +33,7 @@ internal static class DemoHistory
                 OpenMinor = 1_280_40,
             }
         );
+        DemoCredit.Add(db, buyers, papers.Today);
         papers.KeepSeries();
         return papers.Events;
     }

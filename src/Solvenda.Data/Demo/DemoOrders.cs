@@ -98,22 +98,31 @@ internal sealed class DemoOrders(
             dossier.Id,
             DemoPapers.At(day).AddHours(1)
         );
-        if (order.Money == MoneyTrack.Invoiced)
-            Owe(order, sheet, buyer, day);
+        if (order.Money is MoneyTrack.Invoiced or MoneyTrack.Paid)
+            Bill(order, sheet, buyer, day);
         if (order.Goods != GoodsTrack.Shipped)
             Commit(order, sheet);
     }
 
-    private void Owe(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day) =>
+    private void Bill(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day)
+    {
+        var due = day.AddDays(10 + (buyer.PaymentDays ?? 30));
+        var paid = order.Money == MoneyTrack.Paid;
+        // Some pay early and some late, each in their own way; never after today.
+        var late = (int)((buyer.Id * 7) + (order.Id * 13)) % 15 - 4 + (int)(buyer.Id % 5);
         db.OpenItems.Add(
             new OpenItemRow
             {
                 BuyerId = buyer.Id,
                 Number = order.Number.Replace('S', 'F'),
-                Due = day.AddDays(10 + (buyer.PaymentDays ?? 30)),
-                OpenMinor = sheet.TotalWithTaxMinor,
+                Due = due,
+                OpenMinor = paid ? 0 : sheet.TotalWithTaxMinor,
+                PaidOn = paid ? Earlier(due.AddDays(late), papers.Today.AddDays(-1)) : null,
             }
         );
+    }
+
+    private static DateOnly Earlier(DateOnly one, DateOnly other) => one < other ? one : other;
 
     private void Commit(OrderRow order, SheetRow sheet)
     {

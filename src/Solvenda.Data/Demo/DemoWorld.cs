@@ -44,18 +44,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             db.Holidays.AddRange(
                 PublicHolidays.Of("IE", year)!.Select(h => new HolidayRow { Day = h.Day, Words = h.Name })
             );
-        // One that is written, and does not hold yet.
-        db.Policies.Add(
-            new PolicyRow
-            {
-                Code = "large-discounts",
-                Figure = "discount",
-                Route = Core.Approvals.Policies.RouteKind.EachLevel,
-                Conditions = "discount > 10; value > 400",
-                PatienceHours = 8,
-                From = new DateOnly(_today.Year, 1, 1),
-            }
-        );
+        AddPolicies();
         db.ApiKeys.Add(
             new ApiKey
             {
@@ -82,6 +71,28 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.AutoDetectChangesEnabled = true;
         db.ChangeTracker.Clear();
+    }
+
+    private void AddPolicies()
+    {
+        // Credit is for credit control, and above what they may for whoever is above them.
+        foreach (var policy in db.Policies.Where(p => p.Figure == "credit" || p.Figure == "overdue").ToList())
+        {
+            (policy.Route, policy.Named) = (Core.Approvals.Policies.RouteKind.Named, "credit-control");
+            db.Policies.Update(policy);
+        }
+        // One that is written, and does not hold yet.
+        db.Policies.Add(
+            new PolicyRow
+            {
+                Code = "large-discounts",
+                Figure = "discount",
+                Route = Core.Approvals.Policies.RouteKind.EachLevel,
+                Conditions = "discount > 10; value > 400",
+                PatienceHours = 8,
+                From = new DateOnly(_today.Year, 1, 1),
+            }
+        );
     }
 
     /// <summary>The messages that wait when the demo opens: name and bytes, dates moved to today.</summary>

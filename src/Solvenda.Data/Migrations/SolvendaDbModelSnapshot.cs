@@ -347,6 +347,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<DateOnly?>("Until")
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("UpTo")
                         .HasColumnType("INTEGER");
 
@@ -519,8 +522,18 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("CreditBlocked")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CreditInsuredMinor")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("CreditLimitMinor")
                         .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("CreditUntil")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Currency")
                         .IsRequired()
@@ -896,6 +909,36 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("Name");
 
                     b.ToTable("counter");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.DepositRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Minor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("ReceivedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reference")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("OrderId");
+
+                    b.ToTable("deposit");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.DossierRow", b =>
@@ -1580,6 +1623,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("OpenMinor")
                         .HasColumnType("INTEGER");
 
+                    b.Property<DateOnly?>("PaidOn")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("BuyerId");
@@ -1602,6 +1648,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<DateTime>("CreatedAt")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("CreditStop")
+                        .HasColumnType("INTEGER");
 
                     b.Property<long>("DossierId")
                         .HasColumnType("INTEGER");
@@ -2658,6 +2707,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<DateOnly?>("Until")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("OrderId");
@@ -2782,6 +2834,15 @@ namespace Solvenda.Data.Migrations
                     b.HasOne("Solvenda.Data.Rows.ItemRow", null)
                         .WithMany()
                         .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.DepositRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -32,6 +32,15 @@ public sealed class BuyerRow : IRecordRow
     public long? CreditLimitMinor { get; set; }
     public int GraceDays { get; set; } = 7;
 
+    /// <summary>The last day of the limit; null: without end.</summary>
+    public DateOnly? CreditUntil { get; set; }
+
+    /// <summary>What an insurer covers, in minor units of <see cref="Currency"/>; null: nothing is insured.</summary>
+    public long? CreditInsuredMinor { get; set; }
+
+    /// <summary>Why nothing is sold to them on credit; empty: they are not blocked.</summary>
+    public string CreditBlocked { get; set; } = "";
+
     /// <summary>Inner note, for the house; never printed.</summary>
     public string Note { get; set; } = "";
 
@@ -121,7 +130,7 @@ public sealed class AliasRow : IRecordRow
     public long Version { get; set; } = 1;
 }
 
-/// <summary>What a buyer owes: an invoice not yet paid.</summary>
+/// <summary>What a buyer owes, or paid: an invoice.</summary>
 [Index(nameof(BuyerId))]
 public sealed class OpenItemRow
 {
@@ -130,4 +139,23 @@ public sealed class OpenItemRow
     public required string Number { get; set; }
     public DateOnly Due { get; set; }
     public long OpenMinor { get; set; }
+
+    /// <summary>When it was paid; null while it is open.</summary>
+    public DateOnly? PaidOn { get; set; }
+}
+
+/// <summary>Money received for an order before it is invoiced; it counts once, until an invoice takes it.</summary>
+[Index(nameof(OrderId))]
+public sealed class DepositRow
+{
+    public long Id { get; set; }
+    public long OrderId { get; set; }
+
+    /// <summary>Minor units of the order's currency.</summary>
+    public long Minor { get; set; }
+    public DateOnly ReceivedOn { get; set; }
+
+    /// <summary>Where it was seen: the bank's reference.</summary>
+    public required string Reference { get; set; }
+    public required string By { get; set; }
 }

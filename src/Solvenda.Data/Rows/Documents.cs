@@ -216,6 +216,9 @@ public sealed class OrderRow
     /// <summary>Kept for lists: how many stops its checks found when last run, and the first in words.</summary>
     public int Stops { get; set; }
     public string FirstStop { get; set; } = "";
+
+    /// <summary>Kept for lists: whether its buyer's credit is among what stops it.</summary>
+    public bool CreditStop { get; set; }
 }
 
 /// <summary>One request for approval, of one hand's figures, as they were at that moment.</summary>
@@ -275,6 +278,9 @@ public sealed class AskRow
     /// <inheritdoc cref="UpToFigure" />
     public decimal? UpTo { get; set; }
 
+    /// <summary>The last day on which a grant of credit covers anything; null: without end.</summary>
+    public DateOnly? Until { get; set; }
+
     /// <summary>Keys of lines that were marked when it was sent back, apart by commas.</summary>
     public string Marks { get; set; } = "";
     public string Note { get; set; } = "";
@@ -310,4 +316,7 @@ public sealed class WaiverRow
     public required string ByName { get; set; }
     public required string Reason { get; set; }
     public DateTime At { get; set; }
+
+    /// <summary>The last day on which it lets anything pass; null: without end.</summary>
+    public DateOnly? Until { get; set; }
 }

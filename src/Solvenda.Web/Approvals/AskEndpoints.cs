@@ -9,7 +9,13 @@ using Solvenda.Web.Security;
 namespace Solvenda.Web.Approvals;
 
 /// <summary>Yes to what was asked, or to less of one figure.</summary>
-public sealed record GrantBody(string? Note = null, string? Figure = null, decimal? UpTo = null);
+/// <param name="Until">The last day on which a grant of credit covers anything; null: a fortnight.</param>
+public sealed record GrantBody(
+    string? Note = null,
+    string? Figure = null,
+    decimal? UpTo = null,
+    DateOnly? Until = null
+);
 
 /// <summary>No, with what should change.</summary>
 /// <param name="Marks">Keys of the lines that it is about.</param>
@@ -52,7 +58,7 @@ public static class AskEndpoints
         ClaimsPrincipal user,
         ActRunner acts,
         CancellationToken cancel
-    ) => acts.RunAsync(user.ActorOf(), new GrantAsk(id, body.Note ?? "", body.Figure, body.UpTo), cancel);
+    ) => acts.RunAsync(user.ActorOf(), new GrantAsk(id, body.Note ?? "", body.Figure, body.UpTo, body.Until), cancel);
 
     private static Task<DocumentRef> SendBack(
         long id,

@@ -36,26 +36,34 @@ public static class AskStandings
         return facts;
     }
 
-    private static IEnumerable<AskFact> Credit(CreditStanding? standing)
+    private static IEnumerable<AskFact> Credit(CreditStanding standing)
     {
-        if (standing is null)
-        {
-            yield return new AskFact("credit", "no limit is kept");
-            yield break;
-        }
-        var exposure = standing.Exposure;
+        var (exposure, of) = (
+            standing.Exposure,
+            standing.HasLimit ? standing.Limit.Value.ToString("#,0", CultureInfo.InvariantCulture) : "no limit"
+        );
         yield return new AskFact(
             "credit",
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"{exposure.Value:#,0} of {standing.Limit.Value:#,0} {standing.Limit.Currency.Code}"
-            ),
-            exposure > standing.Limit
+            string.Create(CultureInfo.InvariantCulture, $"{exposure.Value:#,0} of {of} {standing.Limit.Currency.Code}"),
+            standing.HasLimit && exposure > standing.Limit
         );
         yield return standing.OldestOverdueDays > 0
             ? new AskFact("overdue", $"{standing.OldestOverdueDays} days", standing.OverdueBeyondGrace)
             : new AskFact("overdue", "nothing");
+        if (standing.DaysLate is { } late)
+            yield return new AskFact("pays", Late(late), late > standing.GraceDays);
+        if (standing.Blocked.Length > 0)
+            yield return new AskFact("blocked", standing.Blocked, true);
     }
+
+    /// <summary>How late somebody pays on average, as it is said.</summary>
+    public static string Late(decimal days) =>
+        days switch
+        {
+            0 => "on the day",
+            > 0 => string.Create(CultureInfo.InvariantCulture, $"{days:0.#} days late on average"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"{-days:0.#} days early on average"),
+        };
 
     // This year beside the same days of the year before, and what of it was earned; of one currency, the buyer's.
     private static async Task<List<AskFact>> BoughtAsync(

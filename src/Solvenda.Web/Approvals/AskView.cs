@@ -1,6 +1,7 @@
 using Solvenda.Core.Approvals;
 using Solvenda.Core.People;
 using Solvenda.Data;
+using Solvenda.Web.Credit;
 
 namespace Solvenda.Web.Approvals;
 
@@ -107,6 +108,7 @@ public sealed record AskPlace(int Position, int Waiting, long? Next);
 
 /// <summary>Everything to decide on in one look.</summary>
 /// <param name="Yours">What of it is theirs to decide, in words.</param>
+/// <param name="Credit">What the buyer owes, where that is asked about; null where it is not.</param>
 /// <param name="SinceLast">What changed since it was last decided, first the note of then; empty where it is the first
 /// round.</param>
 public sealed record AskView(
@@ -141,6 +143,7 @@ public sealed record AskView(
     decimal Total,
     string Buyer,
     long BuyerId,
+    CreditView? Credit,
     IReadOnlyList<AskFact> OfBuyer,
     IReadOnlyList<AskFact> OfHand,
     IReadOnlyList<AskInstead> Instead,

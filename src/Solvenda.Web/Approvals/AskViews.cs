@@ -9,6 +9,7 @@ using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Units;
 using Solvenda.Data;
+using Solvenda.Web.Credit;
 
 namespace Solvenda.Web.Approvals;
 
@@ -30,8 +31,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
         var hand = row.HandId is { } h && open.People.TryGetValue(new PersonId(h), out var person) ? person : null;
         var mine = row.Outcome == AskOutcome.Waiting && ask.WhyNot(me, judged.Approval) is null;
         var authority = hand?.Authority ?? Authority.None;
-        var causes = Causes(ask, judged, authority);
-        var plain = Plain(judged);
+        var (causes, plain) = (Causes(ask, judged, authority), Plain(judged));
         var waiting = await AskRounds.WaitingAsync(db, who.PersonId, cancel);
         var lines = LinesOf(judged, causes);
         return new AskView(
@@ -39,7 +39,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             row.Subject,
             open.Number,
             open.Order is not null,
-            Sentence(row.HandName, open, causes),
+            ask.IsOfCredit ? OfCredit(row.AskedByName, ask, judged) : Sentence(row.HandName, open, causes),
             Yours(ask, hand, mine),
             row.HandName,
             row.HandName.Split(' ')[0],
@@ -47,7 +47,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             open.Owner.Name,
             ask.Holders,
             row.Outcome,
-            row.UpTo is { } most ? FigureList.Of(row.UpToFigure).Show(most) : "",
+            UpTo(row),
             row.Why,
             row.Note,
             row.AskedAt,
@@ -60,12 +60,13 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             AskRulers.Of(ask, judged, plain, authority, DecidersAuthority(ask, me)),
             [.. lines.Take(MostLines)],
             new AskMore(Math.Max(0, lines.Count - MostLines), lines.Skip(MostLines).Sum(l => l.Earns ?? 0m)),
-            await ItemsAsync(db, open, judged, causes, cancel),
+            await ItemsAsync(db, ask, judged, causes, cancel),
             (plain.Tally.TotalWithoutTax - judged.Priced.Tally.TotalWithoutTax).Value,
             judged.Priced.Tally.Margin.Value,
             judged.Priced.Tally.TotalWithoutTax.Value,
             open.Buyer.Name,
             open.Buyer.Id,
+            ask.IsOfCredit ? await CreditViews.OfOrderAsync(db, judged, cancel) : null,
             await AskStandings.OfBuyerAsync(db, open, clock, cancel),
             await AskStandings.OfHandAsync(db, row.HandId, clock.Today, cancel),
             AskRulers.Instead(causes, judged, authority),
@@ -78,6 +79,9 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             PlaceOf(waiting, id)
         );
     }
+
+    private static string UpTo(Data.Rows.AskRow row) =>
+        row.UpTo is { } most ? FigureList.Of(row.UpToFigure).Show(most) : "";
 
     private static AskPlace PlaceOf(List<AskBeside> waiting, long id) =>
         new(
@@ -173,20 +177,22 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
 
     private async Task<List<AskItem>> ItemsAsync(
         SolvendaDb db,
-        OpenSheet open,
+        OpenAsk ask,
         Judged judged,
         List<PricedLine> causes,
         CancellationToken cancel
     )
     {
         var items = new List<AskItem>();
+        if (ask.IsOfCredit)
+            return items;
         // Where no line causes it (terms, freight, the value), the dearest lines are what there is to know.
         var about =
             causes.Count > 0
                 ? causes
                 : [.. judged.Priced.Sold.Where(l => l.HasPrice).OrderByDescending(l => l.Figures.Net.Minor)];
         foreach (var line in about.Take(MostItems))
-            items.Add(await AskItems.OfAsync(db, open, line, clock.UtcNow, cancel));
+            items.Add(await AskItems.OfAsync(db, ask.Open, line, clock.UtcNow, cancel));
         return items;
     }
 
@@ -203,6 +209,29 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
                 Charges = [],
             }
         );
+
+    private static string OfCredit(string asker, OpenAsk ask, Judged judged)
+    {
+        var fired = ask.Fired.Select(f => f.Figure).ToHashSet();
+        var at = judged.Facts.Credit!;
+        List<string> because = [];
+        if (fired.Contains("credit"))
+            because.Add(
+                at.Stop switch
+                {
+                    Core.Credit.CreditStop.Blocked => "who is blocked",
+                    Core.Credit.CreditStop.NoLimit => "who has no limit",
+                    Core.Credit.CreditStop.Ended => "whose limit has ended",
+                    _ => string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{at.Excess.Value:#,0.00} {at.Excess.Currency.Code} over the limit"
+                    ),
+                }
+            );
+        if (fired.Contains("overdue"))
+            because.Add(FormattableString.Invariant($"whose oldest invoice is {at.OverdueDays} days overdue"));
+        return $"{asker} asks to confirm {ask.Open.Number} for {ask.Open.Buyer.Name}, {string.Join(" and ", because)}.";
+    }
 
     private static string Sentence(string hand, OpenSheet open, List<PricedLine> causes)
     {

@@ -10,6 +10,7 @@ using Solvenda.Core.Money;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Web.Credit;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Buyers;
@@ -52,26 +53,12 @@ public sealed record HeldAgreement(
     bool EndsSoon
 );
 
-/// <param name="Currency">That the limit is kept in: the parent's, where it is shared.</param>
-/// <param name="SharedWith">The parent whose limit all its children share.</param>
-/// <param name="MissingRate">A currency without a rate, so that not all could be added up.</param>
-public sealed record OwedView(
-    decimal? Limit,
-    decimal Owes,
-    decimal Exposure,
-    int OverdueDays,
-    int OpenInvoices,
-    string Currency,
-    string? SharedWith,
-    string? MissingRate
-);
-
 /// <summary>What a buyer's page answers on the telephone. Money is in the buyer's currency.</summary>
 /// <param name="AtRates">At which rates what was bought in other currencies was carried over; empty where nothing
 /// was.</param>
 public sealed record BuyerAnswersView(
     string Currency,
-    OwedView Owed,
+    CreditView Credit,
     decimal ThisYear,
     decimal LastYear,
     string AtRates,
@@ -118,7 +105,13 @@ public static class BuyerEndpoints
         var byMonth = InOne(bought.Select(b => (b.Month, b.Currency, b.Minor)), rates, currency);
         return new BuyerAnswersView(
             buyer.Currency,
-            await OwedAsync(db, rates, today, buyer, cancel),
+            await CreditViews.OfAsync(
+                db,
+                buyer,
+                await CreditFacts.StandingAsync(db, buyer, rates, today, cancel),
+                today,
+                cancel
+            ),
             byYear.GetValueOrDefault(today.Year),
             byYear.GetValueOrDefault(today.Year - 1),
             bought.Any(b => b.Currency != buyer.Currency)
@@ -188,28 +181,6 @@ public static class BuyerEndpoints
             .Where(g => g.Value is not null)
             .GroupBy(g => g.Key)
             .ToDictionary(g => g.Key, g => g.Sum(x => Amount.Round(x.Value!.Value, into).Value));
-
-    private static async Task<OwedView> OwedAsync(
-        SolvendaDb db,
-        Rates rates,
-        DateOnly today,
-        BuyerRow buyer,
-        CancellationToken cancel
-    )
-    {
-        var standing = await CreditFacts.StandingAsync(db, buyer, rates, today, cancel);
-        var open = await db.OpenItems.Where(o => o.BuyerId == buyer.Id).Select(o => o.OpenMinor).ToListAsync(cancel);
-        return new OwedView(
-            standing?.Limit.Value,
-            Amount.FromMinor(open.Sum(), Currency.Of(buyer.Currency)).Value,
-            standing?.Exposure.Value ?? 0m,
-            standing?.OldestOverdueDays ?? 0,
-            open.Count,
-            standing?.Limit.Currency.Code ?? buyer.Currency,
-            standing?.SharedWith,
-            standing?.MissingRate
-        );
-    }
 
     private static async Task<List<BoughtItem>> ItemsAsync(
         SolvendaDb db,

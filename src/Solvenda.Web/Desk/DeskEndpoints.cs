@@ -8,6 +8,7 @@ using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Data;
+using Solvenda.Web.Credit;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Desk;
@@ -33,7 +34,7 @@ public sealed record DeskItem(
     string Reason,
     string Rest,
     string What,
-    DateTime Since,
+    DateTime? Since,
     string Currency,
     decimal? Value,
     string Act,
@@ -61,6 +62,7 @@ public static class DeskEndpoints
         ClaimsPrincipal user,
         SolvendaDb db,
         HouseClock clock,
+        CreditLists credit,
         CancellationToken cancel
     )
     {
@@ -76,7 +78,7 @@ public static class DeskEndpoints
             items.AddRange(await OrdersAsync(db, me, cancel));
         }
         if (me.Roles.HasFlag(Roles.Credit))
-            items.AddRange(await OrdersAsync(db, me with { Roles = Roles.Desk }, cancel));
+            items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
         items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));
         if (me.Roles.HasFlag(Roles.Admin))
             items.AddRange(await DeskTroubles.OfAsync(db, cancel));

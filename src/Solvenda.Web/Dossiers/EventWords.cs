@@ -119,7 +119,16 @@ public static class EventWords
         facts switch
         {
             OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
-            StopWaived e => new($"let pass: {e.Check}", e.Words, null, true),
+            StopWaived e => new(
+                $"let pass: {e.Check}{(e.Until is { } day ? FormattableString.Invariant($", until {day:d MMM}") : "")}",
+                e.Words,
+                null,
+                true
+            ),
+            DepositNoted e => new(
+                FormattableString.Invariant($"deposit of {e.Amount:#,0.00} {e.Currency} came, {e.Reference}"),
+                Milestone: true
+            ),
             OrderConfirmed e => new(
                 "confirmed to the buyer",
                 e.Before.ToString().ToLowerInvariant(),

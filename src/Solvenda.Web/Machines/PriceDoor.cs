@@ -242,8 +242,6 @@ public static class PriceDoor
             [],
             new Dictionary<long, LineStock>(),
             null,
-            Amount.Zero(priced.Sheet.Currency),
-            1m,
             approval,
             seller?.Hand ?? actor.Hand,
             headroom,

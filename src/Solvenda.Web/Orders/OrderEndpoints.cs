@@ -14,7 +14,8 @@ namespace Solvenda.Web.Orders;
 
 /// <summary>Lets a stop pass, with the reason.</summary>
 /// <param name="Field">Which, where a check found more than one thing.</param>
-public sealed record Waive(string Check, long? Line, string Reason, string? Field = null);
+/// <param name="Until">The last day on which it passes; null: without end, and of credit a fortnight.</param>
+public sealed record Waive(string Check, long? Line, string Reason, string? Field = null, DateOnly? Until = null);
 
 public static class OrderEndpoints
 {
@@ -63,7 +64,7 @@ public static class OrderEndpoints
     )
     {
         var actor = user.ActorOf();
-        var waive = new WaiveStop(number, body.Check, body.Line, body.Field, body.Reason);
+        var waive = new WaiveStop(number, body.Check, body.Line, body.Field, body.Reason, body.Until);
         return await views.OfAsync(db, await acts.RunAsync(actor, waive, cancel), actor, cancel);
     }
 

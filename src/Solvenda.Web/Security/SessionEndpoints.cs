@@ -16,6 +16,8 @@ public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 /// <param name="SeesCost">Whether cost, floor and margin are theirs to see.</param>
 /// <param name="RunsHouse">Whether they are told what the house's workers could not do.</param>
 /// <param name="SeesSetup">Whether setup is a place of theirs.</param>
+/// <param name="SeesCredit">Whether what every buyer owes is a place of theirs.</param>
+/// <param name="NotesMoney">Whether they note money that came.</param>
 public sealed record PersonView(
     long Id,
     string Name,
@@ -24,7 +26,9 @@ public sealed record PersonView(
     bool MayDecide,
     bool SeesCost,
     bool RunsHouse,
-    bool SeesSetup
+    bool SeesSetup,
+    bool SeesCredit,
+    bool NotesMoney
 );
 
 /// <param name="Code">Of the second factor, where there is one.</param>
@@ -62,7 +66,9 @@ public static class SessionEndpoints
             (p.Roles & (Roles.Lead | Roles.Credit)) != 0,
             Sight.SeesCost(p.Roles),
             p.Roles.HasFlag(Roles.Admin),
-            (p.Roles & Rights.SeeSetup.Roles) != 0
+            (p.Roles & Rights.SeeSetup.Roles) != 0,
+            (p.Roles & Rights.SeeCredit.Roles) != 0,
+            (p.Roles & Rights.Money.Roles) != 0
         );
 
     private static async Task<SessionView> Get(

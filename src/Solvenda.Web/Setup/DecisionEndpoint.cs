@@ -52,6 +52,7 @@ public static class DecisionEndpoint
                 || e.Code.StartsWith("authority.")
                 || e.Code.StartsWith("policy.")
                 || e.Code == "order.waived"
+                || e.Code == "order.deposit"
                 || (e.Code.StartsWith("people.") && !e.Code.StartsWith("people.signed_"))
             )
             .OrderBy(e => e.Id)

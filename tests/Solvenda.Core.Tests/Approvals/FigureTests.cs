@@ -63,7 +63,21 @@ public sealed class FigureTests
         Assert.All(FigureList.All, f => Assert.NotEmpty(f.Say(12m, Some)));
         Assert.All(FigureList.All, f => Assert.NotEmpty(f.Say(12m, Authority.None)));
         Assert.Equal(
-            ["12.0 %", "12.0 %", "12.0 %", "12.00", "12.0 %", "12 days", "12.00", "12.00", "12.0 %", "12.00", "12.00"],
+            [
+                "12.0 %",
+                "12.0 %",
+                "12.0 %",
+                "12.00",
+                "12.0 %",
+                "12.0 %",
+                "12 days",
+                "12.00",
+                "12.00",
+                "12.0 %",
+                "12.00",
+                "12.00",
+                "12 days",
+            ],
             FigureList.All.Select(f => f.Show(12m))
         );
         Assert.Equal("12 % discount on a line, 8 % may be given alone", FigureList.Of("discount").Say(12m, Some));

@@ -28,8 +28,6 @@ public sealed class AskedTests
                 [2] = new(5m, null),
             },
             null,
-            sheet.Tally.TotalWithTax,
-            1m,
             Judgement.Nothing,
             World.Seller.Hand,
             new Dictionary<long, decimal?>(),

@@ -43,8 +43,6 @@ public sealed class CheckTests
             [],
             new Dictionary<long, LineStock>(),
             Owes(0m),
-            priced.Tally.TotalWithTax,
-            1m,
             Judgement.Nothing,
             World.Seller.Hand,
             new Dictionary<long, decimal?>(),
@@ -58,7 +56,14 @@ public sealed class CheckTests
             .Where(f => f.Outcome == Outcome.Stop)
             .Select(f => $"{f.Check}{(f.Field.Length > 0 ? "/" + f.Field : "")}");
 
-    private static CreditStanding Owes(decimal open, int overdue = 0) =>
+    // Of the order that Facts() makes.
+    private static CreditAtOrder Owes(decimal open, int overdue = 0) =>
+        new(Standing(open, overdue), World.Sheet(World.Line(World.Shackle, 12m)).Tally.TotalWithTax, 1m);
+
+    private static CreditAtOrder Owes(Func<CreditStanding, CreditStanding> with) =>
+        Owes(0m) is var at ? at with { Standing = with(at.Standing) } : at;
+
+    private static CreditStanding Standing(decimal open, int overdue = 0) =>
         new(
             Amount.Round(1_000m, World.Eur),
             Amount.Round(open, World.Eur),
@@ -280,11 +285,11 @@ public sealed class CheckTests
     [Fact]
     public void Without_a_limit_or_a_rate_credit_stops()
     {
-        Assert.Equal(["credit"], Stops(Facts() with { Credit = null }));
-        Assert.Equal(["credit"], Stops(Facts() with { Credit = Owes(0m) with { MissingRate = "SEK" } }));
-        Assert.Empty(
-            CheckList.Run(Facts() with { Credit = null, Document = DocumentKind.Quote }).Where(f => f.Check == "credit")
-        );
+        Assert.Equal(["credit"], Stops(Facts() with { Credit = Owes(s => s with { HasLimit = false }) }));
+        Assert.Equal(["credit"], Stops(Facts() with { Credit = Owes(s => s with { Ended = true }) }));
+        Assert.Equal(["credit"], Stops(Facts() with { Credit = Owes(s => s with { Blocked = "cheques" }) }));
+        Assert.Equal(["credit"], Stops(Facts() with { Credit = Owes(s => s with { MissingRate = "SEK" }) }));
+        Assert.Empty(CheckList.Run(Facts() with { Credit = null }).Where(f => f.Check == "credit"));
     }
 
     [Fact]

@@ -71,7 +71,7 @@
                     >{#if item.reason}<span class="needs text-ink">{item.reason}</span>&ensp;{/if}{item.rest}</span
                   >
                 </span>
-                <span class="text-second max-md:hidden">{item.what}<br />{since(item.since)}</span>
+                <span class="text-second max-md:hidden">{item.what}<br />{item.since ? since(item.since) : ''}</span>
                 <span class="text-right max-md:hidden">{item.value === null ? '–' : `${item.currency} ${fixed(item.value, 2)}`}</span>
                 <span class="text-right"
                   >{#if n === desk.at}<span class="inline-block rounded-[3px] bg-ink px-2.5 py-1 font-semibold text-sheet">{item.act} <KeyCap>E</KeyCap></span

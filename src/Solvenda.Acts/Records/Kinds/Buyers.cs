@@ -13,7 +13,6 @@ namespace Solvenda.Acts.Records.Kinds;
 internal static class Buyers
 {
     private const Roles Writers = Roles.Admin | Roles.Lead | Roles.Desk | Roles.Seller;
-    private const Roles OfCredit = Roles.Admin | Roles.Credit;
 
     public static readonly RecordKind<BuyerRow> Kind = new()
     {
@@ -33,7 +32,17 @@ internal static class Buyers
             },
         Owner = (_, row, _) => Task.FromResult(row.AccountManagerId),
         Check = Whole,
-        Seldom = ["parent", "billTo", "shippingRule", "taxExempt", "printedNote"],
+        Seldom =
+        [
+            "parent",
+            "billTo",
+            "shippingRule",
+            "taxExempt",
+            "printedNote",
+            "creditUntil",
+            "creditInsured",
+            "creditBlocked",
+        ],
         Fields =
         [
             Fields.Text<BuyerRow>(
@@ -94,36 +103,7 @@ internal static class Buyers
             ),
             Fields.Text<BuyerRow>(b => b.TaxNumber, "tax number").OfMoney(RecordKind.MoneyBy),
             Fields.Flag<BuyerRow>(b => b.TaxExempt, "tax exempt").OfMoney(RecordKind.MoneyBy),
-            new Field<BuyerRow>(
-                "creditLimit",
-                "credit limit",
-                FieldType.Number,
-                (b, _) =>
-                    b.CreditLimitMinor is { } m && Currency.TryOf(b.Currency, out var c)
-                        ? Amount.FromMinor(m, c).Value.ToString(CultureInfo.InvariantCulture)
-                        : "",
-                SetLimit
-            )
-            {
-                InList = true,
-                OnlyBy = OfCredit,
-                Money = true,
-                Hint = "in their currency; empty: none is kept",
-                Property = nameof(BuyerRow.CreditLimitMinor),
-                AddedBy = nameof(BuyerRow.Currency),
-            },
-            new Field<BuyerRow>(
-                "graceDays",
-                "days of grace",
-                FieldType.Whole,
-                (b, _) => b.GraceDays.ToString(CultureInfo.InvariantCulture),
-                SetGrace
-            )
-            {
-                OnlyBy = OfCredit,
-                Money = true,
-                Hint = "overdue days before orders stop",
-            },
+            .. BuyerCredit.Fields,
             Fields.Flag<BuyerRow>(b => b.PoNumberRequired, "PO number required"),
             Fields.Text<BuyerRow>(
                 b => b.DocumentsBy,
@@ -142,32 +122,6 @@ internal static class Buyers
             Fields.Text<BuyerRow>(b => b.PrintedNote, "printed note"),
         ],
     };
-
-    private static string? SetLimit(BuyerRow buyer, string text, References references)
-    {
-        if (text.Length == 0)
-        {
-            buyer.CreditLimitMinor = null;
-            return null;
-        }
-        if (!Currency.TryOf(buyer.Currency, out var currency))
-            return "the currency comes first";
-        if (Numbers.Read(text) is not { } limit || limit < 0 || limit > 10_000_000_000m)
-            return $"“{text}” is not an amount";
-        buyer.CreditLimitMinor = Amount.Round(limit, currency).Minor;
-        return null;
-    }
-
-    private static string? SetGrace(BuyerRow buyer, string text, References references)
-    {
-        if (
-            !int.TryParse(text.Length == 0 ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var days)
-            || days > 365
-        )
-            return $"“{text}” is not a number of days";
-        buyer.GraceDays = days;
-        return null;
-    }
 
     // What a customer needs and a prospect does not: turning one into the other asks for all of it.
     private static IEnumerable<(string Field, string Words)> Whole(BuyerRow b, References references) =>

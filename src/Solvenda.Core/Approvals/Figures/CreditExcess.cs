@@ -1,10 +1,12 @@
+using Solvenda.Core.Credit;
+
 namespace Solvenda.Core.Approvals.Figures;
 
 /// <summary>
-/// How far an order is over its buyer's credit limit, in home currency. Nothing over (an overdue invoice alone) is for
-/// everybody with credit authority.
+/// How far an order is over its buyer's credit limit, in home currency; where no limit holds, what the money that is
+/// there does not cover.
 /// </summary>
-public sealed class CreditExcess : Figure
+public sealed class CreditExcess : CreditFigure
 {
     /// <inheritdoc />
     public override string Code => "credit";
@@ -17,6 +19,13 @@ public sealed class CreditExcess : Figure
 
     /// <inheritdoc />
     public override string Called => "what an order goes over the credit limit";
+
+    /// <inheritdoc />
+    public override decimal? Of(CreditAtOrder credit)
+    {
+        ArgumentNullException.ThrowIfNull(credit);
+        return credit.ExcessHome is > 0 and var excess ? excess : null;
+    }
 
     /// <inheritdoc />
     public override decimal? LimitOf(Authority authority) => authority.CreditOver;

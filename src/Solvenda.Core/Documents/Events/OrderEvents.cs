@@ -7,7 +7,16 @@ public sealed record OrderBegun(string Channel, string? Quote, string? Request) 
 /// <summary>A stop was let pass.</summary>
 /// <param name="Words">What had been found.</param>
 [EventCode("order.waived")]
-public sealed record StopWaived(string Check, long? Line, string Words, decimal Excess) : IEvent;
+public sealed record StopWaived(string Check, long? Line, string Words, decimal Excess) : IEvent
+{
+    /// <summary>The last day on which it passes; null: without end.</summary>
+    public DateOnly? Until { get; init; }
+}
+
+/// <summary>Money came for it before it was invoiced.</summary>
+/// <param name="Reference">Where it was seen: the bank's.</param>
+[EventCode("order.deposit")]
+public sealed record DepositNoted(decimal Amount, string Currency, DateOnly ReceivedOn, string Reference) : IEvent;
 
 /// <summary>It was confirmed to the buyer, and its stock committed.</summary>
 /// <param name="By">mail, edi, paper.</param>

@@ -21,8 +21,15 @@ public sealed class ApprovalGiven : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        return facts.Approval.Needs.SelectMany(n => Of(n, facts));
+        return facts.Approval.Needs.Select(WithoutCredit).Where(n => !n.Policies.IsEmpty).SelectMany(n => Of(n, facts));
     }
+
+    // What the buyer owes is for the check of credit to say.
+    private static HandNeed WithoutCredit(HandNeed need) =>
+        need with
+        {
+            Policies = [.. need.Policies.Where(p => FigureList.Of(p.Policy.Figure) is not CreditFigure)],
+        };
 
     private IEnumerable<Finding> Of(HandNeed need, CheckFacts facts)
     {
@@ -47,6 +54,12 @@ public sealed class ApprovalGiven : ICheck
     }
 
     private Finding Finding(HandNeed need, string words, long? line, string field, Func<ImmutableArray<Cure>> cures) =>
+        Found(need, words, line, field, cures) with
+        {
+            IsAsked = true,
+        };
+
+    private Finding Found(HandNeed need, string words, long? line, string field, Func<ImmutableArray<Cure>> cures) =>
         need.State switch
         {
             ApprovalState.Granted => new Finding(Code, Outcome.Notice, $"{words} Granted.", line, field),

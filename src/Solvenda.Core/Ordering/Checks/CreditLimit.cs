@@ -1,12 +1,14 @@
 using System.Globalization;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Credit;
 using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering.Checks;
 
 /// <summary>
-/// The order fits under the credit limit, and nothing is overdue beyond the grace days. A waiver covers this value, no
-/// more.
+/// The order fits under the credit limit, and nothing is overdue beyond the grace days. Whoever may decide on credit
+/// is asked by a policy, or lets it pass at their desk: for this order, up to a value and a day.
 /// </summary>
 public sealed class CreditLimit : ICheck
 {
@@ -17,57 +19,83 @@ public sealed class CreditLimit : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        if (facts.Document != DocumentKind.Order)
-            return [];
-        return facts.Credit switch
+        if (facts.Credit is not { } at)
+            yield break;
+        if (at.Stop == CreditStop.NoRate)
         {
-            null => [NoLimit(facts)],
-            { MissingRate: { } currency } =>
-            [
+            yield return Stop(
+                $"There is no exchange rate for {at.Standing.MissingRate}, so what they owe cannot be added up. Enter the rate.",
+                ""
+            ) with
+            {
+                Waive = WaiveBy.Nobody,
+            };
+            yield break;
+        }
+        if (at.Stop != CreditStop.None)
+            yield return Asked(
+                facts,
+                "credit",
+                Stop(Words(facts, at), string.Create(Plain, $"{Kind(at.Stop)}/{at.ExcessHome}"), at.ExcessHome)
+            );
+        if (at.OverdueDays > 0)
+            yield return Asked(
+                facts,
+                "overdue",
                 Stop(
-                    $"There is no exchange rate for {currency}, so what they owe cannot be added up. Enter the rate.",
-                    ""
-                ) with
-                {
-                    Waive = WaiveBy.Nobody,
-                },
-            ],
-            { } credit => Kept(facts, credit),
+                    $"Their oldest open invoice is {at.OverdueDays} days overdue; {at.Standing.GraceDays} are allowed.",
+                    $"overdue/{at.OverdueDays}"
+                )
+            );
+    }
+
+    private static readonly CultureInfo Plain = CultureInfo.InvariantCulture;
+
+    private static string Kind(CreditStop stop) =>
+        stop switch
+        {
+            CreditStop.Over => "over",
+            CreditStop.Blocked => "blocked",
+            _ => "no-limit",
+        };
+
+    private static string Words(CheckFacts facts, CreditAtOrder at)
+    {
+        var credit = at.Standing;
+        return at.Stop switch
+        {
+            CreditStop.Blocked => $"{facts.Buyer.Name} is blocked: {credit.Blocked}.",
+            CreditStop.NoLimit => $"No credit limit is kept for {facts.Buyer.Name}.",
+            CreditStop.Ended => string.Create(
+                Plain,
+                $"The credit limit of {facts.Buyer.Name} ended on {credit.Until:d MMM yyyy}."
+            ),
+            _ => string.Create(
+                Plain,
+                $"{at.Excess.Value:#,0.00} {at.Excess.Currency.Code} over the credit limit with this order: they owe and will owe {credit.Exposure.Value:#,0.00}, this order is {at.ThisOrder.Value:#,0.00} more, and the limit is {credit.Limit.Value:#,0.00}{(credit.SharedWith is { } parent ? $", a limit shared by all of {parent}" : "")}."
+            ),
         };
     }
 
-    // Where nobody said how much they may owe, it is for the credit controller to say so for this order.
-    private Finding NoLimit(CheckFacts facts)
+    // Where a policy asks somebody about it, the answer to the ask is what lets it pass.
+    private static Finding Asked(CheckFacts facts, string figure, Finding stop)
     {
-        var worth = Math.Ceiling(facts.TotalInCredit.Value * facts.CreditRateHome);
-        return Stop(
-            $"No credit limit is kept for {facts.Buyer.Name}.",
-            string.Create(CultureInfo.InvariantCulture, $"no-limit/{worth}"),
-            worth
-        );
-    }
-
-    private IEnumerable<Finding> Kept(CheckFacts facts, CreditStanding credit)
-    {
-        var headroom = credit.Headroom(facts.TotalInCredit);
-        if (headroom.Minor < 0)
+        var asked = facts.Approval.Needs.SelectMany(n => n.Policies).Where(p => p.Policy.Figure == figure).ToList();
+        if (asked.Count == 0)
+            return stop;
+        var who = string.Join(" and ", asked.Select(p => p.AskedNow.Names ?? "nobody").Distinct());
+        return asked.Min(p => p.State) switch
         {
-            var over = -headroom.Value;
-            var shared = credit.SharedWith is { } parent ? $", a limit shared by all of {parent}" : "";
-            yield return Stop(
-                string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"{over:#,0.00} {headroom.Currency.Code} over the credit limit with this order: they owe and will owe {credit.Exposure.Value:#,0.00}, this order is {facts.TotalInCredit.Value:#,0.00} more, and the limit is {credit.Limit.Value:#,0.00}{shared}."
-                ),
-                string.Create(CultureInfo.InvariantCulture, $"over/{Math.Ceiling(over)}"),
-                Math.Ceiling(over * facts.CreditRateHome)
-            );
-        }
-        if (credit.OverdueBeyondGrace)
-            yield return Stop(
-                $"Their oldest open invoice is {credit.OldestOverdueDays} days overdue; {credit.GraceDays} are allowed.",
-                $"overdue/{credit.OldestOverdueDays}"
-            );
+            ApprovalState.Granted => stop with
+            {
+                Outcome = Outcome.Notice,
+                Words = $"{stop.Words} Granted.",
+                IsAsked = true,
+            },
+            ApprovalState.Waiting => stop with { Words = $"{stop.Words} {who} has the ask.", IsAsked = true },
+            _ when asked.Exists(p => p.AskedNow == RouteStep.Nobody) => stop,
+            _ => stop with { IsAsked = true, Cures = [new Cure("A", $"ask {who}", "ask", "", "")] },
+        };
     }
 
     private Finding Stop(string words, string fingerprint, decimal excess = 0m) =>

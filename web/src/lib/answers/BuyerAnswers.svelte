@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, ask, type Schemas } from '$lib/api';
+  import { Standing } from '$lib/credit';
   import { KeyCap, useKeys } from '$lib/keys';
   import { useSession } from '$lib/session';
   import { day, fixed, Latest, plain, Problem } from '$lib/shared';
@@ -74,25 +75,15 @@
       <dt class="text-second">last year</dt>
       <dd class="text-[15.5px]">{fixed(view.lastYear, 0)} {c}</dd>
     </div>
-    <div>
-      <dt class="text-second">they owe</dt>
-      <dd class="text-[15.5px]">
-        {fixed(view.owed.owes, 2)}
-        {#if view.owed.overdueDays > 0}<span class="text-stop">{view.owed.overdueDays} days overdue</span>{/if}
-      </dd>
-    </div>
-    <div>
-      <dt class="text-second">and will owe, of their limit</dt>
-      <dd class="text-[15.5px]">
-        {fixed(view.owed.exposure, 0)} of {view.owed.limit === null ? 'no limit' : fixed(view.owed.limit, 0)}
-        {view.owed.currency === view.currency ? '' : view.owed.currency}
-        {#if view.owed.sharedWith}<span class="text-second">shared by all of {view.owed.sharedWith}</span>{/if}
-        {#if view.owed.missingRate}<span class="text-stop">no rate for {view.owed.missingRate}</span>{/if}
-      </dd>
-    </div>
   </dl>
   <Months months={view.months.map((m) => ({ month: m.month, value: m.net }))} unit={c} />
 
+  <section aria-label="what they owe">
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">
+      What they owe and will owe <em class="text-second">{view.credit.currency}</em>
+    </h2>
+    <Standing view={view.credit} />
+  </section>
   <p class="flex flex-wrap gap-x-4 text-second" aria-label="kept of them">
     {#each kept as [kind, words] (kind)}<a class="underline" href="/records/{kind}?filter={encodeURIComponent(`buyer:${code}`)}">{words}</a>{/each}
   </p>

@@ -10,6 +10,8 @@ export class AskState {
   busy = $state(false);
   /** How far a grant goes where it goes less far than asked; as typed. */
   upTo = $state('');
+  /** Until when a grant of credit holds; empty: a fortnight. */
+  until = $state('');
   #id = 0;
   #onwards: (next: number | null) => void;
 
@@ -30,7 +32,7 @@ export class AskState {
 
   open = async (id: number) => {
     this.#id = id;
-    [this.problem, this.upTo] = ['', ''];
+    [this.problem, this.upTo, this.until] = ['', '', ''];
     this.latest.take(null);
     await this.#load('It could not be opened.');
     this.upTo = this.figure?.upTo === null || this.figure?.upTo === undefined ? '' : fixed(this.figure.upTo, 1).replace(/\.0$/, '');
@@ -38,7 +40,8 @@ export class AskState {
 
   follow = () => this.#load();
 
-  grant = () => this.#decide(() => ask(api.POST('/api/asks/{id}/grant', { ...this.#path, body: { note: null, figure: null, upTo: null } })));
+  grant = () =>
+    this.#decide(() => ask(api.POST('/api/asks/{id}/grant', { ...this.#path, body: { note: null, figure: null, upTo: null, until: this.until || null } })));
 
   grantUpTo = async () => {
     const most = readNumber(this.upTo.replace('%', ''));
@@ -47,7 +50,7 @@ export class AskState {
       return;
     }
     const figure = this.figure.figure;
-    await this.#decide(() => ask(api.POST('/api/asks/{id}/grant', { ...this.#path, body: { note: null, figure, upTo: most } })));
+    await this.#decide(() => ask(api.POST('/api/asks/{id}/grant', { ...this.#path, body: { note: null, figure, upTo: most, until: this.until || null } })));
   };
 
   /** Throws the refusal: the dialog that the words were typed in says it. */

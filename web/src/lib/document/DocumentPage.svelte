@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import type { Schemas } from '$lib/api';
+  import { Owes } from '$lib/credit';
   import { KeyCap, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
   import { usePulse } from '$lib/pulse';
@@ -39,6 +40,7 @@
   let askDialog = $state<Words>();
   let waiveDialog = $state<Words>();
   let withdrawDialog = $state<Words>();
+  let owes = $state<Owes>();
   let waiveReason = $state('');
   const { doc, number, next, isOrder } = $derived(whole);
 
@@ -126,6 +128,7 @@
     ...(whole.waivable ? [{ key: 'w', words: 'let it pass', run: () => whole.waivable && waive(whole.waivable) }] : []),
     ...(doc.beside.length ? [{ key: 'b', words: 'another document beside it', run: () => void beside?.open() }] : []),
     { key: 'j', words: 'files', run: () => void files?.open() },
+    ...(isOrder ? [{ key: 'l', words: 'what they owe, and what would help', run: () => owes?.open() }] : []),
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
     ...(isOrder ? [] : [{ key: 'p', words: 'as it would print', run: () => void window.open(`/api/quotes/${number}/print`, '_blank') }]),
     { key: 'ArrowDown', words: 'next line', run: () => enter(1) },
@@ -158,6 +161,7 @@
   <p class="flex flex-wrap gap-4 pb-2 text-second">
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
     <button onclick={() => void files?.open()}><KeyCap>J</KeyCap> files</button>
+    {#if isOrder}<button onclick={() => owes?.open()}><KeyCap>L</KeyCap> what they owe</button>{/if}
     {#if !isOrder}<a href="/api/quotes/{number}/print" target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>{/if}
     {#if !isOrder && sheet.mayWrite}
       <button onclick={() => void copy(false)} title="a quote of its own with the same lines, at the prices of today">copy it</button>
@@ -177,6 +181,7 @@
 </div>
 
 <History bind:this={history} />
+{#if isOrder}<Owes bind:this={owes} {number} mayNote={session.person?.notesMoney ?? false} onnoted={() => void whole.follow()} />{/if}
 <NewRecord bind:this={fresh} {onmade} />
 <Beside bind:this={beside} choices={doc.beside} now={whole.name} />
 <Files
@@ -203,6 +208,7 @@
   label="why may it pass? The reason is kept."
   button="Let it pass"
   start={waiveReason}
+  until={whole.waived?.check === 'credit' ? 'until (a fortnight, unless you say)' : ''}
   take={whole.waive}
 />
 <Words

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { formKeys, KeyCap } from '$lib/keys';
+  import { DayField } from '$lib/shared';
 
   /** A small dialog that takes a few words: a reason, a note. */
   interface Props {
@@ -11,18 +12,21 @@
     start?: string;
     /** Something to tick beside the words. */
     tick?: string;
-    take: (words: string, ticked: boolean) => Promise<void>;
+    /** A day to say beside the words: what it is. */
+    until?: string;
+    take: (words: string, ticked: boolean, day: string) => Promise<void>;
   }
 
-  let { title, says, label, button, start = '', tick = '', take }: Props = $props();
+  let { title, says, label, button, start = '', tick = '', until = '', take }: Props = $props();
   let dialog = $state<HTMLDialogElement>();
   let words = $state('');
   let ticked = $state(false);
+  let day = $state('');
   let problem = $state('');
   let busy = $state(false);
 
   export function open() {
-    [words, problem, ticked] = [start, '', false];
+    [words, problem, ticked, day] = [start, '', false, ''];
     dialog?.showModal();
   }
 
@@ -30,7 +34,7 @@
     event.preventDefault();
     busy = true;
     try {
-      await take(words, ticked);
+      await take(words, ticked, day);
       dialog?.close();
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'It was not taken; your words are still here.';
@@ -48,6 +52,7 @@
       ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
     >
     {#if tick}<label class="flex items-center gap-2"><input type="checkbox" bind:checked={ticked} /> {tick}</label>{/if}
+    {#if until}<p><span class="mr-2 text-second">{until}</span><DayField bind:value={day} label={until} /></p>{/if}
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
     <div class="flex gap-2">
       <button class="btn btn-primary btn-sm" disabled={busy}>{button} <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button>

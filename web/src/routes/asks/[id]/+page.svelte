@@ -2,9 +2,10 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { AskState, Facts, Figures, Item, Lines, Said, SendBack, Together } from '$lib/asks';
+  import { Standing } from '$lib/credit';
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
-  import { day, fixed, Problem, since } from '$lib/shared';
+  import { day, DayField, fixed, Problem, since } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
   const one = new AskState((next) => void goto(next ? `/asks/${next}` : '/'));
@@ -91,7 +92,7 @@
         {#if view.rulers.length < view.fired.length}<p class="mt-1">{view.fired.join('; ')}.</p>{/if}
         <div class="mt-3"><Lines lines={view.lines} more={view.more} /></div>
         <p class="mt-2">
-          It costs {fixed(view.costs, 2).replace('-', '\u2212')}; the whole still earns <b>{fixed(view.earns, 2).replace('-', '\u2212')}</b> of {fixed(
+          {view.costs ? `It costs ${fixed(view.costs, 2).replace('-', '\u2212')}; the whole still earns` : 'The whole earns'} <b>{fixed(view.earns, 2).replace('-', '\u2212')}</b> of {fixed(
             view.total,
             2,
           )}
@@ -110,6 +111,12 @@
         <div class="mt-2"><Said said={view.said} steps={view.steps} /></div>
       </section>
       <div class="grid gap-3">
+        {#if view.credit}
+          <section class="border border-hairline bg-sheet p-4" aria-label="what they owe">
+            <h2 class="mb-1 font-serif text-[17px] leading-snug">What they owe <em class="text-second">{view.credit.currency}</em></h2>
+            <Standing view={view.credit} />
+          </section>
+        {/if}
         {#each view.items as item (item.key)}<Item {item} currency={view.currency} />{/each}
       </div>
       <div class="grid gap-3">
@@ -151,6 +158,9 @@
             <KeyCap>U</KeyCap>
           </form>
         {/if}
+        {#if view.credit}<span class="max-sm:col-span-2"
+            ><span class="mr-1 text-second">until</span><DayField bind:value={one.until} label="granted until; a fortnight, unless you say" /></span
+          >{/if}
         <button class="btn btn-outline" onclick={() => back?.open()}>Send back… <KeyCap>B</KeyCap></button>
         <button class="btn btn-outline" onclick={() => talk?.open()}>Ask something… <KeyCap>Q</KeyCap></button>
         {#if view.to.length}

@@ -1,0 +1,133 @@
+﻿using System;
+using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace Solvenda.Data.Migrations
+{
+    /// <inheritdoc />
+    public partial class HouseAndCredit : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.AddColumn<DateOnly>(
+                name: "Until",
+                table: "waiver",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.AddColumn<bool>(
+                name: "CreditStop",
+                table: "order",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: false);
+
+            migrationBuilder.AddColumn<DateOnly>(
+                name: "PaidOn",
+                table: "open_item",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
+                name: "CreditBlocked",
+                table: "buyer",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<long>(
+                name: "CreditInsuredMinor",
+                table: "buyer",
+                type: "INTEGER",
+                nullable: true);
+
+            migrationBuilder.AddColumn<DateOnly>(
+                name: "CreditUntil",
+                table: "buyer",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.AddColumn<DateOnly>(
+                name: "Until",
+                table: "ask",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.CreateTable(
+                name: "deposit",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    OrderId = table.Column<long>(type: "INTEGER", nullable: false),
+                    Minor = table.Column<long>(type: "INTEGER", nullable: false),
+                    ReceivedOn = table.Column<DateOnly>(type: "TEXT", nullable: false),
+                    Reference = table.Column<string>(type: "TEXT", nullable: false),
+                    By = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_deposit", x => x.Id);
+                    table.ForeignKey(
+                        name: "FK_deposit_order_OrderId",
+                        column: x => x.OrderId,
+                        principalTable: "order",
+                        principalColumn: "Id",
+                        onDelete: ReferentialAction.Cascade);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_deposit_OrderId",
+                table: "deposit",
+                column: "OrderId");
+
+            // What a buyer owes is asked about too, from here on.
+            foreach (var policy in new[] { "credit", "overdue" })
+                migrationBuilder.Sql(
+                    $"""
+                    INSERT INTO policy (Version, Code, Figure, Route, Conditions, Named, Buyers, Groups, Families,
+                        Channels, Hands, PatienceHours, "From", Holds, Dropped)
+                    SELECT 0, '{policy}', '{policy}', 'FirstAble', '', '', '', '', '', '', '', 8, '2000-01-01', 1, 0
+                    WHERE NOT EXISTS (SELECT 1 FROM policy WHERE Code = '{policy}')
+                    """
+                );
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropTable(
+                name: "deposit");
+
+            migrationBuilder.DropColumn(
+                name: "Until",
+                table: "waiver");
+
+            migrationBuilder.DropColumn(
+                name: "CreditStop",
+                table: "order");
+
+            migrationBuilder.DropColumn(
+                name: "PaidOn",
+                table: "open_item");
+
+            migrationBuilder.DropColumn(
+                name: "CreditBlocked",
+                table: "buyer");
+
+            migrationBuilder.DropColumn(
+                name: "CreditInsuredMinor",
+                table: "buyer");
+
+            migrationBuilder.DropColumn(
+                name: "CreditUntil",
+                table: "buyer");
+
+            migrationBuilder.DropColumn(
+                name: "Until",
+                table: "ask");
+        }
+    }
+}

@@ -1,0 +1,3 @@
+export { CreditState } from './credit.svelte';
+export { default as Owes } from './Owes.svelte';
+export { default as Standing } from './Standing.svelte';
