@@ -21,7 +21,7 @@ public sealed record GrantAsk(
     DateOnly? Until = null
 ) : IAct<DocumentRef>;
 
-[Leaves(typeof(AskGranted), typeof(AskHandedOn))]
+[Leaves(typeof(AskGranted), typeof(AskHandedOn), typeof(RecordMade), typeof(RecordChanged))]
 public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
 {
     public override Right Needs => Rights.Decide;
@@ -30,7 +30,7 @@ public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        return (await GrantAsync(deciding, work, input, cancel)).Ask.Open.Ref;
+        return (await GrantAsync(deciding, work, input, cancel)).Ask.Ref;
     }
 
     internal static async Task<Decided> GrantAsync(
@@ -57,8 +57,8 @@ public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
             decided.Next is { } next
                 ? new AskHandedOn(row.Id, work.Actor.Name, next)
                 : new AskGranted(row.Id, work.Actor.Name, decided.Before, decided.After, Words(row)),
-            decided.Ask.Open.Subject,
-            decided.Ask.Open.Dossier.Id,
+            decided.Ask.Subject,
+            decided.Ask.Dossier,
             input.Note.Trim() is { Length: > 0 } note ? note : null
         );
         return decided;
@@ -74,6 +74,8 @@ public sealed class GrantAskAct(Deciding deciding) : Act<GrantAsk, DocumentRef>
     {
         if (input.UpTo is not { } most)
             return;
+        if (ask.Change is not null)
+            throw RefusedException.Bad("up_to", "What is kept on file is granted as asked, or sent back.", "upTo");
         if (ask.GoesOn)
             throw RefusedException.Bad("up_to", "How far it goes is for the last who is asked to say.", "upTo");
         var fired = ask.Fired.FirstOrDefault(f => f.Figure == input.Figure);

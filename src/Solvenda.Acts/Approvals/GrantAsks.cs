@@ -6,7 +6,7 @@ namespace Solvenda.Acts.Approvals;
 /// <summary>Says yes to several asks at once, as they were asked: to all of them, or to none.</summary>
 public sealed record GrantAsks(IReadOnlyList<long> Asks, string Note) : IAct<int>;
 
-[Leaves(typeof(AskGranted), typeof(AskHandedOn))]
+[Leaves(typeof(AskGranted), typeof(AskHandedOn), typeof(RecordMade), typeof(RecordChanged))]
 public sealed class GrantAsksAct(Deciding deciding) : Act<GrantAsks, int>
 {
     private const int Most = 100;

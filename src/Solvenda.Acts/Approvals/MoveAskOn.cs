@@ -39,7 +39,7 @@ public sealed class MoveAskOnAct(AskLoader asks, Deciding deciding, AskClock clo
                 overdue ? $"{from} did not answer in time" : $"{from} is not there",
                 cancel
             );
-            Leave(work, ask, new AskMoved(ask.Row.Id, from, next.NamesOf(ask.Open.People), reason));
+            Leave(work, ask, new AskMoved(ask.Row.Id, from, next.NamesOf(ask.People), reason));
             return true;
         }
         if (!overdue)
@@ -50,15 +50,14 @@ public sealed class MoveAskOnAct(AskLoader asks, Deciding deciding, AskClock clo
             work,
             ask.HolderIds,
             string.Create(System.Globalization.CultureInfo.InvariantCulture, $"ask-{ask.Row.Id}-{work.Now.Ticks}"),
-            $"Still waiting for you: {ask.Open.Number} for {ask.Open.Buyer.Name}, {ask.Fired[0].Words}",
+            $"Still waiting for you: {ask.Called}, {ask.Fired[0].Words}",
             $"/asks/{ask.Row.Id}",
             cancel
         );
         return true;
     }
 
-    private static void Leave(Work work, OpenAsk ask, AskMoved moved) =>
-        work.Leave(moved, ask.Open.Subject, ask.Open.Dossier.Id);
+    private static void Leave(Work work, OpenAsk ask, AskMoved moved) => work.Leave(moved, ask.Subject, ask.Dossier);
 
     /// <summary>Those that may have to move: overdue, or held by somebody who is away or left.</summary>
     public static Task<List<long>> DueAsync(Data.SolvendaDb db, DateTime now, DateOnly day, CancellationToken cancel)

@@ -48,16 +48,16 @@ public static class Onward
     {
         ArgumentNullException.ThrowIfNull(ask);
         return ask.Row.Holders.Exists(h =>
-            ask.Open.People.GetValueOrDefault(new PersonId(h.PersonId)) is { Active: true } holder
+            ask.People.GetValueOrDefault(new PersonId(h.PersonId)) is { Active: true } holder
             && holder.AwayOn(day) is null
         );
     }
 
     private static ImmutableArray<PersonId> Able(OpenAsk ask, IEnumerable<PersonId> of, bool mustCover, DateOnly day) =>
         [
-            .. of.Select(ask.Open.People.GetValueOrDefault)
+            .. of.Select(ask.People.GetValueOrDefault)
                 .OfType<Decider>()
-                .Select(p => PolicyRoute.WhoDecides(p, ask.Involved, ask.Open.People, day))
+                .Select(p => PolicyRoute.WhoDecides(p, ask.Involved, ask.People, day))
                 .OfType<Decider>()
                 .Where(d => !mustCover || Route.Covers(d.Authority, ask.Fired))
                 .Select(d => d.Id)
@@ -69,9 +69,9 @@ public static class Onward
     {
         foreach (var holder in ask.Row.Holders)
         {
-            if (ask.Open.People.GetValueOrDefault(new PersonId(holder.PersonId)) is not { } from)
+            if (ask.People.GetValueOrDefault(new PersonId(holder.PersonId)) is not { } from)
                 continue;
-            foreach (var level in Route.Climb(from, ask.Open.People))
+            foreach (var level in Route.Climb(from, ask.People))
             {
                 if (Able(ask, [level.Id], true, day) is { IsEmpty: false } people && !people.All(ask.IsHeldBy))
                     return new Holding(Math.Max(ask.Row.Step, ask.Steps.Length - 1), people);

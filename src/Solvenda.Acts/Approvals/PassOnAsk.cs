@@ -1,5 +1,4 @@
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -11,7 +10,7 @@ namespace Solvenda.Acts.Approvals;
 public sealed record PassOnAsk(long Ask, PersonId To, string Note) : IAct<DocumentRef>;
 
 [Leaves(typeof(AskPassedOn))]
-public sealed class PassOnAskAct(AskLoader asks, Deciding deciding, Judge judge) : Act<PassOnAsk, DocumentRef>
+public sealed class PassOnAskAct(AskLoader asks, Deciding deciding) : Act<PassOnAsk, DocumentRef>
 {
     public override Right Needs => Rights.Decide;
 
@@ -22,12 +21,12 @@ public sealed class PassOnAskAct(AskLoader asks, Deciding deciding, Judge judge)
         var ask = await asks.AskAsync(work.Db, input.Ask, cancel);
         if (AskMoves.Table.After(ask.Row.Outcome, AskDoing.PassOn) is null)
             throw RefusedException.Clash("ask_decided", "It was decided or withdrawn already.");
-        var judged = await judge.JudgeAsync(work.Db, ask.Open, ask.Open.Owner.Hand, cancel);
-        if (ask.WhyNot(work.Actor.Hand.Person, judged.Approval) is { } refused)
+        var approval = (await deciding.JudgedAsync(work.Db, ask, cancel))?.Approval ?? Judgement.Nothing;
+        if (ask.WhyNot(work.Actor.Hand.Person, approval) is { } refused)
             throw RefusedException.Of(refused);
-        if (!To(ask, judged.Approval, work.Actor.Hand.Person, work.Today).Any(d => d.Id == input.To))
+        if (!To(ask, approval, work.Actor.Hand.Person, work.Today).Any(d => d.Id == input.To))
             throw RefusedException.Bad("cannot_decide", "They may not decide this, or are away; it stays yours.", "to");
-        var to = ask.Open.People[input.To];
+        var to = ask.People[input.To];
         await deciding.GiveAsync(
             work,
             ask,
@@ -37,11 +36,11 @@ public sealed class PassOnAskAct(AskLoader asks, Deciding deciding, Judge judge)
         );
         work.Leave(
             new AskPassedOn(ask.Row.Id, work.Actor.Name, to.Name),
-            ask.Open.Subject,
-            ask.Open.Dossier.Id,
+            ask.Subject,
+            ask.Dossier,
             input.Note.Trim() is { Length: > 0 } note ? note : null
         );
-        return ask.Open.Ref;
+        return ask.Ref;
     }
 
     /// <summary>Whom it can be given to: who is there, is not involved, and covers it.</summary>
@@ -49,7 +48,7 @@ public sealed class PassOnAskAct(AskLoader asks, Deciding deciding, Judge judge)
     {
         ArgumentNullException.ThrowIfNull(ask);
         return ask
-            .Open.People.Values.Where(d =>
+            .People.Values.Where(d =>
                 d.Active
                 && d.Id != me
                 && d.AwayOn(day) is null

@@ -32,7 +32,8 @@ public sealed class SendBackAskAct(Deciding deciding) : Act<SendBackAsk, Documen
             a =>
                 a.Row.Marks = string.Join(
                     ',',
-                    a.Open.Sheet.Lines.Select(l => l.Key)
+                    (a.Sheet?.Sheet.Lines ?? [])
+                        .Select(l => l.Key)
                         .Where(k => input.Marks?.Contains(k) == true)
                         .Select(k => k.ToString(CultureInfo.InvariantCulture))
                 )
@@ -40,10 +41,10 @@ public sealed class SendBackAskAct(Deciding deciding) : Act<SendBackAsk, Documen
         var ask = decided.Ask;
         work.Leave(
             new AskSentBack(ask.Row.Id, work.Actor.Name, decided.Before, decided.After, AskFacts.MarksOf(ask.Row)),
-            ask.Open.Subject,
-            ask.Open.Dossier.Id,
+            ask.Subject,
+            ask.Dossier,
             ask.Row.Note
         );
-        return ask.Open.Ref;
+        return ask.Ref;
     }
 }

@@ -39,19 +39,19 @@ public sealed class TalkAboutAskAct(AskLoader asks, AskClock clock, Telling tell
         ask.Row.DueAt = isQuestion
             ? null
             : await clock.DueAsync(work.Db, work.Now, ask.Row.PatienceHours, ask.HolderIds, cancel);
-        work.Leave(new AskTalked(ask.Row.Id, isQuestion), ask.Open.Subject, ask.Open.Dossier.Id, words);
+        work.Leave(new AskTalked(ask.Row.Id, isQuestion), ask.Subject, ask.Dossier, words);
         PersonId[] told =
-            isQuestion ? [new(ask.Row.AskedById), ask.Open.Owner.Id]
+            isQuestion ? [new(ask.Row.AskedById), ask.Owner]
             : answered is { } by ? [new(by)]
             : [.. ask.HolderIds];
         await telling.TellAsync(
             work,
             told,
             string.Create(System.Globalization.CultureInfo.InvariantCulture, $"ask-{ask.Row.Id}-{work.Now.Ticks}"),
-            $"{work.Actor.Name} {(isQuestion ? "asks" : "answers")} about {ask.Open.Number}: {words}",
+            $"{work.Actor.Name} {(isQuestion ? "asks" : "answers")} about {ask.Called}: {words}",
             $"/asks/{ask.Row.Id}",
             cancel
         );
-        return ask.Open.Ref;
+        return ask.Ref;
     }
 }

@@ -1,6 +1,5 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Notices;
-using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -12,32 +11,31 @@ namespace Solvenda.Acts.Approvals;
 public sealed record WithdrawAsk(long Ask) : IAct<DocumentRef>;
 
 [Leaves(typeof(AskWithdrawn))]
-public sealed class WithdrawAskAct(AskLoader asks, Deciding deciding, Judge judge, Telling telling)
-    : Act<WithdrawAsk, DocumentRef>
+public sealed class WithdrawAskAct(AskLoader asks, Deciding deciding, Telling telling) : Act<WithdrawAsk, DocumentRef>
 {
-    public override Right Needs => Rights.Write;
+    public override Right Needs => Rights.Own;
 
     public override async Task<DocumentRef> RunAsync(Work work, WithdrawAsk input, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var ask = await asks.AskAsync(work.Db, input.Ask, cancel);
-        if (work.Actor.PersonId is not { } me || (me != ask.Row.AskedById && me != ask.Open.Owner.Id.Value))
+        if (work.Actor.PersonId is not { } me || (me != ask.Row.AskedById && me != ask.Owner.Value))
             throw RefusedException.Forbidden("Whoever asked takes it back, or the seller whose it is.");
         if (AskMoves.Table.After(ask.Row.Outcome, AskDoing.Withdraw) is not { } outcome)
             throw RefusedException.Clash("ask_decided", "It was decided or withdrawn already.");
         (ask.Row.Outcome, ask.Row.DecidedAt, ask.Row.DueAt) = (outcome, work.Now, null);
-        var judged = await judge.JudgeAsync(work.Db, ask.Open, ask.Open.Owner.Hand, cancel);
+        var judged = await deciding.JudgedAsync(work.Db, ask, cancel);
         var (before, after) = await deciding.MovedAsync(work, ask, judged, AskDoing.Withdraw, cancel);
-        work.Leave(new AskWithdrawn(ask.Row.Id, before, after), ask.Open.Subject, ask.Open.Dossier.Id);
+        work.Leave(new AskWithdrawn(ask.Row.Id, before, after), ask.Subject, ask.Dossier);
         await telling.TellAsync(
             work,
             ask.HolderIds,
             $"ask-{ask.Row.Id}-withdrawn",
-            $"{work.Actor.Name} took back what was asked about {ask.Open.Number}",
+            $"{work.Actor.Name} took back what was asked about {ask.Called}",
             $"/asks/{ask.Row.Id}",
             cancel
         );
-        return ask.Open.Ref;
+        return ask.Ref;
     }
 }

@@ -33,7 +33,10 @@ public sealed class NothingIsOrphaned : IProof
         [
             ("no document has sheet", db.Sheets.Where(s => !sheets.Contains(s.Id)).Select(s => s.Id)),
             ("two documents have sheet", sheets.GroupBy(s => s).Where(g => g.Count() > 1).Select(g => g.Key)),
-            ("no sheet for ask", db.Asks.Where(a => !db.Sheets.Any(s => s.Id == a.SheetId)).Select(a => a.Id)),
+            (
+                "no sheet for ask",
+                db.Asks.Where(a => a.SheetId != null && !db.Sheets.Any(s => s.Id == a.SheetId)).Select(a => a.Id)
+            ),
             ("no order for waiver", db.Waivers.Where(w => !db.Orders.Any(o => o.Id == w.OrderId)).Select(w => w.Id)),
             (
                 "no order for commitment",

@@ -1,5 +1,6 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Records;
 
@@ -8,7 +9,7 @@ public sealed record ChangeRecord(string Kind, long Id, long Seen, IReadOnlyDict
     : IAct<long>;
 
 [Leaves(typeof(RecordChanged))]
-public sealed class ChangeRecordAct : Act<ChangeRecord, long>
+public sealed class ChangeRecordAct(PriceBooks books) : Act<ChangeRecord, long>
 {
     public override Right Needs => Rights.Records;
 
@@ -18,7 +19,8 @@ public sealed class ChangeRecordAct : Act<ChangeRecord, long>
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var writer = RecordKinds.Changeable(input.Kind, work.Actor).Writer;
-        await writer.ChangeAsync(work, input.Id, input.Seen, input.Values, cancel);
+        var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
+        await writer.ChangeAsync(work, input.Id, input.Seen, input.Values, keeping, cancel);
         return input.Id;
     }
 }

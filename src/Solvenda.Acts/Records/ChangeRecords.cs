@@ -1,5 +1,6 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Records;
 
@@ -16,7 +17,7 @@ public sealed record ChangeRecords(
 ) : IAct<int>;
 
 [Leaves(typeof(RecordChanged))]
-public sealed class ChangeRecordsAct : Act<ChangeRecords, int>
+public sealed class ChangeRecordsAct(PriceBooks books) : Act<ChangeRecords, int>
 {
     private const int Most = 5_000;
 
@@ -46,7 +47,8 @@ public sealed class ChangeRecordsAct : Act<ChangeRecords, int>
                     $"{ids.Count:#,0} fit the filter now, not {input.Count:#,0}; nothing was changed. Look again."
                 )
             );
-        await of.Writer.ChangeAllAsync(work, ids, input.Values, cancel);
+        var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
+        await of.Writer.ChangeAllAsync(work, ids, input.Values, keeping, cancel);
         return ids.Count;
     }
 }

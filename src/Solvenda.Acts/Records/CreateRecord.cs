@@ -1,5 +1,6 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Records;
 
@@ -7,15 +8,17 @@ namespace Solvenda.Acts.Records;
 public sealed record CreateRecord(string Kind, IReadOnlyDictionary<string, string> Values) : IAct<long>;
 
 [Leaves(typeof(RecordMade))]
-public sealed class CreateRecordAct : Act<CreateRecord, long>
+public sealed class CreateRecordAct(PriceBooks books) : Act<CreateRecord, long>
 {
     public override Right Needs => Rights.Records;
 
     /// <returns>Its key.</returns>
-    public override Task<long> RunAsync(Work work, CreateRecord input, CancellationToken cancel)
+    public override async Task<long> RunAsync(Work work, CreateRecord input, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        return RecordKinds.Changeable(input.Kind, work.Actor).Writer.CreateAsync(work, input.Values, cancel);
+        var writer = RecordKinds.Changeable(input.Kind, work.Actor).Writer;
+        var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
+        return await writer.CreateAsync(work, input.Values, keeping, cancel);
     }
 }

@@ -16,7 +16,7 @@ public sealed record RaisePrices(string Family, string List, decimal Percent, Da
 public sealed record MovedPrice(string Item, string Words, string Unit, string Currency, decimal Before, decimal After);
 
 [Leaves(typeof(PricesRaised), typeof(RecordChanged))]
-public sealed class RaisePricesAct : Act<RaisePrices, int>
+public sealed class RaisePricesAct(PriceBooks books) : Act<RaisePrices, int>
 {
     public override Right Needs => Rights.Records;
 
@@ -33,8 +33,17 @@ public sealed class RaisePricesAct : Act<RaisePrices, int>
                 "No price of this list and family holds on that day; nothing was changed.",
                 "family"
             );
+        var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
         foreach (var (row, view) in moved)
-            Move(work, input, row, view);
+        {
+            var made = Made(input, row, view);
+            keeping.MustBeOurs(
+                Kinds.Prices.Kind,
+                made,
+                [new RecordFieldChange("price", "price", Plain(view.Before), Plain(view.After), true)]
+            );
+            Move(work, input, row, view, made);
+        }
         work.Leave(
             new PricesRaised(input.Family, input.List, input.Percent, input.From, moved.Count),
             $"families:{input.Family}"
@@ -42,21 +51,24 @@ public sealed class RaisePricesAct : Act<RaisePrices, int>
         return moved.Count;
     }
 
-    private static void Move(Work work, RaisePrices input, ListPriceRow row, MovedPrice view)
+    private static string Plain(decimal price) => price.ToString(CultureInfo.InvariantCulture);
+
+    private static ListPriceRow Made(RaisePrices input, ListPriceRow row, MovedPrice view) =>
+        new()
+        {
+            List = row.List,
+            ItemId = row.ItemId,
+            Unit = row.Unit,
+            Currency = row.Currency,
+            PriceBase = row.PriceBase,
+            Price = view.After,
+            From = input.From,
+            To = row.To,
+        };
+
+    private static void Move(Work work, RaisePrices input, ListPriceRow row, MovedPrice view, ListPriceRow made)
     {
-        work.Db.ListPrices.Add(
-            new ListPriceRow
-            {
-                List = row.List,
-                ItemId = row.ItemId,
-                Unit = row.Unit,
-                Currency = row.Currency,
-                PriceBase = row.PriceBase,
-                Price = view.After,
-                From = input.From,
-                To = row.To,
-            }
-        );
+        work.Db.ListPrices.Add(made);
         var until = input.From.AddDays(-1);
         work.Leave(
             new RecordChanged(

@@ -2,6 +2,7 @@ using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
+using Solvenda.Core.Approvals;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -68,6 +69,9 @@ public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
 
     /// <summary>A new row, with what must not be null.</summary>
     public required Func<TRow> Make { get; init; }
+
+    /// <summary>What policies look at when a row is kept; null where they look at nothing of it.</summary>
+    public Func<TRow, KeptFacts, Kept>? Figures { get; init; }
 
     /// <summary>The rows with the children that fields are made of.</summary>
     public Func<SolvendaDb, IQueryable<TRow>> Rows { get; init; } = db => db.Set<TRow>();

@@ -31,6 +31,10 @@ public static class RecordKinds
         Kinds.Holidays.Kind,
     ];
 
+    /// <summary>Who sees every field: the house itself, when it keeps what was granted.</summary>
+    public const Roles EverybodySees =
+        Roles.Admin | Roles.Lead | Roles.Desk | Roles.Seller | Roles.Credit | Roles.Billing | Roles.Planner;
+
     public static RecordKind Find(string name) =>
         All.FirstOrDefault(k => k.Name == name) ?? throw RefusedException.NotFound("such kind of record");
 

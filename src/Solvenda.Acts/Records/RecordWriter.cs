@@ -3,6 +3,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
+using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Data.Events;
@@ -16,13 +17,19 @@ public sealed record RecordFault(string Field, string Words);
 /// <summary>Changes the records of one kind, whatever it is, within an act.</summary>
 public interface IRecordWriter
 {
-    Task<long> CreateAsync(Work work, IReadOnlyDictionary<string, string> values, CancellationToken cancel);
+    Task<long> CreateAsync(
+        Work work,
+        IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
+        CancellationToken cancel
+    );
 
     Task ChangeAsync(
         Work work,
         long id,
         long version,
         IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
         CancellationToken cancel
     );
 
@@ -31,17 +38,39 @@ public interface IRecordWriter
         Work work,
         IReadOnlyList<long> ids,
         IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
         CancellationToken cancel
     );
 
-    Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel);
+    /// <summary>
+    /// What a change would be, and what policies say of it; nothing is kept. Refused where it fits nowhere, whoever
+    /// may set the fields.
+    /// </summary>
+    /// <param name="id">Null for a record that is to be made.</param>
+    Task<Proposed> ProposeAsync(
+        Work work,
+        long? id,
+        IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
+        CancellationToken cancel
+    );
+
+    Task SwitchAsync(Work work, long id, long version, bool on, string? why, Keeping keeping, CancellationToken cancel);
 }
+
+/// <summary>A change of a record that is not kept yet.</summary>
+public sealed record Proposed(string Calls, ImmutableArray<RecordFieldChange> Changes, ImmutableArray<KeptNeed> Needs);
 
 /// <inheritdoc />
 public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
     where TRow : class, IRecordRow
 {
-    public async Task<long> CreateAsync(Work work, IReadOnlyDictionary<string, string> values, CancellationToken cancel)
+    public async Task<long> CreateAsync(
+        Work work,
+        IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
+        CancellationToken cancel
+    )
     {
         var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
         var row = kind.Make();
@@ -57,11 +86,12 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
                     );
                 continue;
             }
-            MayChange(work, field);
+            MayChange(work, field, keeping);
             if (field.Set(row, text, references) is { } wrong)
                 throw RefusedException.Bad("record_field", $"{Capital(wrong)}; nothing was made.", field.Name);
         }
         Whole(row, references);
+        keeping.MustBeOurs(kind, row, []);
         work.Db.Set<TRow>().Add(row);
         await SaveAsync(work, row, references, cancel);
         await kind.StandsAloneAsync(work.Db, row, cancel);
@@ -82,12 +112,13 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         long id,
         long version,
         IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
         CancellationToken cancel
     )
     {
         var row = await FindAsync(work, id, version, cancel);
         var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
-        await ChangeAsync(work, row, references, values, cancel);
+        await ChangeAsync(work, row, references, values, keeping, cancel);
         await SaveAsync(work, row, references, cancel);
         await kind.StandsAloneAsync(work.Db, row, cancel);
     }
@@ -96,6 +127,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         Work work,
         IReadOnlyList<long> ids,
         IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
         CancellationToken cancel
     )
     {
@@ -106,7 +138,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
             if (rows.Count < some.Length)
                 throw RefusedException.NotFound($"such {kind.One} any more; nothing was changed");
             foreach (var row in rows)
-                await ChangeAsync(work, row, references, values, cancel);
+                await ChangeAsync(work, row, references, values, keeping, cancel);
             await SaveAsync(work, rows[0], references, cancel);
             foreach (var row in rows)
                 await kind.StandsAloneAsync(work.Db, row, cancel);
@@ -118,6 +150,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         TRow row,
         References references,
         IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
         CancellationToken cancel
     )
     {
@@ -130,7 +163,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
             var old = field.Get(row, references);
             if (old == text.Trim())
                 continue;
-            MayChange(work, field);
+            MayChange(work, field, keeping);
             if (field.Set(row, text, references) is { } wrong)
                 throw RefusedException.Bad("record_field", $"{Capital(wrong)}; the old value was kept.", field.Name);
             var after = field.Get(row, references);
@@ -141,6 +174,7 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         row.Version++;
         if (changes.Count == 0)
             return;
+        keeping.MustBeOurs(kind, row, changes);
         var owner = await kind.Owner(work.Db, row, cancel);
         var calls = kind.CallsOf(row, references);
         work.Leave(
@@ -149,12 +183,23 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         );
     }
 
-    public async Task SwitchAsync(Work work, long id, long version, bool on, string? why, CancellationToken cancel)
+    public async Task SwitchAsync(
+        Work work,
+        long id,
+        long version,
+        bool on,
+        string? why,
+        Keeping keeping,
+        CancellationToken cancel
+    )
     {
         var row = await FindAsync(work, id, version, cancel);
         if (row.Active == on)
             return;
         row.Active = on;
+        // What was switched off and holds again is kept anew.
+        if (on)
+            keeping.MustBeOurs(kind, row, []);
         row.Version++;
         var references = await References.LoadAsync(work.Db, [], cancel);
         await work.Db.SaveChangesAsync(cancel);
@@ -162,12 +207,44 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         work.Leave(new RecordSwitched(kind.Name, kind.CallsOf(row, references), on), Subject(id), null, why);
     }
 
+    public async Task<Proposed> ProposeAsync(
+        Work work,
+        long? id,
+        IReadOnlyDictionary<string, string> values,
+        Keeping keeping,
+        CancellationToken cancel
+    )
+    {
+        // Looked at apart from everything that is kept.
+        var row = id is { } known
+            ? await kind.Rows(work.Db).AsNoTracking().FirstOrDefaultAsync(r => r.Id == known, cancel)
+                ?? throw RefusedException.NotFound($"such {kind.One}")
+            : kind.Make();
+        var references = await References.LoadAsync(work.Db, kind.Referred, cancel);
+        var changes = ImmutableArray.CreateBuilder<RecordFieldChange>();
+        foreach (var field in kind.Fields.Where(f => values.ContainsKey(f.Name)))
+        {
+            var old = field.Get(row, references);
+            if (field.ByHouse)
+                MayChange(work, field, keeping);
+            if (field.Set(row, values[field.Name], references) is { } wrong)
+                throw RefusedException.Bad("record_field", $"{Capital(wrong)}; nothing was asked.", field.Name);
+            if (field.Get(row, references) is var after && after != old)
+                changes.Add(new RecordFieldChange(field.Name, field.Label, old, after, field.Money || kind.Money));
+        }
+        Whole(row, references);
+        var needs = keeping.Of(kind, row, id is null ? [] : changes);
+        return new Proposed(kind.CallsOf(row, references), changes.ToImmutable(), needs);
+    }
+
     private string Subject(long id) => Work.SubjectOf(kind.Name, id);
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 
-    private static void MayChange(Work work, Field field)
+    private static void MayChange(Work work, Field field, Keeping keeping)
     {
+        if (keeping.IsGranted)
+            return;
         if (field.ByHouse)
             throw RefusedException.Forbidden($"“{field.Label}” is kept by the house; nothing was changed.");
         if (field.OnlyBy != Roles.None && (work.Actor.Roles & field.OnlyBy) == Roles.None)

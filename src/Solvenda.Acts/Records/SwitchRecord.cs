@@ -1,5 +1,6 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Records;
 
@@ -16,7 +17,7 @@ public sealed record SwitchRecord(
 ) : IAct<long>;
 
 [Leaves(typeof(RecordSwitched), typeof(RecordChanged))]
-public sealed class SwitchRecordAct : Act<SwitchRecord, long>
+public sealed class SwitchRecordAct(PriceBooks books) : Act<SwitchRecord, long>
 {
     public override Right Needs => Rights.Records;
 
@@ -26,10 +27,11 @@ public sealed class SwitchRecordAct : Act<SwitchRecord, long>
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var writer = RecordKinds.Changeable(input.Kind, work.Actor).Writer;
+        var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
         var seen = input.Seen;
         if (input.Values is { Count: > 0 } values)
-            await writer.ChangeAsync(work, input.Id, seen++, values, cancel);
-        await writer.SwitchAsync(work, input.Id, seen, input.On, input.Why, cancel);
+            await writer.ChangeAsync(work, input.Id, seen++, values, keeping, cancel);
+        await writer.SwitchAsync(work, input.Id, seen, input.On, input.Why, keeping, cancel);
         return input.Id;
     }
 }

@@ -106,3 +106,9 @@ public abstract class CreditFigure : Figure
     /// <summary>Of an order; null where there is nothing to decide on.</summary>
     public abstract decimal? Of(CreditAtOrder credit);
 }
+
+/// <summary>
+/// A figure of what is about to be kept on file: judged for whoever keeps it. How it is read stands with the kind of
+/// record, which knows what it means.
+/// </summary>
+public abstract class KeptFigure : Figure;

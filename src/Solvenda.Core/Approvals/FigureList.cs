@@ -42,6 +42,15 @@ public static class FigureList
     /// <summary>Of what the buyer owes with an order, for whoever confirms it.</summary>
     public static readonly ImmutableArray<CreditFigure> OfCredit = [Credit, new DaysOverdue()];
 
+    /// <summary>Of what is kept on file, for whoever keeps it.</summary>
+    public static readonly ImmutableArray<KeptFigure> OfKept =
+    [
+        new KeptFloor(),
+        new LimitRaised(),
+        new DaysKept(),
+        new KeptChange(),
+    ];
+
     /// <summary>
     /// Codes of the figures that a house begins with a policy on; on the others one may be made.
     /// </summary>
@@ -58,10 +67,12 @@ public static class FigureList
         "without-cost",
         "credit",
         "overdue",
+        "kept-floor",
+        "limit-raised",
     ];
 
     /// <summary>All of them.</summary>
-    public static readonly ImmutableArray<Figure> All = [.. OfLines, .. OfTerms, .. OfTheWhole, .. OfCredit];
+    public static readonly ImmutableArray<Figure> All = [.. OfLines, .. OfTerms, .. OfTheWhole, .. OfCredit, .. OfKept];
 
     private static readonly FrozenDictionary<string, Figure> ByCode = All.ToFrozenDictionary(f => f.Code);
 

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("7dd6569f-f04e-452e-a10e-ffbdbc868e67"), entityTypeCount: 62)
+            : base(skipDetectChanges: false, modelId: new Guid("959e9117-2fbc-4650-ba8e-f422619f0f3f"), entityTypeCount: 62)
         {
         }
 

@@ -76,7 +76,11 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
     private void AddPolicies()
     {
         // Credit is for credit control, and above what they may for whoever is above them.
-        foreach (var policy in db.Policies.Where(p => p.Figure == "credit" || p.Figure == "overdue").ToList())
+        foreach (
+            var policy in db
+                .Policies.Where(p => p.Figure == "credit" || p.Figure == "overdue" || p.Figure == "limit-raised")
+                .ToList()
+        )
         {
             (policy.Route, policy.Named) = (Core.Approvals.Policies.RouteKind.Named, "credit-control");
             db.Policies.Update(policy);

@@ -275,6 +275,10 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("AskedAt")
                         .HasColumnType("TEXT");
 
@@ -282,6 +286,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("AskedByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Change")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -329,7 +337,7 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("QuestionById")
                         .HasColumnType("INTEGER");
 
-                    b.Property<long>("SheetId")
+                    b.Property<long?>("SheetId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Shown")
@@ -2776,9 +2784,7 @@ namespace Solvenda.Data.Migrations
                 {
                     b.HasOne("Solvenda.Data.Rows.SheetRow", "Sheet")
                         .WithMany()
-                        .HasForeignKey("SheetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .HasForeignKey("SheetId");
 
                     b.Navigation("Sheet");
                 });

@@ -226,10 +226,18 @@ public sealed class OrderRow
 public sealed class AskRow
 {
     public long Id { get; set; }
-    public long SheetId { get; set; }
-    public SheetRow Sheet { get; set; } = null!;
 
-    /// <summary>Number of the quote or order.</summary>
+    /// <summary>Null where it is about something on file.</summary>
+    public long? SheetId { get; set; }
+    public SheetRow? Sheet { get; set; }
+
+    /// <summary>What is to be kept on file, as JSON (AskedChange); empty where it is about a sheet.</summary>
+    public string Change { get; set; } = "";
+
+    /// <summary>What a record is called that it is about; empty where it is about a sheet.</summary>
+    public string About { get; set; } = "";
+
+    /// <summary>Number of the quote or order, or the subject of the record.</summary>
     public required string Subject { get; set; }
 
     /// <summary>Whose figures they are; null for a machine's.</summary>

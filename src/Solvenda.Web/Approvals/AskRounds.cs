@@ -113,7 +113,7 @@ public static class AskRounds
         return rows.ConvertAll(r => new AskBeside(
             r.Ask.Id,
             r.Ask.Subject,
-            r.Buyer ?? "",
+            r.Buyer ?? r.Ask.About,
             r.Ask.AskedByName,
             string.Join("; ", AskFacts.FiredOf(r.Ask).Select(f => f.Words)),
             AskFacts.ShownOf(r.Ask).GivenAway,

@@ -106,16 +106,21 @@ public sealed record AskMore(int Lines, decimal Earns);
 /// <param name="Position">From 1; 0: it is not among them.</param>
 public sealed record AskPlace(int Position, int Waiting, long? Next);
 
+/// <summary>A field that is to be kept on file.</summary>
+public sealed record AskChange(string Label, string Before, string After, bool Money);
+
 /// <summary>Everything to decide on in one look.</summary>
 /// <param name="Yours">What of it is theirs to decide, in words.</param>
 /// <param name="Credit">What the buyer owes, where that is asked about; null where it is not.</param>
+/// <param name="Path">Where what it is about is looked at.</param>
+/// <param name="Change">What is to be kept on file; empty where it is about a sheet.</param>
 /// <param name="SinceLast">What changed since it was last decided, first the note of then; empty where it is the first
 /// round.</param>
 public sealed record AskView(
     long Id,
     string Subject,
     string Number,
-    bool IsOrder,
+    string Path,
     string Sentence,
     string Yours,
     string Hand,
@@ -144,6 +149,7 @@ public sealed record AskView(
     string Buyer,
     long BuyerId,
     CreditView? Credit,
+    IReadOnlyList<AskChange> Change,
     IReadOnlyList<AskFact> OfBuyer,
     IReadOnlyList<AskFact> OfHand,
     IReadOnlyList<AskInstead> Instead,

@@ -14,7 +14,7 @@ using Solvenda.Web.Credit;
 namespace Solvenda.Web.Approvals;
 
 /// <summary>Puts together what somebody decides an ask on.</summary>
-public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
+public sealed class AskViews(AskLoader asks, Judge judge, PriceBooks books, HouseClock clock)
 {
     private const int MostLines = 8;
     private const int MostItems = 3;
@@ -23,14 +23,13 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(who);
-        var ask = await asks.AskAsync(db, id, cancel);
-        if (!MaySee(ask, who))
-            throw RefusedException.Forbidden("That ask is between those who asked it and those who decide it.");
-        var (row, open, me) = (ask.Row, ask.Open, who.Hand.Person);
+        var ask = await SeenAsync(db, id, who, cancel);
+        if (ask.Sheet is not { } open)
+            return await AskChanges.OfAsync(db, ask, who, books, clock, cancel);
+        var (row, me) = (ask.Row, who.Hand.Person);
         var judged = await judge.JudgeAsync(db, open, open.Owner.Hand, cancel);
-        var hand = row.HandId is { } h && open.People.TryGetValue(new PersonId(h), out var person) ? person : null;
+        var (hand, authority) = HandOf(ask);
         var mine = row.Outcome == AskOutcome.Waiting && ask.WhyNot(me, judged.Approval) is null;
-        var authority = hand?.Authority ?? Authority.None;
         var (causes, plain) = (Causes(ask, judged, authority), Plain(judged));
         var waiting = await AskRounds.WaitingAsync(db, who.PersonId, cancel);
         var lines = LinesOf(judged, causes);
@@ -38,7 +37,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             row.Id,
             row.Subject,
             open.Number,
-            open.Order is not null,
+            ask.Path,
             ask.IsOfCredit ? OfCredit(row.AskedByName, ask, judged) : Sentence(row.HandName, open, causes),
             Yours(ask, hand, mine),
             row.HandName,
@@ -67,6 +66,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             open.Buyer.Name,
             open.Buyer.Id,
             ask.IsOfCredit ? await CreditViews.OfOrderAsync(db, judged, cancel) : null,
+            [],
             await AskStandings.OfBuyerAsync(db, open, clock, cancel),
             await AskStandings.OfHandAsync(db, row.HandId, clock.Today, cancel),
             AskRulers.Instead(causes, judged, authority),
@@ -80,10 +80,23 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
         );
     }
 
+    private async Task<OpenAsk> SeenAsync(SolvendaDb db, long id, Actor who, CancellationToken cancel)
+    {
+        var ask = await asks.AskAsync(db, id, cancel);
+        return MaySee(ask, who)
+            ? ask
+            : throw RefusedException.Forbidden("That ask is between those who asked it and those who decide it.");
+    }
+
+    private static (Decider? Hand, Authority Authority) HandOf(OpenAsk ask) =>
+        ask.Row.HandId is { } id && ask.People.TryGetValue(new PersonId(id), out var person)
+            ? (person, person.Authority)
+            : (null, Authority.None);
+
     private static string UpTo(Data.Rows.AskRow row) =>
         row.UpTo is { } most ? FigureList.Of(row.UpToFigure).Show(most) : "";
 
-    private static AskPlace PlaceOf(List<AskBeside> waiting, long id) =>
+    internal static AskPlace PlaceOf(List<AskBeside> waiting, long id) =>
         new(
             waiting.FindIndex(w => w.Id == id) + 1,
             waiting.Count,
@@ -96,14 +109,14 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
                 .FirstOrDefault()
         );
 
-    private static AskMay May(OpenAsk ask, PersonId? me, bool mine)
+    internal static AskMay May(OpenAsk ask, PersonId? me, bool mine)
     {
         var waits = ask.Row.Outcome == AskOutcome.Waiting;
         return new AskMay(
             mine,
             ask.GoesOn,
             waits && me is { } id && ask.Involved.Contains(id),
-            waits && (me?.Value == ask.Row.AskedById || me == ask.Open.Owner.Id)
+            waits && (me?.Value == ask.Row.AskedById || me == ask.Owner)
         );
     }
 
@@ -117,7 +130,7 @@ public sealed class AskViews(AskLoader asks, Judge judge, HouseClock clock)
             || (who.Roles & (Roles.Lead | Roles.Credit)) != Roles.None
         );
 
-    private static AskTo ToOf(Decider d) => new(d.Id.Value, d.Name);
+    internal static AskTo ToOf(Decider d) => new(d.Id.Value, d.Name);
 
     private static Authority DecidersAuthority(OpenAsk ask, PersonId? me) =>
         me is { } id && !ask.Involved.Contains(id) && ask.Open.People.TryGetValue(id, out var person)

@@ -21,8 +21,8 @@ public static class DeskAsks
             select new
             {
                 Ask = a,
-                a.Sheet.Currency,
-                a.Sheet.TotalWithTaxMinor,
+                Currency = a.Sheet == null ? "" : a.Sheet.Currency,
+                TotalWithTaxMinor = a.Sheet == null ? 0L : a.Sheet.TotalWithTaxMinor,
                 Buyer = db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault()
                     ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault(),
                 With = (from h in a.Holders join p in db.People on h.PersonId equals p.Id select p.Name).ToList(),
@@ -53,15 +53,15 @@ public static class DeskAsks
                 return new DeskItem(
                     urgency,
                     held && question is null || !held && question is not null ? "ask" : "asked",
-                    r.Ask.Subject,
+                    r.Ask.SheetId is null ? "" : r.Ask.Subject,
                     $"/asks/{r.Ask.Id}",
-                    r.Buyer ?? "",
+                    r.Buyer ?? r.Ask.About,
                     reason,
                     Words(r.Ask),
                     "ask",
                     r.Ask.AskedAt,
                     r.Currency,
-                    Amount.Major(r.TotalWithTaxMinor, r.Currency),
+                    r.Currency.Length > 0 ? Amount.Major(r.TotalWithTaxMinor, r.Currency) : null,
                     act,
                     rank
                 );

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Approvals;
 using Solvenda.Acts.Records;
 using Solvenda.Core.People;
 using Solvenda.Data;
@@ -32,6 +33,15 @@ public sealed record RecordValues(IReadOnlyDictionary<string, string> Values);
 /// <param name="Values">Fields that change in the same step: the successor of an item that goes.</param>
 public sealed record RecordSwitch(bool On, string? Why = null, IReadOnlyDictionary<string, string>? Values = null);
 
+/// <summary>A change that somebody else has to decide on.</summary>
+/// <param name="Id">Null for a record that is to be made.</param>
+public sealed record RecordAsk(
+    IReadOnlyDictionary<string, string> Values,
+    string Why,
+    long? Id = null,
+    bool Urgent = false
+);
+
 /// <param name="Ids">Which records.</param>
 /// <param name="Filter">In place of ids: everything that fits this filter.</param>
 /// <param name="Count">How many the person saw to fit it; where it is no longer so many, nothing is changed.</param>
@@ -54,6 +64,7 @@ public static class RecordEndpoints
         records.MapPost("/{kind}", Create).Needs<CreateRecord>();
         records.MapPut("/{kind}/{id:long}", Change).Needs<ChangeRecord>();
         records.MapPost("/{kind}/{id:long}/switch", Switch).Needs<SwitchRecord>();
+        records.MapPost("/{kind}/ask", Ask).Needs<AskForChange>();
         records.MapPost("/{kind}/bulk", Bulk).Needs<ChangeRecords>();
     }
 
@@ -106,6 +117,24 @@ public static class RecordEndpoints
         await acts.RunAsync(actor, act, cancel);
         return await ViewAsync(db, kind, id, actor.Roles, cancel);
     }
+
+    /// <summary>Asks for a change that is not theirs to make alone.</summary>
+    private static async Task<RecordMade> Ask(
+        string kind,
+        RecordAsk body,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        new(
+            await acts.RunAsync(
+                user.ActorOf(),
+                new AskForChange(kind, body.Id, body.Values, body.Why, body.Urgent),
+                cancel,
+                key
+            )
+        );
 
     /// <summary>The same change to many records: all of them or none.</summary>
     private static async Task<RecordBulkDone> Bulk(

@@ -17,6 +17,7 @@ public sealed class ImportWorker(
     IDbContextFactory<SolvendaDb> factory,
     ActRunner acts,
     PriceBooks books,
+    HouseClock clock,
     Troubles troubles
 ) : Worker(Acts.House.Workers.Imports, troubles)
 {
@@ -77,7 +78,16 @@ public sealed class ImportWorker(
             using var rows = HeldRows.Of(table);
             if (import.State == ImportState.Looking)
             {
-                var looked = await LookAsync(db, kind.Importer, id, rows, columns, null, cancel);
+                var looked = await LookAsync(
+                    db,
+                    kind.Importer,
+                    id,
+                    rows,
+                    columns,
+                    null,
+                    await KeepingAsync(db, import, cancel),
+                    cancel
+                );
                 await acts.RunAsync(Actor.House, new KeepImport(id, null, looked, null), cancel);
             }
             else
@@ -100,10 +110,11 @@ public sealed class ImportWorker(
         HeldRows rows,
         IReadOnlyDictionary<string, string> columns,
         Roles? roles,
+        Keeping keeping,
         CancellationToken cancel
     )
     {
-        var run = await importer.BeginAsync(db, rows, columns, roles, cancel);
+        var run = await importer.BeginAsync(db, rows, columns, roles, keeping, cancel);
         foreach (var portion in run.Portions())
         {
             await run.LookAsync(db, portion, cancel);
@@ -111,6 +122,10 @@ public sealed class ImportWorker(
         }
         return run.Outcome;
     }
+
+    // What policies ask about first is refused in the file as it is in a form.
+    private Task<Keeping> KeepingAsync(SolvendaDb db, ImportRow import, CancellationToken cancel) =>
+        Keeping.ForAsync(db, books, new PersonId(import.ById), clock.Today, cancel);
 
     private async Task TakeAsync(
         SolvendaDb db,
@@ -124,14 +139,15 @@ public sealed class ImportWorker(
         var person = await db.People.AsNoTracking().FirstAsync(p => p.Id == import.ById, cancel);
         // Once more, since the house may have changed since it was looked at: where a cell does not fit, nothing is
         // begun.
-        var looked = await LookAsync(db, importer, import.Id, rows, columns, person.Roles, cancel);
+        var keeping = await KeepingAsync(db, import, cancel);
+        var looked = await LookAsync(db, importer, import.Id, rows, columns, person.Roles, keeping, cancel);
         if (looked.Refused.Count > 0)
             throw RefusedException.Clash(
                 "import_state",
                 $"{looked.Refused.Count} cells no longer fit, the first in line {looked.Refused[0].Line}: {looked.Refused[0].Why}. Nothing was changed; look at it again."
             );
         var actor = Actor.Person(person.Id, person.Name, person.Roles);
-        var run = await importer.BeginAsync(db, rows, columns, person.Roles, cancel);
+        var run = await importer.BeginAsync(db, rows, columns, person.Roles, keeping, cancel);
         foreach (var portion in run.Portions())
         {
             try

@@ -77,6 +77,10 @@ public sealed class FigureTests
                 "12.00",
                 "12.00",
                 "12 days",
+                "12.0 %",
+                "12.00",
+                "12 days",
+                "12.0 %",
             ],
             FigureList.All.Select(f => f.Show(12m))
         );

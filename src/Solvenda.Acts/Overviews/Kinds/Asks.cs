@@ -53,7 +53,7 @@ internal static class Asks
                 Buyer =
                     db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault()
                     ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault()
-                    ?? "",
+                    ?? a.About,
                 Asker = a.AskedByName,
                 Hand = a.HandName,
                 Outcome = a.Outcome,

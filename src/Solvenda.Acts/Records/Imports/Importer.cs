@@ -12,46 +12,6 @@ using Solvenda.Formats.Tables;
 
 namespace Solvenda.Acts.Records;
 
-/// <summary>A cell that cannot be taken, and why.</summary>
-public sealed record RefusedCell(int Line, string Column, string Value, string Why);
-
-/// <summary>What an import does, or would do.</summary>
-public sealed record ImportOutcome(int Total, int New, int Changed, int Same, IReadOnlyList<RefusedCell> Refused);
-
-/// <summary>Takes a table into the records of one kind.</summary>
-public interface IImporter
-{
-    /// <summary>Which field each column means: by what somebody said before, by name, label or another name.</summary>
-    IReadOnlyDictionary<string, string> Recognise(IReadOnlyList<string> head, IReadOnlyDictionary<string, string> said);
-
-    /// <summary>Begins to go through a table.</summary>
-    /// <param name="roles">Of whoever takes it; null where it is only looked at.</param>
-    /// <exception cref="TableException">No column says which record a row is.</exception>
-    Task<IImportRun> BeginAsync(
-        SolvendaDb db,
-        HeldRows table,
-        IReadOnlyDictionary<string, string> columns,
-        Roles? roles,
-        CancellationToken cancel
-    );
-}
-
-/// <summary>One going-through of a table in portions: to look what would happen, or to let it happen.</summary>
-public interface IImportRun
-{
-    /// <summary>The rows, read portion by portion, once.</summary>
-    IEnumerable<object> Portions();
-
-    /// <summary>Says what a portion would do.</summary>
-    Task LookAsync(SolvendaDb db, object portion, CancellationToken cancel);
-
-    /// <summary>Lets it happen. A row that does not fit any more is left as it is, and told.</summary>
-    Task TakeAsync(Work work, object portion, CancellationToken cancel);
-
-    /// <summary>What all portions so far did, or would do.</summary>
-    ImportOutcome Outcome { get; }
-}
-
 /// <inheritdoc />
 public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     where TRow : class, IRecordRow
@@ -86,6 +46,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
         HeldRows table,
         IReadOnlyDictionary<string, string> columns,
         Roles? roles,
+        Keeping? keeping,
         CancellationToken cancel
     )
     {
@@ -106,7 +67,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             throw new TableException(
                 $"No column is the {string.Join(", the ", missing)}; without it nobody can tell which {kind.One} is meant."
             );
-        var run = new Run(kind, table, roles, await References.LoadAsync(db, kind.Referred, cancel));
+        var run = new Run(kind, table, roles, keeping, await References.LoadAsync(db, kind.Referred, cancel));
         // In the order of the fields, since some lean on others: a limit on its currency.
         run.Columns = [.. Formed(table, taken, run.Refused).OrderBy(c => kind.Fields.ToList().IndexOf(c.Field))];
         await run.FindAsync(db, cancel);
@@ -139,7 +100,13 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
     );
 
     /// <summary>What one going-through has found so far, and what of it waits to be written.</summary>
-    private sealed class Run(RecordKind<TRow> kind, HeldRows table, Roles? roles, References references) : IImportRun
+    private sealed class Run(
+        RecordKind<TRow> kind,
+        HeldRows table,
+        Roles? roles,
+        Keeping? keeping,
+        References references
+    ) : IImportRun
     {
         private readonly Dictionary<UInt128, long> _there = [];
         private readonly HashSet<UInt128> _seen = [];
@@ -274,22 +241,7 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                         new RecordFieldChange(field.Name, field.Label, before, after, field.Money || kind.Money)
                     );
             }
-            if (known is null)
-            {
-                foreach (
-                    var needed in kind.Fields.Where(f =>
-                        f.Required && f.IsUnset(row, references) && read.Values.All(v => v.Column.Field != f)
-                    )
-                )
-                    wrong |= Refuse(read.Line, needed.Label, "", $"{needed.Label} is needed");
-            }
-            foreach (var (at, words) in wrong ? [] : kind.Check(row, references))
-                wrong |= Refuse(
-                    read.Line,
-                    read.Values.FirstOrDefault(v => v.Column.Field.Name == at).Column?.Head ?? at,
-                    "",
-                    words
-                );
+            wrong |= IsNotWhole(read, row, known, changes, wrong);
             if (wrong)
                 return false;
             if (known is null)
@@ -306,6 +258,37 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
             else
                 Same++;
             return true;
+        }
+
+        // What a row as a whole lacks, is wrong with, or has to be asked about first.
+        private bool IsNotWhole(
+            ReadRow read,
+            TRow row,
+            TRow? known,
+            IReadOnlyList<RecordFieldChange> changes,
+            bool wrong
+        )
+        {
+            if (known is null)
+            {
+                foreach (
+                    var needed in kind.Fields.Where(f =>
+                        f.Required && f.IsUnset(row, references) && read.Values.All(v => v.Column.Field != f)
+                    )
+                )
+                    wrong |= Refuse(read.Line, needed.Label, "", $"{needed.Label} is needed");
+            }
+            foreach (var (at, words) in wrong ? [] : kind.Check(row, references))
+                wrong |= Refuse(
+                    read.Line,
+                    read.Values.FirstOrDefault(v => v.Column.Field.Name == at).Column?.Head ?? at,
+                    "",
+                    words
+                );
+            // Who has to be asked first is asked from the record's own page.
+            if (!wrong && (known is null || changes.Count > 0) && keeping?.Of(kind, row, changes) is [var need, ..])
+                wrong |= Refuse(read.Line, read.Values[0].Column.Head, read.Values[0].Text, Keeping.Say(need));
+            return wrong;
         }
 
         // Sixteen bytes of a digest stand for a key, so that hundreds of thousands of them are small.

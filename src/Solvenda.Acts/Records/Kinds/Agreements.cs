@@ -17,6 +17,7 @@ internal static class Agreements
         One = "agreement",
         Key = ["code"],
         Money = true,
+        Figures = KeptFigures.OfAgreement,
         Owner = async (db, row, cancel) =>
             await db.Buyers.Where(b => b.Id == row.BuyerId).Select(b => b.AccountManagerId).FirstOrDefaultAsync(cancel),
         Make = () => new AgreementRow { Code = "", Words = "" },

@@ -32,6 +32,7 @@ internal static class Buyers
             },
         Owner = (_, row, _) => Task.FromResult(row.AccountManagerId),
         Check = Whole,
+        Figures = KeptFigures.OfBuyer,
         Seldom =
         [
             "parent",

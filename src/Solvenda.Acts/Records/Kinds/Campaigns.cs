@@ -12,6 +12,7 @@ internal static class Campaigns
         Title = "Campaigns",
         One = "campaign",
         Money = true,
+        Figures = KeptFigures.OfCampaign,
         Key = ["code"],
         Make = () => new CampaignRow { Code = "", Words = "" },
         Check = (c, _) =>

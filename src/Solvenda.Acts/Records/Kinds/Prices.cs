@@ -11,6 +11,7 @@ internal static class Prices
         Title = "Prices",
         One = "price",
         Money = true,
+        Figures = KeptFigures.OfPrice,
         Key = ["list", "item", "unit", "currency", "from"],
         Calls = "item",
         Make = () =>

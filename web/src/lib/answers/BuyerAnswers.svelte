@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { api, ask, type Schemas } from '$lib/api';
-  import { Standing } from '$lib/credit';
+  import { AskLimit, Standing } from '$lib/credit';
   import { KeyCap, useKeys } from '$lib/keys';
   import { useSession } from '$lib/session';
   import { day, fixed, Latest, plain, Problem } from '$lib/shared';
@@ -13,6 +13,7 @@
   const latest = new Latest<Schemas['BuyerAnswersView']>();
   const view = $derived(latest.value);
   let problem = $state('');
+  let limit = $state<AskLimit>();
 
   // Meets the server, for each buyer anew.
   $effect(() => {
@@ -83,7 +84,9 @@
       What they owe and will owe <em class="text-second">{view.credit.currency}</em>
     </h2>
     <Standing view={view.credit} />
+    {#if mayWrite}<button class="mt-2 underline" onclick={() => limit?.open(view.credit)}>ask for another limit…</button>{/if}
   </section>
+  <AskLimit bind:this={limit} {id} />
   <p class="flex flex-wrap gap-x-4 text-second" aria-label="kept of them">
     {#each kept as [kind, words] (kind)}<a class="underline" href="/records/{kind}?filter={encodeURIComponent(`buyer:${code}`)}">{words}</a>{/each}
   </p>

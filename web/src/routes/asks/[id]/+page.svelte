@@ -64,7 +64,7 @@
         <h1 class="font-serif text-[22px] leading-snug lg:text-[25px]">{view.sentence}</h1>
         <p class="mt-0.5 text-second">
           {view.yours} <em class="font-serif text-[16px] text-ink">“{view.why}”</em>
-          <a class="font-mono text-[12px] whitespace-nowrap underline" href="/{view.isOrder ? 'orders' : 'quotes'}/{view.subject}">{view.number}</a>
+          <a class="font-mono text-[12px] whitespace-nowrap underline" href={view.path}>{view.number}</a>
           · asked {asked}{view.askedBy === view.hand ? '' : ` by ${view.askedBy}`}{view.urgent ? ', answer wanted today' : ''}{view.dueAt
             ? `, moves on ${day(view.dueAt)}`
             : ''}
@@ -90,14 +90,31 @@
         <h2 class="mb-1 font-serif text-[17px] leading-snug">What is asked</h2>
         <Figures rulers={view.rulers} first={view.handFirst} />
         {#if view.rulers.length < view.fired.length}<p class="mt-1">{view.fired.join('; ')}.</p>{/if}
-        <div class="mt-3"><Lines lines={view.lines} more={view.more} /></div>
-        <p class="mt-2">
-          {view.costs ? `It costs ${fixed(view.costs, 2).replace('-', '\u2212')}; the whole still earns` : 'The whole earns'} <b>{fixed(view.earns, 2).replace('-', '\u2212')}</b> of {fixed(
-            view.total,
-            2,
-          )}
-          {view.currency}.
-        </p>
+        {#if view.change.length}
+          <table class="mt-2 w-full border-collapse">
+            <thead class="text-left text-[11.5px] text-second">
+              <tr class="border-b border-strong"
+                ><th class="py-1 font-normal">on file</th><th class="px-2 font-normal">now</th><th class="font-normal">then</th></tr
+              >
+            </thead>
+            <tbody>
+              {#each view.change as change (change.label)}
+                <tr class="border-b border-hairline align-top">
+                  <td class="py-1.5 text-second">{change.label}</td>
+                  <td class="px-2 py-1.5">{change.before || '–'}</td>
+                  <td class="py-1.5 {change.money ? 'font-semibold' : ''}">{change.after || '–'}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        {/if}
+        {#if view.lines.length}<div class="mt-3"><Lines lines={view.lines} more={view.more} /></div>
+          <p class="mt-2">
+            {view.costs ? `It costs ${fixed(view.costs, 2).replace('-', '\u2212')}; the whole still earns` : 'The whole earns'}
+            <b>{fixed(view.earns, 2).replace('-', '\u2212')}</b>
+            of {fixed(view.total, 2)}
+            {view.currency}.
+          </p>{/if}
         {#if view.sinceLast.length}
           <p class="mt-2"><b>Since the last round:</b> {view.sinceLast.join('; ')}.</p>
         {/if}
@@ -120,7 +137,7 @@
         {#each view.items as item (item.key)}<Item {item} currency={view.currency} />{/each}
       </div>
       <div class="grid gap-3">
-        <Facts title={view.buyer} facts={view.ofBuyer} href="/records/buyers/{view.buyerId}" />
+        {#if view.ofBuyer.length}<Facts title={view.buyer} facts={view.ofBuyer} href="/records/buyers/{view.buyerId}" />{/if}
         <Facts title="{view.handFirst}, this quarter" facts={view.ofHand} />
         {#if view.instead.length && one.mine}
           <section class="border border-hairline bg-sheet p-4" aria-label="what would do">
@@ -158,7 +175,7 @@
             <KeyCap>U</KeyCap>
           </form>
         {/if}
-        {#if view.credit}<span class="max-sm:col-span-2"
+        {#if view.credit && !view.change.length}<span class="max-sm:col-span-2"
             ><span class="mr-1 text-second">until</span><DayField bind:value={one.until} label="granted until; a fortnight, unless you say" /></span
           >{/if}
         <button class="btn btn-outline" onclick={() => back?.open()}>Send back… <KeyCap>B</KeyCap></button>

@@ -6,6 +6,7 @@
   import { loadKinds } from '$lib/list';
   import { RecordForm, SwitchOff } from '$lib/records';
   import { day, Problem } from '$lib/shared';
+  import { Words } from '$lib/sheet';
   import { BuyerAnswers, ItemAnswers } from '$lib/answers';
 
   let kind = $state.raw<Schemas['KindView'] | null>(null);
@@ -14,6 +15,9 @@
   let refused = $state.raw<Record<string, string>>({});
   let problem = $state('');
   let off = $state<SwitchOff>();
+  /** What somebody else has to be asked about before it is kept, and the words for it. */
+  let first = $state.raw<{ values: Record<string, string>; words: string } | null>(null);
+  let asking = $state<Words>();
   const name = $derived(page.params.kind ?? '');
   const isNew = $derived(page.params.id === 'new');
   const id = $derived(Number(page.params.id));
@@ -22,7 +26,7 @@
   // Meets the server, for each record anew.
   $effect(() => {
     const [of, which, fresh] = [name, id, isNew];
-    [record, draft, refused, problem] = [null, Object.fromEntries(page.url.searchParams), {}, ''];
+    [first, record, draft, refused, problem] = [null, null, Object.fromEntries(page.url.searchParams), {}, ''];
     let current = true;
     Promise.all([loadKinds(), fresh ? null : ask(api.GET('/api/records/{kind}/{id}', { params: { path: { kind: of, id: which } } }))]).then(
       ([kinds, found]) => current && ([kind, record] = [kinds.find((k) => k.name === of) ?? null, found]),
@@ -38,8 +42,22 @@
     else problem = reason instanceof Error ? reason.message : 'It was not kept.';
   }
 
+  // What is beyond one's own authority is kept here until somebody was asked, or it is let go.
+  function takeFirst(reason: unknown, values: Record<string, string>) {
+    if (!(reason instanceof Refusal) || reason.code !== 'asks_first') return false;
+    first = { values, words: reason.message };
+    return true;
+  }
+
+  async function askFirst(why: string, urgent: boolean) {
+    if (!first) return;
+    const body = { values: first.values, why, urgent, id: isNew ? null : id };
+    const made = await ask(api.POST('/api/records/{kind}/ask', { params: { path: { kind: name } }, body }));
+    await goto(`/asks/${made.id}`);
+  }
+
   async function set(field: string, value: string) {
-    [refused, problem] = [{}, ''];
+    [refused, problem, first] = [{}, '', null];
     if (isNew) {
       draft = { ...draft, [field]: value };
       return;
@@ -50,7 +68,7 @@
         api.PUT('/api/records/{kind}/{id}', { params: { path, header: { 'If-Match': `"${record.version}"` } }, body: { values: { [field]: value } } }),
       );
     } catch (reason) {
-      refuse(reason);
+      if (!takeFirst(reason, { [field]: value })) refuse(reason);
       // The form shows what is kept.
       record = await ask(api.GET('/api/records/{kind}/{id}', { params: { path } })).catch(() => record);
     }
@@ -62,7 +80,7 @@
       const made = await ask(api.POST('/api/records/{kind}', { params: { path: { kind: name } }, body: { values: draft } }));
       await goto(`/records/${name}/${made.id}`);
     } catch (reason) {
-      refuse(reason);
+      if (!takeFirst(reason, draft)) refuse(reason);
     }
   }
 
@@ -81,6 +99,13 @@
 
 <div class="px-5 pt-3 pb-8">
   <Problem words={problem} onclose={() => (problem = '')} />
+  {#if first}
+    <p role="alert" class="mb-2 border-l-[3px] border-stop bg-sheet px-3 py-2">
+      {first.words}
+      <button class="btn ml-3 btn-primary btn-sm" onclick={() => asking?.open()}>Ask…</button>
+      <button class="ml-2 text-second underline" onclick={() => (first = null)}>let it be</button>
+    </p>
+  {/if}
   {#if kind && (isNew || record)}
     <p class="text-second"><a class="underline" href="/records/{name}">{kind.title}</a></p>
     <div class="flex flex-wrap items-baseline gap-4 pb-3">
@@ -137,4 +162,13 @@
   {/if}
 </div>
 
+<Words
+  bind:this={asking}
+  title="Ask first"
+  says="{first?.words ?? ''} It is kept as you typed it once it is granted."
+  label="why?"
+  tick="the answer is wanted today"
+  button="Ask"
+  take={askFirst}
+/>
 {#if kind && record}<SwitchOff bind:this={off} {kind} {record} take={(why, values) => turn(false, why, values)} />{/if}

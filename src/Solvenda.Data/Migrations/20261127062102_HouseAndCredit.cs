@@ -11,6 +11,10 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropForeignKey(
+                name: "FK_ask_sheet_SheetId",
+                table: "ask");
+
             migrationBuilder.AddColumn<DateOnly>(
                 name: "Until",
                 table: "waiver",
@@ -49,6 +53,28 @@ namespace Solvenda.Data.Migrations
                 type: "TEXT",
                 nullable: true);
 
+            migrationBuilder.AlterColumn<long>(
+                name: "SheetId",
+                table: "ask",
+                type: "INTEGER",
+                nullable: true,
+                oldClrType: typeof(long),
+                oldType: "INTEGER");
+
+            migrationBuilder.AddColumn<string>(
+                name: "About",
+                table: "ask",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<string>(
+                name: "Change",
+                table: "ask",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
             migrationBuilder.AddColumn<DateOnly>(
                 name: "Until",
                 table: "ask",
@@ -83,8 +109,15 @@ namespace Solvenda.Data.Migrations
                 table: "deposit",
                 column: "OrderId");
 
+            migrationBuilder.AddForeignKey(
+                name: "FK_ask_sheet_SheetId",
+                table: "ask",
+                column: "SheetId",
+                principalTable: "sheet",
+                principalColumn: "Id");
+
             // What a buyer owes is asked about too, from here on.
-            foreach (var policy in new[] { "credit", "overdue" })
+            foreach (var policy in new[] { "credit", "overdue", "kept-floor", "limit-raised" })
                 migrationBuilder.Sql(
                     $"""
                     INSERT INTO policy (Version, Code, Figure, Route, Conditions, Named, Buyers, Groups, Families,
@@ -98,6 +131,10 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropForeignKey(
+                name: "FK_ask_sheet_SheetId",
+                table: "ask");
+
             migrationBuilder.DropTable(
                 name: "deposit");
 
@@ -126,8 +163,34 @@ namespace Solvenda.Data.Migrations
                 table: "buyer");
 
             migrationBuilder.DropColumn(
+                name: "About",
+                table: "ask");
+
+            migrationBuilder.DropColumn(
+                name: "Change",
+                table: "ask");
+
+            migrationBuilder.DropColumn(
                 name: "Until",
                 table: "ask");
+
+            migrationBuilder.AlterColumn<long>(
+                name: "SheetId",
+                table: "ask",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: 0L,
+                oldClrType: typeof(long),
+                oldType: "INTEGER",
+                oldNullable: true);
+
+            migrationBuilder.AddForeignKey(
+                name: "FK_ask_sheet_SheetId",
+                table: "ask",
+                column: "SheetId",
+                principalTable: "sheet",
+                principalColumn: "Id",
+                onDelete: ReferentialAction.Cascade);
         }
     }
 }

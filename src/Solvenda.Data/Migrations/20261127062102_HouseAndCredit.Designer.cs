@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261127053846_HouseAndCredit")]
+    [Migration("20261127062102_HouseAndCredit")]
     partial class HouseAndCredit
     {
         /// <inheritdoc />
@@ -278,6 +278,10 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("About")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("AskedAt")
                         .HasColumnType("TEXT");
 
@@ -285,6 +289,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("AskedByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Change")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -332,7 +340,7 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("QuestionById")
                         .HasColumnType("INTEGER");
 
-                    b.Property<long>("SheetId")
+                    b.Property<long?>("SheetId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Shown")
@@ -2779,9 +2787,7 @@ namespace Solvenda.Data.Migrations
                 {
                     b.HasOne("Solvenda.Data.Rows.SheetRow", "Sheet")
                         .WithMany()
-                        .HasForeignKey("SheetId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired();
+                        .HasForeignKey("SheetId");
 
                     b.Navigation("Sheet");
                 });
