@@ -10,16 +10,6 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Data;
 
-/// <summary>Who sells: what a sheet needs to know of the house itself.</summary>
-public sealed record Seller(
-    string Name,
-    string Country,
-    Currency Home,
-    string HouseList,
-    ImmutableArray<string> Address,
-    string Mail
-);
-
 /// <summary>A price book as it was read, and the count of changes that it was read at.</summary>
 public sealed record LoadedBook(long Count, PriceBook Book, ItemFinder Items, ImmutableArray<string> LeftOut);
 

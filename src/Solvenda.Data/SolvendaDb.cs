@@ -48,6 +48,10 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<AliasRow> Aliases => Set<AliasRow>();
     public DbSet<ColumnsRow> Columns => Set<ColumnsRow>();
     public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
+    public DbSet<HouseRow> House => Set<HouseRow>();
+    public DbSet<WarehouseRow> Warehouses => Set<WarehouseRow>();
+    public DbSet<ReasonRow> Reasons => Set<ReasonRow>();
+    public DbSet<CheckRow> Checks => Set<CheckRow>();
     public DbSet<DepositRow> Deposits => Set<DepositRow>();
     public DbSet<StockRow> Stock => Set<StockRow>();
     public DbSet<IncomingRow> Incoming => Set<IncomingRow>();

@@ -226,6 +226,8 @@ public static partial class Startup
             .CreateDbContextAsync();
         await Database.BringUpAsync(db, CancellationToken.None);
         await Database.CountAsync(db, CancellationToken.None);
+        var seller = app.Services.GetRequiredService<Seller>();
+        await seller.ReadAsync(db, CancellationToken.None);
         if (await db.People.AnyAsync())
             return;
         var now = app.Services.GetRequiredService<HouseClock>().UtcNow;
@@ -233,6 +235,7 @@ public static partial class Startup
         {
             var world = new DemoWorld(db, app.Services.GetRequiredService<PriceBooks>(), now);
             await world.WriteAsync(Tokens.Sha256(DemoWorld.IntegrationKey), CancellationToken.None);
+            await seller.ReadAsync(db, CancellationToken.None);
             // The messages of the day come in by the folders, like any others.
             var folders = app.Services.GetRequiredService<OutsideFolders>();
             foreach (var (channel, name, bytes) in world.Messages())

@@ -49,13 +49,9 @@ public sealed class References
 
     private const string Warehouses = "warehouses";
 
-    // Warehouses are where stock lies; they have no records of their own yet, and so no keys.
+    // Some have no record of their own: stock lies there. They are known by their names alone.
     private static async Task<List<Named>> WarehousesAsync(SolvendaDb db, CancellationToken cancel) =>
-        [
-            .. (await db.Stock.Select(s => s.Warehouse).Distinct().OrderBy(w => w).ToListAsync(cancel)).Select(
-                (w, i) => new Named { Id = i + 1, Code = w }
-            ),
-        ];
+        [.. (await HouseDays.WarehouseNamesAsync(db, cancel)).Select((w, i) => new Named { Id = i + 1, Code = w })];
 
     private sealed class Named
     {

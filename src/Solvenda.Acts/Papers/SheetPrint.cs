@@ -68,7 +68,7 @@ public static class SheetPrint
                 )),
             ],
             Closing(judged, wording),
-            $"{seller.Name} · {seller.Address[0]}",
+            string.Join(" · ", new[] { seller.Name, seller.Address[0], seller.Bank }.Where(t => t.Length > 0)),
             new PrintedLabels(
                 wording["what"],
                 wording["quantity"],
@@ -79,7 +79,10 @@ public static class SheetPrint
                 wording["page"]
             ),
             letter
-        );
+        )
+        {
+            Logo = seller.Logo,
+        };
     }
 
     /// <summary>A letter for the post, to an address of the buyer's.</summary>

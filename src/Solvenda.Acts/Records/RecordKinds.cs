@@ -29,6 +29,9 @@ public static class RecordKinds
         Kinds.Settings.Kind,
         Kinds.Teams.Kind,
         Kinds.Holidays.Kind,
+        Kinds.Warehouses.Kind,
+        Kinds.Reasons.Kind,
+        Kinds.HouseChecks.Kind,
     ];
 
     /// <summary>Who sees every field: the house itself, when it keeps what was granted.</summary>

@@ -110,7 +110,7 @@ internal static class EarlierFacts
             .ToList();
         if (mine.Count == 0)
             return [];
-        var since = order.CreatedAt.AddDays(-Repeat.WithinDays);
+        var since = order.CreatedAt.AddDays(-Repeat.MostDays);
         var recent = await db
             .Orders.Where(o =>
                 o.CreatedAt >= since

@@ -85,6 +85,8 @@ public sealed class Judge(HouseClock clock)
         {
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
+            Settings = open.Checks,
+            Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
             SinceAccepted = since,
             SentBack = AskFacts.SentBack(open),
             TakenBefore = await TakenFacts.GatherAsync(db, open, priced, cancel),

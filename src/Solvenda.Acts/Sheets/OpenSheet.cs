@@ -4,6 +4,7 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Quoting;
@@ -33,6 +34,9 @@ public sealed class OpenSheet
 
     /// <summary>The policies that are switched on.</summary>
     public required ImmutableArray<Policy> Policies { get; init; }
+
+    /// <summary>What the house set for its checks.</summary>
+    public required ImmutableArray<CheckSetting> Checks { get; init; }
     public required List<AskRow> Asks { get; init; }
     public required List<WaiverRow> Waivers { get; init; }
 

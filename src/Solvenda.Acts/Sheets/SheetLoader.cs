@@ -77,12 +77,13 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
             Order = order,
             Dossier = dossier,
             Places = await PlacesAsync(db, dossier.Buyer, cancel),
-            Warehouses = [.. await db.Stock.Select(s => s.Warehouse).Distinct().OrderBy(w => w).ToListAsync(cancel)],
+            Warehouses = [.. await HouseDays.WarehouseNamesAsync(db, cancel)],
             Book = await books.BookAsync(db, cancel),
             People = deciders.People,
             Machines = deciders.Machines,
             Signatures = deciders.Signatures,
             Policies = await PolicyBook.HoldingAsync(db, cancel),
+            Checks = await CheckBook.HoldingAsync(db, cancel),
             // The grants of the quote hold for its order, as long as nothing got worse.
             Asks = await db
                 .Asks.Include(a => a.Holders)

@@ -15,8 +15,6 @@ internal static class StockFacts
     // How far ahead stock is looked at, in days.
     private const int Horizon = 180;
 
-    private static readonly TimeOnly CutOff = new(15, 0);
-
     public static async Task<Dictionary<long, LineStock>> GatherAsync(
         SolvendaDb db,
         OpenSheet open,
@@ -29,6 +27,8 @@ internal static class StockFacts
         var needs = Needs(priced, today);
         var lines = priced.Sold.ToDictionary(l => l.Line.Key, l => l.Line);
         var found = new Dictionary<long, LineStock>();
+        var houses = needs.Count == 0 ? [] : await HouseDays.WarehousesAsync(db, today, cancel);
+        var working = await HouseDays.CalendarAsync(db, today, cancel);
         // What leaves from another house, or goes to another place, is a consignment of its own.
         foreach (
             var group in needs.GroupBy(n =>
@@ -39,11 +39,12 @@ internal static class StockFacts
             var ids = group.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
             var (house, place) = group.Key;
             var outlooks = await OutlooksAsync(db, ids, house, today, open.Order?.Id ?? 0, cancel);
+            var leaves = houses.GetValueOrDefault(house) ?? HouseDays.Usual(house, working);
             var terms = new PromiseTerms(
-                CutOff,
-                1,
+                leaves.CutOff,
+                leaves.PickingDays,
                 open.Buyer.TransitDays,
-                WorkCalendar.MondayToFriday,
+                leaves.Calendar,
                 WorkCalendar.On(place?.ReceivingDays ?? "")
             );
             var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));

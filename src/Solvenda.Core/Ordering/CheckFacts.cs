@@ -51,6 +51,19 @@ public sealed record CheckFacts(
     /// </summary>
     public ImmutableArray<string> SinceAccepted { get; init; } = [];
 
+    /// <summary>The day on which the document was begun.</summary>
+    public DateOnly Begun { get; init; }
+
+    /// <summary>What the house set for its checks.</summary>
+    public ImmutableArray<CheckSetting> Settings { get; init; } = [];
+
+    /// <summary>A number of a check, as the house set it for this document and channel.</summary>
+    public decimal Number(ICheck check, string name) =>
+        CheckSetting.For(Settings, check, Document, Sheet.Sheet.Channel)?.Numbers.TryGetValue(name, out var value)
+        == true
+            ? value
+            : check.Numbers.First(n => n.Name == name).Usual;
+
     /// <summary>Lines that were marked when the last ask came back; empty once it is asked again.</summary>
     public ImmutableArray<SentBackMark> SentBack { get; init; } = [];
 }
@@ -64,6 +77,17 @@ public interface ICheck
 {
     /// <summary>Stable code, part of the API.</summary>
     string Code { get; }
+
+    /// <summary>What holds where all is well, in a few words that begin small.</summary>
+    string Does { get; }
+
+    /// <summary>
+    /// Whether it stops as it does, whatever a house would like: without it something wrong goes out.
+    /// </summary>
+    bool IsFixed => false;
+
+    /// <summary>The numbers that a house may set, each with what it is where nobody does.</summary>
+    ImmutableArray<CheckNumber> Numbers => [];
 
     /// <summary>Judges the facts; says nothing where all is well.</summary>
     IEnumerable<Finding> Run(CheckFacts facts);

@@ -40,7 +40,19 @@ public static class CheckList
     /// something less, does not help.
     /// </summary>
     public static ImmutableArray<Finding> Run(CheckFacts facts) =>
-        [.. All.SelectMany(c => c.Run(facts)).Select(f => ApplyWaiver(f, facts.Waivers))];
+        [.. All.SelectMany(c => Of(c, facts)).Select(f => ApplyWaiver(f, facts.Waivers))];
+
+    /// <summary>The check of that code; null where there is none.</summary>
+    public static ICheck? Find(string code) => All.FirstOrDefault(c => c.Code == code);
+
+    // As the house wants it, where it said so.
+    private static IEnumerable<Finding> Of(ICheck check, CheckFacts facts)
+    {
+        var setting = CheckSetting.For(facts.Settings, check, facts.Document, facts.Sheet.Sheet.Channel);
+        return setting is null
+            ? check.Run(facts)
+            : check.Run(facts).Select(f => setting.Apply(f, check)).OfType<Finding>();
+    }
 
     private static Finding ApplyWaiver(Finding finding, ImmutableArray<Waiver> waivers)
     {

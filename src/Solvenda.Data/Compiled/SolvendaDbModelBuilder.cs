@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("959e9117-2fbc-4650-ba8e-f422619f0f3f"), entityTypeCount: 62)
+            : base(skipDetectChanges: false, modelId: new Guid("7a460167-f417-4f60-bed6-4da62ff989f6"), entityTypeCount: 66)
         {
         }
 
@@ -32,6 +32,7 @@ namespace Solvenda.Data.Compiled
             var buyerSignRow = BuyerSignRowEntityType.Create(this);
             var campaignRow = CampaignRowEntityType.Create(this);
             var chargeRuleRow = ChargeRuleRowEntityType.Create(this);
+            var checkRow = CheckRowEntityType.Create(this);
             var columnsRow = ColumnsRowEntityType.Create(this);
             var commitmentRow = CommitmentRowEntityType.Create(this);
             var contactRow = ContactRowEntityType.Create(this);
@@ -47,6 +48,7 @@ namespace Solvenda.Data.Compiled
             var freightZoneRow = FreightZoneRowEntityType.Create(this);
             var groupRow = GroupRowEntityType.Create(this);
             var holidayRow = HolidayRowEntityType.Create(this);
+            var houseRow = HouseRowEntityType.Create(this);
             var importColumnRow = ImportColumnRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var incomingRow = IncomingRowEntityType.Create(this);
@@ -64,6 +66,7 @@ namespace Solvenda.Data.Compiled
             var printRow = PrintRowEntityType.Create(this);
             var quoteRow = QuoteRowEntityType.Create(this);
             var rawMessage = RawMessageEntityType.Create(this);
+            var reasonRow = ReasonRowEntityType.Create(this);
             var repeatRow = RepeatRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
             var salesUnitRow = SalesUnitRowEntityType.Create(this);
@@ -79,6 +82,7 @@ namespace Solvenda.Data.Compiled
             var troubleRow = TroubleRowEntityType.Create(this);
             var viewRow = ViewRowEntityType.Create(this);
             var waiverRow = WaiverRowEntityType.Create(this);
+            var warehouseRow = WarehouseRowEntityType.Create(this);
 
             AbsenceRowEntityType.CreateForeignKey1(absenceRow, person);
             AddressRowEntityType.CreateForeignKey1(addressRow, buyerRow);
@@ -133,6 +137,7 @@ namespace Solvenda.Data.Compiled
             BuyerSignRowEntityType.CreateAnnotations(buyerSignRow);
             CampaignRowEntityType.CreateAnnotations(campaignRow);
             ChargeRuleRowEntityType.CreateAnnotations(chargeRuleRow);
+            CheckRowEntityType.CreateAnnotations(checkRow);
             ColumnsRowEntityType.CreateAnnotations(columnsRow);
             CommitmentRowEntityType.CreateAnnotations(commitmentRow);
             ContactRowEntityType.CreateAnnotations(contactRow);
@@ -148,6 +153,7 @@ namespace Solvenda.Data.Compiled
             FreightZoneRowEntityType.CreateAnnotations(freightZoneRow);
             GroupRowEntityType.CreateAnnotations(groupRow);
             HolidayRowEntityType.CreateAnnotations(holidayRow);
+            HouseRowEntityType.CreateAnnotations(houseRow);
             ImportColumnRowEntityType.CreateAnnotations(importColumnRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             IncomingRowEntityType.CreateAnnotations(incomingRow);
@@ -165,6 +171,7 @@ namespace Solvenda.Data.Compiled
             PrintRowEntityType.CreateAnnotations(printRow);
             QuoteRowEntityType.CreateAnnotations(quoteRow);
             RawMessageEntityType.CreateAnnotations(rawMessage);
+            ReasonRowEntityType.CreateAnnotations(reasonRow);
             RepeatRowEntityType.CreateAnnotations(repeatRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
             SalesUnitRowEntityType.CreateAnnotations(salesUnitRow);
@@ -180,6 +187,7 @@ namespace Solvenda.Data.Compiled
             TroubleRowEntityType.CreateAnnotations(troubleRow);
             ViewRowEntityType.CreateAnnotations(viewRow);
             WaiverRowEntityType.CreateAnnotations(waiverRow);
+            WarehouseRowEntityType.CreateAnnotations(warehouseRow);
 
             AddAnnotation("ProductVersion", "10.0.15");
         }

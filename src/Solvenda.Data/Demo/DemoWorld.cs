@@ -12,14 +12,16 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
     /// <summary>The key of the demo's machine door. Only a database made by the demo knows it.</summary>
     public const string IntegrationKey = "demo-integration-key";
 
-    public static readonly Seller Seller = new(
-        "Brinemoor Cordage & Deck Supply",
-        "IE",
-        Core.Money.Currency.Of("EUR"),
-        "house",
-        ["The Quay, Skerrow, Ireland", "orders@brinemoor.example · +353 20 555 0100", "tax number IE9999999WA"],
-        "orders@brinemoor.example"
-    );
+    /// <summary>Who sells in the demo; each process has its own, since setup may change what it says.</summary>
+    public static Seller Seller =>
+        new(
+            "Brinemoor Cordage & Deck Supply",
+            "IE",
+            Core.Money.Currency.Of("EUR"),
+            "house",
+            ["The Quay, Skerrow, Ireland", "orders@brinemoor.example · +353 20 555 0100", "tax number IE9999999WA"],
+            "orders@brinemoor.example"
+        );
 
     private readonly Random _random = new(20_260_301);
     private readonly DateOnly _today = DateOnly.FromDateTime(now);
@@ -45,6 +47,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 PublicHolidays.Of("IE", year)!.Select(h => new HolidayRow { Day = h.Day, Words = h.Name })
             );
         AddPolicies();
+        AddHouse();
         db.ApiKeys.Add(
             new ApiKey
             {
@@ -71,6 +74,43 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.AutoDetectChangesEnabled = true;
         db.ChangeTracker.Clear();
+    }
+
+    private void AddHouse()
+    {
+        db.House.Add(
+            new HouseRow
+            {
+                Name = "Brinemoor Cordage & Deck Supply",
+                Address = "The Quay, Skerrow, Ireland",
+                Mail = "orders@brinemoor.example",
+                Phone = "+353 20 555 0100",
+                TaxNumber = "IE9999999WA",
+                Bank = "Harbour Savings Bank, IE00 HSBX 9999 0001 0002 03",
+            }
+        );
+        db.Warehouses.AddRange(
+            new WarehouseRow { Code = "Skerrow quay", Address = "The Quay, Skerrow" },
+            new WarehouseRow
+            {
+                Code = "Ardmoyle depot",
+                Address = "Depot Road 4, Ardmoyle",
+                CutOff = "13:00",
+            }
+        );
+        (ReasonUse Use, string Words)[] reasons =
+        [
+            (ReasonUse.Lost, "the price was too high"),
+            (ReasonUse.Lost, "we could not deliver in time"),
+            (ReasonUse.Lost, "they put it off"),
+            (ReasonUse.Waived, "talked over with the buyer"),
+            (ReasonUse.Waived, "payment was promised in writing"),
+            (ReasonUse.SetAside, "not for us"),
+            (ReasonUse.SetAside, "dealt with on the telephone"),
+            (ReasonUse.Returned, "the wrong item was sent"),
+            (ReasonUse.Returned, "damaged on the road"),
+        ];
+        db.Reasons.AddRange(reasons.Select(r => new ReasonRow { Use = r.Use, Words = r.Words }));
     }
 
     private void AddPolicies()

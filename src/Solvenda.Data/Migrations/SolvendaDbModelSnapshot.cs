@@ -780,6 +780,51 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("charge_rule");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.CheckRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Channel")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Check")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Level")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Numbers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("WaivedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Check", "Document", "Channel")
+                        .IsUnique();
+
+                    b.ToTable("check");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ColumnsRow", b =>
                 {
                     b.Property<string>("Sender")
@@ -1264,6 +1309,52 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("holiday");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.HouseRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Bank")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Logo")
+                        .HasColumnType("BLOB");
+
+                    b.Property<string>("Mail")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Register")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TaxNumber")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("house");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ImportColumnRow", b =>
@@ -2111,6 +2202,35 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("raw_message");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ReasonRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Use")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Use", "Words")
+                        .IsUnique();
+
+                    b.ToTable("reason");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.RepeatRow", b =>
                 {
                     b.Property<string>("Actor")
@@ -2723,6 +2843,46 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("OrderId");
 
                     b.ToTable("waiver");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.WarehouseRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CutOff")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PickingDays")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("WorkingDays")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("warehouse");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.AbsenceRow", b =>

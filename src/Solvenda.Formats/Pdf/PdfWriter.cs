@@ -106,10 +106,32 @@ public static class PdfWriter
             _firstOfSheet = _page + 1;
         }
 
+        // At the left of the name; gives the room that it takes. One that cannot be read is left out.
+        private float DrawLogo()
+        {
+            if (doc.Logo is null || SKImage.FromEncodedData(doc.Logo) is not { Width: > 0, Height: > 0 } logo)
+                return 0f;
+            using (logo)
+            {
+                var scale = Math.Min(LogoHeight / logo.Height, LogoWidth / logo.Width);
+                var (width, height) = (logo.Width * scale, logo.Height * scale);
+                _canvas.DrawImage(
+                    logo,
+                    new SKRect(Left, LogoFoot - height, Left + width, LogoFoot),
+                    new SKSamplingOptions(SKCubicResampler.Mitchell)
+                );
+                return width + 10f;
+            }
+        }
+
+        private const float LogoHeight = 34f;
+        private const float LogoWidth = 110f;
+        private const float LogoFoot = 76f;
+
         // The house above, the buyer below it; gives the line under the buyer.
         private float Letterhead(ImmutableArray<string> to)
         {
-            Text(doc.Seller, Left, 66f, Serif.Value, 21f, Ink);
+            Text(doc.Seller, Left + DrawLogo(), 66f, Serif.Value, 21f, Ink);
             var y = 54f;
             foreach (var line in doc.SellerLines)
             {

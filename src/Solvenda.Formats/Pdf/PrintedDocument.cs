@@ -58,4 +58,8 @@ public sealed record PrintedDocument(
     string Footer,
     PrintedLabels Labels,
     PrintedLetter? Letter
-);
+)
+{
+    /// <summary>Of the seller, a PNG or JPEG; null: the name alone.</summary>
+    public byte[]? Logo { get; init; }
+}

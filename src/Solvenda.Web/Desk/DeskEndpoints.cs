@@ -100,9 +100,15 @@ public static class DeskEndpoints
         var day = followUps
             .Select(f => new DayMark(f.Due, f.Words, f.Name, f.Quote is null ? null : $"/quotes/{f.Quote}"))
             .ToList();
-        day.Add(
-            new DayMark(dayStart.AddHours(15), "cut-off Skerrow quay", "what is confirmed later leaves tomorrow", null)
-        );
+        foreach (var house in (await HouseDays.WarehousesAsync(db, clock.Today, cancel)).Values)
+            day.Add(
+                new DayMark(
+                    clock.ToUtc(clock.Today.ToDateTime(house.CutOff)),
+                    $"cut-off {house.Name}",
+                    "what is confirmed later leaves a day later",
+                    null
+                )
+            );
         var since = clock.UtcNow.AddDays(-1);
         var came = await db.Requests.CountAsync(r => r.ReceivedAt >= since, cancel);
         var turned = await db.Requests.CountAsync(r => r.ReceivedAt >= since && r.State == RequestState.Turned, cancel);

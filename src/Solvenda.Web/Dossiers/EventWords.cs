@@ -53,6 +53,7 @@ public static class EventWords
                 .. Moved(r.Overtaken.Length, r.Before, r.After),
             ],
             PersonChanged p => [.. p.Changes.Select(c => new EventWord($"{p.Name}, {c.Label}", c.Before, c.After))],
+            HouseSaved h => [.. h.Changes.Select(c => new EventWord($"the house, {c.Label}", c.Before, c.After))],
             RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
             _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? SetupWords.Of(facts) ?? House(facts)],
         };

@@ -51,9 +51,9 @@ public static class ItemEndpoints
         app.MapGet("/api/warehouses", Warehouses).WithTags("Items").Needs(Rights.Look);
     }
 
-    /// <summary>Where stock lies.</summary>
+    /// <summary>Where goods leave from.</summary>
     private static Task<List<string>> Warehouses(SolvendaDb db, CancellationToken cancel) =>
-        db.Stock.Select(s => s.Warehouse).Distinct().OrderBy(w => w).ToListAsync(cancel);
+        HouseDays.WarehouseNamesAsync(db, cancel);
 
     private static async Task<ItemAnswersView> Answers(
         long id,

@@ -1,6 +1,8 @@
 using Solvenda.Acts;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Papers;
 using Solvenda.Core.People;
+using Solvenda.Data;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Setup;
@@ -32,8 +34,13 @@ public static class SetupEndpoints
         setup.MapKeys();
         setup.MapHouse();
         setup.MapDecisions();
+        app.MapGet("/api/logo", Logo).WithTags("Setup").AllowAnonymous();
         setup.MapGet("/rights", Table).Needs(Rights.SeeSetup);
     }
+
+    /// <summary>The house's logo, for its papers' readers: the buyer's page bears it too.</summary>
+    private static IResult Logo(Seller seller) =>
+        seller.Logo is { } logo ? Results.Bytes(logo, FileTypes.Of(logo)) : Results.NotFound();
 
     private static RightsView Table(IEnumerable<Act> acts)
     {

@@ -39,15 +39,8 @@ internal static class Addresses
                 a => a.ReceivingDays,
                 "receives on",
                 hint: "Mon Tue Wed; empty: every working day",
-                check: Days
+                check: Checks.Days
             ),
         ],
     };
-
-    private static string? Days(string text) =>
-        text.Split(' ', StringSplitOptions.RemoveEmptyEntries)
-            .FirstOrDefault(d => d is not ("Mon" or "Tue" or "Wed" or "Thu" or "Fri" or "Sat" or "Sun"))
-            is { } wrong
-            ? $"“{wrong}” is not a day, as Mon"
-            : null;
 }

@@ -65,4 +65,12 @@ internal static class Checks
     /// <summary>One fault, where it is one.</summary>
     public static IEnumerable<(string Field, string Words)> When(bool wrong, string field, string words) =>
         wrong ? [(field, words)] : [];
+
+    /// <summary>Days of the week: "Mon Tue".</summary>
+    public static string? Days(string text) =>
+        text.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .FirstOrDefault(d => d is not ("Mon" or "Tue" or "Wed" or "Thu" or "Fri" or "Sat" or "Sun"))
+            is { } wrong
+            ? $"“{wrong}” is not a day, as Mon"
+            : null;
 }

@@ -2,6 +2,10 @@ using System.Collections.Immutable;
 
 namespace Solvenda.Core.Documents.Events;
 
+/// <summary>What papers and letters say of the house was changed.</summary>
+[EventCode("house.saved")]
+public sealed record HouseSaved(System.Collections.Immutable.ImmutableArray<RecordFieldChange> Changes) : IEvent;
+
 /// <summary>What somebody may decide alone was set.</summary>
 /// <param name="Whose">The person, or the machine's key.</param>
 /// <param name="First">Whether they are the first to hold authority of that kind.</param>

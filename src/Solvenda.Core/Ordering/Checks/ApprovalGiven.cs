@@ -18,6 +18,12 @@ public sealed class ApprovalGiven : ICheck
     public string Code => "approval";
 
     /// <inheritdoc />
+    public string Does => "what is beyond somebody’s authority was granted";
+
+    /// <inheritdoc />
+    public bool IsFixed => true;
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -15,6 +15,9 @@ public sealed class AsAccepted : ICheck
     public string Code => "as-accepted";
 
     /// <inheritdoc />
+    public string Does => "an order is what the buyer accepted";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

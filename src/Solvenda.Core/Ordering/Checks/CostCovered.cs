@@ -10,6 +10,9 @@ public sealed class CostCovered : ICheck
     public string Code => "cost";
 
     /// <inheritdoc />
+    public string Does => "what is sold brings in at least what it costs";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -16,6 +16,12 @@ public sealed class CreditLimit : ICheck
     public string Code => "credit";
 
     /// <inheritdoc />
+    public string Does => "the order fits under the credit limit, and nothing is overdue";
+
+    /// <inheritdoc />
+    public bool IsFixed => true;
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

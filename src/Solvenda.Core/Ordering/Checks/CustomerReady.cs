@@ -9,6 +9,9 @@ public sealed class CustomerReady : ICheck
     public string Code => "customer";
 
     /// <inheritdoc />
+    public string Does => "a prospect becomes a customer first";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (facts.Document == DocumentKind.Order && facts.Buyer.IsProspect)

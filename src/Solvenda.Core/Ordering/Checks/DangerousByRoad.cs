@@ -12,6 +12,9 @@ public sealed class DangerousByRoad : ICheck
     public string Code => "dangerous";
 
     /// <inheritdoc />
+    public string Does => "dangerous goods do not go by a fast service";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -9,6 +9,9 @@ public sealed class DeliveryWindow : ICheck
     public string Code => "window";
 
     /// <inheritdoc />
+    public string Does => "goods do not come before the buyer takes any";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -13,6 +13,9 @@ public sealed class FreightKnown : ICheck
     public string Code => "freight";
 
     /// <inheritdoc />
+    public string Does => "freight and insurance are known where the seller carries";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         var sheet = facts.Sheet;

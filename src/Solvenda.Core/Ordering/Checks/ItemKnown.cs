@@ -11,6 +11,9 @@ public sealed class ItemKnown : ICheck
     public string Code => "item";
 
     /// <inheritdoc />
+    public string Does => "every line names an item that is still sold";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold.Where(l => l.Line.Kind == LineKind.Item))

@@ -7,6 +7,9 @@ public sealed class MayBeSold : ICheck
     public string Code => "sold-there";
 
     /// <inheritdoc />
+    public string Does => "the item may be sold there and by this channel";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold)

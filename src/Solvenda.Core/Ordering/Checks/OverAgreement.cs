@@ -11,6 +11,9 @@ public sealed class OverAgreement : ICheck
     public string Code => "over-agreement";
 
     /// <inheritdoc />
+    public string Does => "no price is typed over what is agreed";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -11,6 +11,9 @@ public sealed class Packing : ICheck
     public string Code => "packing";
 
     /// <inheritdoc />
+    public string Does => "quantities are whole packs, and not too little";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold)

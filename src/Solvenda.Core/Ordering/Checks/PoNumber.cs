@@ -11,6 +11,9 @@ public sealed class PoNumber : ICheck
     public string Code => "po-number";
 
     /// <inheritdoc />
+    public string Does => "the PO number is there, and was not used before";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (facts.Document != DocumentKind.Order)

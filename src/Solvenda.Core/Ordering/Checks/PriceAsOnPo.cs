@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
@@ -22,8 +23,21 @@ public sealed class PriceAsOnPo : ICheck
     /// <summary>All such small differences of an order together, in currency units.</summary>
     public const decimal WithinOrder = 5.00m;
 
+    private const decimal Most = 1_000m;
+
+    /// <inheritdoc />
+    public ImmutableArray<CheckNumber> Numbers =>
+        [
+            new("percent", "percent of a price that is no difference", WithinPercent, 0m, 20m),
+            new("line", "of a line that is no difference, in its currency", WithinLine, 0m, Most),
+            new("order", "of all small differences together", WithinOrder, 0m, Most),
+        ];
+
     /// <inheritdoc />
     public string Code => "po-price";
+
+    /// <inheritdoc />
+    public string Does => "prices are those on the buyer’s PO";
 
     /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
@@ -37,8 +51,12 @@ public sealed class PriceAsOnPo : ICheck
             .Where(p => p.Theirs is not null)
             .Select(p => (p.Line, Theirs: p.Theirs!.Value, Apart: Apart(p.Line, p.Theirs.Value)))
             .ToList();
+        var (percent, ofLine) = (facts.Number(this, "percent"), facts.Number(this, "line"));
+        bool IsSmall(PricedLine line, decimal theirs, decimal apart) =>
+            Math.Abs(theirs - line.Figures.NetPrice) <= line.Figures.NetPrice * percent / 100m
+            || Math.Abs(apart) <= ofLine;
         var small = compared.Where(p => IsSmall(p.Line, p.Theirs, p.Apart)).ToList();
-        var tooMany = small.Sum(p => Math.Abs(p.Apart)) > WithinOrder;
+        var tooMany = small.Sum(p => Math.Abs(p.Apart)) > facts.Number(this, "order");
         var large = compared.Where(p => p.Apart != 0 && (tooMany || !IsSmall(p.Line, p.Theirs, p.Apart)));
         return large
             .Select(p => Differs(p.Line, p.Theirs))
@@ -51,10 +69,6 @@ public sealed class PriceAsOnPo : ICheck
         line.Terms.PriceBase == 0
             ? 0m
             : UnitPrice.Round4(line.Line.Quantity * (line.Figures.NetPrice - theirs) / line.Terms.PriceBase);
-
-    private static bool IsSmall(PricedLine line, decimal theirs, decimal apart) =>
-        Math.Abs(theirs - line.Figures.NetPrice) <= line.Figures.NetPrice * WithinPercent / 100m
-        || Math.Abs(apart) <= WithinLine;
 
     private IEnumerable<Finding> Confirmed(decimal apart)
     {

@@ -10,6 +10,12 @@ public sealed class PriceKnown : ICheck
     public string Code => "price";
 
     /// <inheritdoc />
+    public string Does => "every line has a price";
+
+    /// <inheritdoc />
+    public bool IsFixed => true;
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && !l.HasPrice))

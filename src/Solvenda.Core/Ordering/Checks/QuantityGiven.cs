@@ -7,6 +7,12 @@ public sealed class QuantityGiven : ICheck
     public string Code => "quantity";
 
     /// <inheritdoc />
+    public string Does => "every line has a quantity";
+
+    /// <inheritdoc />
+    public bool IsFixed => true;
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts) =>
         facts
             .Sheet.Sold.Where(l => l.Line.Quantity <= 0)

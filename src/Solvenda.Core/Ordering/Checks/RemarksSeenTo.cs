@@ -16,6 +16,9 @@ public sealed class RemarksSeenTo : ICheck
     public string Code => "asked";
 
     /// <inheritdoc />
+    public string Does => "what the buyer asked beside the goods was seen to";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -9,6 +9,9 @@ public sealed class SentBack : ICheck
     public string Code => "sent-back";
 
     /// <inheritdoc />
+    public string Does => "lines that were marked when an ask came back were seen to";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets;
@@ -18,7 +19,14 @@ public sealed class StatedOnPo : ICheck
     public const decimal WithinTotal = 5.00m;
 
     /// <inheritdoc />
+    public ImmutableArray<CheckNumber> Numbers =>
+        [new("total", "of totals that are the same, in the sheet’s currency", WithinTotal, 0m, 1_000m)];
+
+    /// <inheritdoc />
     public string Code => "po-terms";
+
+    /// <inheritdoc />
+    public string Does => "terms and total are those on the buyer’s PO";
 
     /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
@@ -128,7 +136,8 @@ public sealed class StatedOnPo : ICheck
         var tally = facts.Sheet.Tally;
         // Theirs may be of the goods alone, with charges, or with tax.
         var near = new[] { tally.Goods, tally.TotalWithoutTax, tally.TotalWithTax };
-        if (near.All(n => Math.Abs(n.Value - total) > WithinTotal))
+        var within = facts.Number(this, "total");
+        if (near.All(n => Math.Abs(n.Value - total) > within))
             yield return new Finding(
                 Code,
                 Outcome.Notice,

@@ -12,6 +12,9 @@ public sealed class StockPromised : ICheck
     public string Code => "stock";
 
     /// <inheritdoc />
+    public string Does => "every line has a date that can be kept";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && l.Line.Quantity > 0))

@@ -7,6 +7,12 @@ public sealed class TaxKnown : ICheck
     public string Code => "tax";
 
     /// <inheritdoc />
+    public string Does => "the tax of every line follows from a rule";
+
+    /// <inheritdoc />
+    public bool IsFixed => true;
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         if (string.IsNullOrEmpty(facts.Sheet.Sheet.DeliverToCountry))

@@ -12,6 +12,9 @@ public sealed class TermsComplete : ICheck
     public string Code => "terms";
 
     /// <inheritdoc />
+    public string Does => "the head of an order is complete";
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         var head = facts.Head;

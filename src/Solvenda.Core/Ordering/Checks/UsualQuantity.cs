@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Sheets;
@@ -22,12 +23,19 @@ public sealed class UsualQuantity : ICheck
     public const int EnoughTimes = 3;
 
     /// <inheritdoc />
+    public ImmutableArray<CheckNumber> Numbers => [new("times", "times more than ever, or less", Far, 1.5m, 1_000m)];
+
+    /// <inheritdoc />
     public string Code => "unusual";
+
+    /// <inheritdoc />
+    public string Does => "quantities are about what this buyer takes";
 
     /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
+        var far = facts.Number(this, "times");
         foreach (var line in facts.Sheet.Sold)
         {
             if (
@@ -35,16 +43,16 @@ public sealed class UsualQuantity : ICheck
                 && item.Factor(line.Line.Unit) is { } factor
                 && facts.TakenBefore.TryGetValue(item.Id, out var before)
                 && before.Times >= EnoughTimes
-                && IsFar(line.Line.Quantity * factor, before)
+                && IsFar(line.Line.Quantity * factor, before, far)
             )
-                yield return Say(line, item, before);
+                yield return Say(line, item, before, far);
         }
     }
 
-    private static bool IsFar(decimal units, TakenBefore before) =>
-        units > before.Most * Far || units * Far < before.Least;
+    private static bool IsFar(decimal units, TakenBefore before, decimal far) =>
+        units > before.Most * far || units * far < before.Least;
 
-    private Finding Say(PricedLine line, Item item, TakenBefore before)
+    private Finding Say(PricedLine line, Item item, TakenBefore before, decimal far)
     {
         var unit = UnitTable.OnSheet(item.StockUnit);
         var usual =
@@ -54,7 +62,7 @@ public sealed class UsualQuantity : ICheck
                     CultureInfo.InvariantCulture,
                     $"{before.Least:#,0.######} to {before.Most:#,0.######} {unit}"
                 );
-        var slip = Slip(line.Line, item, before);
+        var slip = Slip(line.Line, item, before, far);
         var words = $"They took {usual.TrimEnd()} at a time before.";
         return new Finding(
             Code,
@@ -81,10 +89,10 @@ public sealed class UsualQuantity : ICheck
     }
 
     // The unit in which the same number is what they usually take.
-    private static Unit? Slip(SheetLine line, Item item, TakenBefore before) =>
+    private static Unit? Slip(SheetLine line, Item item, TakenBefore before, decimal far) =>
         new[] { item.StockUnit }
             .Concat(item.SalesUnits.Select(u => u.Unit))
-            .Where(u => u != line.Unit && item.Factor(u) is { } f && !IsFar(line.Quantity * f, before))
+            .Where(u => u != line.Unit && item.Factor(u) is { } f && !IsFar(line.Quantity * f, before, far))
             .Cast<Unit?>()
             .FirstOrDefault();
 

@@ -208,6 +208,7 @@
   label="why may it pass? The reason is kept."
   button="Let it pass"
   start={waiveReason}
+  reasons="waived"
   until={whole.waived?.check === 'credit' ? 'until (a fortnight, unless you say)' : ''}
   take={whole.waive}
 />
@@ -217,5 +218,6 @@
   says="The buyer’s link will say that it was withdrawn. This cannot be undone; a new quote can be made."
   label="why?"
   button="Withdraw"
+  reasons="lost"
   take={whole.withdraw}
 />

@@ -1,3 +1,4 @@
+export { default as HouseForm } from './HouseForm.svelte';
 export { AuthorityState, limitOf } from './authority.svelte';
 export { default as Lately } from './Lately.svelte';
 export { default as LimitTable } from './LimitTable.svelte';

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { api, ask } from '$lib/api';
   import { formKeys, KeyCap } from '$lib/keys';
   import { DayField } from '$lib/shared';
 
@@ -12,12 +13,15 @@
     start?: string;
     /** Something to tick beside the words. */
     tick?: string;
+    /** Reasons that are often given: for what. */
+    reasons?: 'lost' | 'returned' | 'waived' | 'setAside';
     /** A day to say beside the words: what it is. */
     until?: string;
     take: (words: string, ticked: boolean, day: string) => Promise<void>;
   }
 
-  let { title, says, label, button, start = '', tick = '', until = '', take }: Props = $props();
+  let { title, says, label, button, start = '', tick = '', until = '', reasons, take }: Props = $props();
+  let often = $state.raw<readonly string[]>([]);
   let dialog = $state<HTMLDialogElement>();
   let words = $state('');
   let ticked = $state(false);
@@ -28,6 +32,12 @@
   export function open() {
     [words, problem, ticked, day] = [start, '', false, ''];
     dialog?.showModal();
+    // Without them the dialog is as useful: the words can be typed.
+    if (reasons)
+      void ask(api.GET('/api/setup/reasons', { params: { query: { use: reasons } } })).then(
+        (found) => (often = found),
+        () => undefined,
+      );
   }
 
   async function submit(event: SubmitEvent) {
@@ -51,6 +61,11 @@
     <label class="grid gap-1"
       ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
     >
+    {#if often.length}
+      <p class="flex flex-wrap gap-x-3 gap-y-1 text-second" role="group" aria-label="often given">
+        {#each often as reason (reason)}<button type="button" class="underline decoration-strong" onclick={() => (words = reason)}>{reason}</button>{/each}
+      </p>
+    {/if}
     {#if tick}<label class="flex items-center gap-2"><input type="checkbox" bind:checked={ticked} /> {tick}</label>{/if}
     {#if until}<p><span class="mr-2 text-second">{until}</span><DayField bind:value={day} label={until} /></p>{/if}
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}

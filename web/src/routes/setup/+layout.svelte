@@ -8,6 +8,7 @@
     ...(session.person?.runsHouse ? [{ path: '/setup/people', name: 'people' }] : []),
     { path: '/setup/authority', name: 'authority' },
     { path: '/setup/policies', name: 'when somebody must be asked' },
+    { path: '/setup/checks', name: 'checks' },
     { path: '/setup/rights', name: 'what each role may' },
     ...(session.person?.runsHouse
       ? [

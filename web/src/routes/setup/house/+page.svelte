@@ -1,10 +1,13 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { api, ask } from '$lib/api';
+  import { HouseForm } from '$lib/setup';
   import { loadKinds } from '$lib/list';
 
   /** What belongs to the house itself, each with its list, its history, and who may change it. */
   const rooms: readonly [string, string][] = [
+    ['warehouses', 'where goods leave from: cut-off, picking days, working days'],
+    ['reasons', 'why quotes are lost, stops let pass, requests set aside, goods returned'],
     ['settings', 'what the house does where nothing else is said'],
     ['teams', 'people of whom any one is asked'],
     ['holidays', 'days on which the house does not work'],
@@ -40,6 +43,7 @@
 
 <svelte:head><title>The house · Solvenda</title></svelte:head>
 <h1 class="font-serif text-[24px]">The house</h1>
+<HouseForm />
 <ul class="max-w-2xl pb-8">
   {#each rooms.filter(([name]) => titles.has(name)) as [name, words] (name)}
     <li class="flex items-baseline gap-4 border-b border-hairline py-2">

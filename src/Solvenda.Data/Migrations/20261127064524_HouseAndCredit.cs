@@ -82,6 +82,26 @@ namespace Solvenda.Data.Migrations
                 nullable: true);
 
             migrationBuilder.CreateTable(
+                name: "check",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false),
+                    Check = table.Column<string>(type: "TEXT", nullable: false),
+                    Document = table.Column<string>(type: "TEXT", nullable: false),
+                    Channel = table.Column<string>(type: "TEXT", nullable: false),
+                    Level = table.Column<string>(type: "TEXT", nullable: false),
+                    WaivedBy = table.Column<string>(type: "TEXT", nullable: false),
+                    Numbers = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_check", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "deposit",
                 columns: table => new
                 {
@@ -104,10 +124,84 @@ namespace Solvenda.Data.Migrations
                         onDelete: ReferentialAction.Cascade);
                 });
 
+            migrationBuilder.CreateTable(
+                name: "house",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false),
+                    Name = table.Column<string>(type: "TEXT", nullable: false),
+                    Address = table.Column<string>(type: "TEXT", nullable: false),
+                    Mail = table.Column<string>(type: "TEXT", nullable: false),
+                    Phone = table.Column<string>(type: "TEXT", nullable: false),
+                    TaxNumber = table.Column<string>(type: "TEXT", nullable: false),
+                    Register = table.Column<string>(type: "TEXT", nullable: false),
+                    Bank = table.Column<string>(type: "TEXT", nullable: false),
+                    Logo = table.Column<byte[]>(type: "BLOB", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_house", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "reason",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false),
+                    Use = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_reason", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "warehouse",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Address = table.Column<string>(type: "TEXT", nullable: false),
+                    CutOff = table.Column<string>(type: "TEXT", nullable: false),
+                    PickingDays = table.Column<int>(type: "INTEGER", nullable: false),
+                    WorkingDays = table.Column<string>(type: "TEXT", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_warehouse", x => x.Id);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_check_Check_Document_Channel",
+                table: "check",
+                columns: new[] { "Check", "Document", "Channel" },
+                unique: true);
+
             migrationBuilder.CreateIndex(
                 name: "IX_deposit_OrderId",
                 table: "deposit",
                 column: "OrderId");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_reason_Use_Words",
+                table: "reason",
+                columns: new[] { "Use", "Words" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_warehouse_Code",
+                table: "warehouse",
+                column: "Code",
+                unique: true);
 
             migrationBuilder.AddForeignKey(
                 name: "FK_ask_sheet_SheetId",
@@ -126,6 +220,14 @@ namespace Solvenda.Data.Migrations
                     WHERE NOT EXISTS (SELECT 1 FROM policy WHERE Code = '{policy}')
                     """
                 );
+
+            // Where stock lies is a warehouse from here on.
+            migrationBuilder.Sql(
+                """
+                INSERT INTO warehouse (Active, Version, Code, Address, CutOff, PickingDays, WorkingDays)
+                SELECT 1, 0, Warehouse, '', '15:00', 1, '' FROM stock GROUP BY Warehouse
+                """
+            );
         }
 
         /// <inheritdoc />
@@ -136,7 +238,19 @@ namespace Solvenda.Data.Migrations
                 table: "ask");
 
             migrationBuilder.DropTable(
+                name: "check");
+
+            migrationBuilder.DropTable(
                 name: "deposit");
+
+            migrationBuilder.DropTable(
+                name: "house");
+
+            migrationBuilder.DropTable(
+                name: "reason");
+
+            migrationBuilder.DropTable(
+                name: "warehouse");
 
             migrationBuilder.DropColumn(
                 name: "Until",

@@ -1,0 +1,83 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, ask, type Schemas } from '$lib/api';
+  import { formKeys, KeyCap } from '$lib/keys';
+  import { Problem } from '$lib/shared';
+
+  /** What papers and letters say of the house. */
+  const fields = [
+    ['name', 'name', ''],
+    ['address', 'address', 'on one line, parts apart by commas'],
+    ['mail', 'mail', 'letters go out from it'],
+    ['phone', 'phone', ''],
+    ['taxNumber', 'tax number', ''],
+    ['register', 'register', 'where it is registered, by which number'],
+    ['bank', 'bank', 'stands at the foot of papers'],
+  ] as const;
+  let view = $state.raw<Schemas['HouseView'] | null>(null);
+  let facts = $state<Schemas['HouseFacts']>({ name: '', address: '', mail: '', phone: '', taxNumber: '', register: '', bank: '' });
+  let logo = $state<string | null>(null);
+  let said = $state('');
+  let problem = $state('');
+  let busy = $state(false);
+
+  const take = (fresh: Schemas['HouseView']) => ([view, facts, logo] = [fresh, { ...fresh.facts }, null]);
+  onMount(() =>
+    ask(api.GET('/api/setup/house')).then(take, (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'It could not be loaded.')),
+  );
+
+  // Read here, sent with the rest; the server looks at what it is.
+  function pick(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    if (!file) return;
+    const reader = new FileReader();
+    reader.onload = () => (logo = String(reader.result).split(',')[1] ?? '');
+    reader.readAsDataURL(file);
+  }
+
+  async function save(event: SubmitEvent) {
+    event.preventDefault();
+    if (!view) return;
+    busy = true;
+    [problem, said] = ['', ''];
+    try {
+      take(await ask(api.PUT('/api/setup/house', { params: { header: { 'If-Match': `"${view.version}"` } }, body: { facts, logo } })));
+      said = 'Kept; what is printed from now on says so.';
+    } catch (reason) {
+      problem = reason instanceof Error ? reason.message : 'It was not kept; what you typed is still here.';
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<Problem words={problem} onclose={() => (problem = '')} />
+{#if view}
+  <form class="mb-6 grid max-w-2xl border border-hairline bg-sheet p-4" onsubmit={save} {@attach formKeys} aria-label="on papers and letters">
+    <h2 class="mb-1 font-serif text-[17px]">On papers and letters</h2>
+    {#each fields as [name, label, hint] (name)}
+      <label class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline">
+        <span class="py-1.5 text-second">{label}</span>
+        <input class="h-8 w-full bg-transparent" bind:value={facts[name]} placeholder={hint} maxlength="200" />
+      </label>
+    {/each}
+    <div class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
+      <span class="text-second">logo</span>
+      <span class="flex flex-wrap items-center gap-3">
+        {#if logo}<img src="data:image;base64,{logo}" alt="the new logo" class="h-8" />
+        {:else if view.hasLogo && logo === null}<img src="/api/logo?v={view.version}" alt="the logo" class="h-8" />
+        {:else}<span class="text-second">none: papers bear the name alone</span>{/if}
+        <input type="file" accept="image/png,image/jpeg" aria-label="another logo, PNG or JPEG, at most 300 kB" onchange={pick} />
+        {#if view.hasLogo && logo !== ''}<button type="button" class="underline" onclick={() => (logo = '')}>take it away</button>{/if}
+      </span>
+    </div>
+    <p class="py-1.5 text-second">
+      It sells from <b class="text-ink">{view.country}</b> in <b class="text-ink">{view.currency}</b>: that was set when it was begun, and stays, since prices
+      and tax hang on it.
+    </p>
+    <p class="flex items-center gap-3">
+      <button class="btn btn-primary btn-sm" disabled={busy}>Keep it <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button>
+      {#if said}<span role="status">{said}</span>{/if}
+    </p>
+  </form>
+{/if}
