@@ -322,4 +322,24 @@ public sealed class AskTests(House house) : MoneyCalls(house)
         Assert.DoesNotContain("Set-Cookie", visit.Headers.Select(h => h.Key));
         Assert.Equal([Paz], await HoldersAsync(ask));
     }
+
+    [Fact]
+    public async Task What_was_decided_about_a_document_is_printed_for_an_auditor_and_shown_to_no_seller()
+    {
+        var (quill, paz) = (await House.AsAsync(Quill), await House.AsAsync(Paz));
+        var (number, sheet) = await QuoteAsync(quill, "BB2-10-NV x 180 m -12%");
+        var asked = await quill.ActAsync($"/api/quotes/{number}/ask", sheet, new { why = "an offer from elsewhere" });
+        var ask = (await asked.JsonAsync()).GetProperty("asks")[0].GetProperty("id").GetInt64();
+        await paz.PostAsJsonAsync($"/api/asks/{ask}/grant", new { note = "this once" }, Cancel);
+        var path = $"/api/setup/decisions/{number}";
+        Assert.Equal(HttpStatusCode.Forbidden, (await quill.GetAsync(path, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await paz.GetAsync("/api/setup/decisions/Q00-1", Cancel)).StatusCode);
+        var words = HouseTests.PdfWords(await paz.GetByteArrayAsync(path, Cancel));
+        foreach (var said in new[] { "offer from elsewhere", "this once", "granted by Leandro Paz", "12 % discount" })
+            Assert.Contains(said, words, StringComparison.Ordinal);
+        var hash = await House.DbAsync(db =>
+            db.Events.Where(e => e.Subject == number && e.Code == "ask.granted").Select(e => e.Hash).FirstAsync(Cancel)
+        );
+        Assert.Contains(hash[..40], words.Replace(" ", "", StringComparison.Ordinal), StringComparison.Ordinal);
+    }
 }

@@ -24,6 +24,7 @@ public sealed class DoorWalkTests(House house) : IClassFixture<House>
     [
         "DELETE /api/session",
         "GET /api/demo/people",
+        "GET /api/logo",
         "GET /api/offers/{token}",
         "GET /api/offers/{token}/files/{file:long}",
         "GET /api/offers/{token}/print",

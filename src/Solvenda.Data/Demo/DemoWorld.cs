@@ -86,7 +86,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 Mail = "orders@brinemoor.example",
                 Phone = "+353 20 555 0100",
                 TaxNumber = "IE9999999WA",
-                Bank = "Harbour Savings Bank, IE00 HSBX 9999 0001 0002 03",
+                Bank = "Harbour Savings Bank, IE00 HARB 9999 0001 0002 03",
             }
         );
         db.Warehouses.AddRange(

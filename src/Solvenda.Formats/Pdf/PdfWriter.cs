@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Reflection;
 using SkiaSharp;
+using static Solvenda.Formats.Pdf.Type;
 
 namespace Solvenda.Formats.Pdf;
 
@@ -16,16 +16,6 @@ public static class PdfWriter
     private const float Left = 56f;
     private const float Right = PageWidth - 48f;
     private const float Bottom = PageHeight - 64f;
-
-    private static readonly SKColor Ink = new(0x1C, 0x20, 0x24);
-    private static readonly SKColor Second = new(0x5E, 0x62, 0x5F);
-    private static readonly SKColor Hairline = new(0xC9, 0xC2, 0xB1);
-
-    private static readonly Lazy<SKTypeface> Sans = new(() => Face("Archivo-Regular"));
-    private static readonly Lazy<SKTypeface> Bold = new(() => Face("Archivo-SemiBold"));
-    private static readonly Lazy<SKTypeface> Serif = new(() => Face("Newsreader-Regular"));
-    private static readonly Lazy<SKTypeface> Italic = new(() => Face("Newsreader-Italic"));
-    private static readonly Lazy<SKTypeface> Mono = new(() => Face("JetBrainsMono-Regular"));
 
     public static byte[] Write(PrintedDocument document)
     {
@@ -47,14 +37,6 @@ public static class PdfWriter
             pdf.Close();
         }
         return stream.ToArray();
-    }
-
-    private static SKTypeface Face(string name)
-    {
-        using var font =
-            Assembly.GetExecutingAssembly().GetManifestResourceStream($"Solvenda.Formats.Pdf.Fonts.{name}.ttf")
-            ?? throw new InvalidOperationException($"The font {name} is not in the assembly.");
-        return SKTypeface.FromStream(font) ?? throw new InvalidOperationException($"The font {name} cannot be read.");
     }
 
     private sealed class Setter(SKDocument pdf, PrintedDocument doc)
@@ -331,60 +313,20 @@ public static class PdfWriter
             }
         }
 
-        private void Text(string text, float x, float y, SKTypeface face, float size, SKColor color)
-        {
-            using var font = new SKFont(face, size)
-            {
-                Subpixel = true,
-                LinearMetrics = true,
-                Hinting = SKFontHinting.None,
-            };
-            using var paint = new SKPaint { Color = color, IsAntialias = true };
-            _canvas.DrawText(text, x, y, SKTextAlign.Left, font, paint);
-        }
+        private void Text(string text, float x, float y, SKTypeface face, float size, SKColor color) =>
+            Type.Text(_canvas, text, x, y, face, size, color);
 
         private void TextRight(string text, float right, float y, SKTypeface face, float size, SKColor color) =>
             Text(text, right - Width(text, face, size), y, face, size, color);
 
         private void Rule(float y, float width, SKColor color) => RuleFrom(Left, y, width, color);
 
-        private void RuleFrom(float x, float y, float width, SKColor color)
-        {
-            using var paint = new SKPaint
-            {
-                Color = color,
-                StrokeWidth = width,
-                IsStroke = true,
-            };
-            _canvas.DrawLine(x, y, Right, y, paint);
-        }
+        private void RuleFrom(float x, float y, float width, SKColor color) =>
+            Type.Rule(_canvas, x, Right, y, width, color);
 
-        private static float Width(string text, SKTypeface face, float size)
-        {
-            using var font = new SKFont(face, size)
-            {
-                Subpixel = true,
-                LinearMetrics = true,
-                Hinting = SKFontHinting.None,
-            };
-            return font.MeasureText(text);
-        }
+        private static float Width(string text, SKTypeface face, float size) => Type.Width(text, face, size);
 
-        private static IEnumerable<string> Wrap(string text, SKTypeface face, float size, float width)
-        {
-            var line = "";
-            foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
-            {
-                var longer = line.Length == 0 ? word : $"{line} {word}";
-                if (line.Length > 0 && Width(longer, face, size) > width)
-                {
-                    yield return line;
-                    longer = word;
-                }
-                line = longer;
-            }
-            if (line.Length > 0)
-                yield return line;
-        }
+        private static IEnumerable<string> Wrap(string text, SKTypeface face, float size, float width) =>
+            Type.Wrap(text, face, size, width);
     }
 }

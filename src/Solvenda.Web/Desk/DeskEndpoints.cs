@@ -100,15 +100,7 @@ public static class DeskEndpoints
         var day = followUps
             .Select(f => new DayMark(f.Due, f.Words, f.Name, f.Quote is null ? null : $"/quotes/{f.Quote}"))
             .ToList();
-        foreach (var house in (await HouseDays.WarehousesAsync(db, clock.Today, cancel)).Values)
-            day.Add(
-                new DayMark(
-                    clock.ToUtc(clock.Today.ToDateTime(house.CutOff)),
-                    $"cut-off {house.Name}",
-                    "what is confirmed later leaves a day later",
-                    null
-                )
-            );
+        day.AddRange(await CutOffsAsync(db, clock, cancel));
         var since = clock.UtcNow.AddDays(-1);
         var came = await db.Requests.CountAsync(r => r.ReceivedAt >= since, cancel);
         var turned = await db.Requests.CountAsync(r => r.ReceivedAt >= since && r.State == RequestState.Turned, cancel);
@@ -121,6 +113,18 @@ public static class DeskEndpoints
             turned
         );
     }
+
+    private static async Task<IEnumerable<DayMark>> CutOffsAsync(
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    ) =>
+        (await HouseDays.WarehousesAsync(db, clock.Today, cancel)).Values.Select(w => new DayMark(
+            clock.ToUtc(clock.Today.ToDateTime(w.CutOff)),
+            $"cut-off {w.Name}",
+            "what is confirmed later leaves a day later",
+            null
+        ));
 
     private static async Task<List<DeskItem>> RequestsAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {

@@ -91,13 +91,16 @@ public static class HouseEndpoints
     }
 
     /// <summary>Reasons that are often given for something.</summary>
-    private static Task<List<string>> Reasons(ReasonUse use, SolvendaDb db, CancellationToken cancel) =>
-        db
-            .Reasons.AsNoTracking()
-            .Where(r => r.Active && r.Use == use)
-            .OrderBy(r => r.Id)
-            .Select(r => r.Words)
-            .ToListAsync(cancel);
+    /// <param name="use">lost, returned, waived or setAside.</param>
+    private static async Task<List<string>> Reasons(string use, SolvendaDb db, CancellationToken cancel) =>
+        !Enum.TryParse<ReasonUse>(use, ignoreCase: true, out var of) || !Enum.IsDefined(of)
+            ? throw RefusedException.NotFound("such use of a reason")
+            : await db
+                .Reasons.AsNoTracking()
+                .Where(r => r.Active && r.Use == of)
+                .OrderBy(r => r.Id)
+                .Select(r => r.Words)
+                .ToListAsync(cancel);
 
     /// <summary>Every check there is, and how the house wants it.</summary>
     private static async Task<IReadOnlyList<CheckView>> Checks(SolvendaDb db, CancellationToken cancel)

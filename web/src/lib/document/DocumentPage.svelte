@@ -180,7 +180,7 @@
   </p>
 </div>
 
-<History bind:this={history} />
+<History bind:this={history} pdf={session.person?.seesSetup ? `/api/setup/decisions/${number}` : ''} />
 {#if isOrder}<Owes bind:this={owes} {number} mayNote={session.person?.notesMoney ?? false} onnoted={() => void whole.follow()} />{/if}
 <NewRecord bind:this={fresh} {onmade} />
 <Beside bind:this={beside} choices={doc.beside} now={whole.name} />

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api';
 
+  /** Where the decisions on the document are printed; empty for who may not see that. */
+  let { pdf = '' }: { pdf?: string } = $props();
   let dialog = $state<HTMLDialogElement>();
   let rows = $state.raw<Schemas['HistoryView'][]>([]);
 
@@ -20,7 +22,10 @@
 >
   <div class="flex justify-between">
     <h2 class="font-serif text-lg">History</h2>
-    <button class="text-second underline" onclick={() => dialog?.close()}>close</button>
+    <span class="flex gap-4 text-second">
+      {#if pdf}<a class="underline" href={pdf} target="_blank" rel="noopener">who decided what, as PDF</a>{/if}
+      <button class="underline" onclick={() => dialog?.close()}>close</button>
+    </span>
   </div>
   <table class="mt-2 w-full">
     <thead

@@ -92,7 +92,7 @@
   <table class="w-full min-w-[820px] border-collapse">
     <thead class="text-left text-[11.5px] text-second">
       <tr class="border-b border-strong">
-        <th class="py-1 font-normal">that …</th><th class="px-2 font-normal">where it is not so, it</th><th class="px-2 font-normal">let pass by</th><th
+        <th class="py-1 font-normal">that …</th><th class="px-2 font-normal whitespace-nowrap">where it is not so, it</th><th class="px-2 font-normal">let pass by</th><th
           class="px-2 font-normal">numbers</th
         ><th class="pl-2 font-normal">only for</th>
       </tr>
@@ -101,7 +101,7 @@
       {#each checks as check (check.code)}
         {@const set = whole(check)}
         <tr class="border-b border-hairline align-baseline">
-          <td class="py-1.5">{check.does} <span class="font-mono text-[11.5px] text-second">{check.code}</span></td>
+          <td class="py-1.5 whitespace-nowrap">{check.does} <span class="font-mono text-[11.5px] text-second">{check.code}</span></td>
           {#if check.fixed}
             <td class="px-2 text-second" colspan="2" title="without it something wrong would go out">stays as it is</td>
           {:else if mayChange}
