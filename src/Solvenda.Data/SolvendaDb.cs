@@ -50,6 +50,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
     public DbSet<HouseRow> House => Set<HouseRow>();
     public DbSet<WarehouseRow> Warehouses => Set<WarehouseRow>();
+    public DbSet<TerritoryRow> Territories => Set<TerritoryRow>();
     public DbSet<ReasonRow> Reasons => Set<ReasonRow>();
     public DbSet<CheckRow> Checks => Set<CheckRow>();
     public DbSet<DepositRow> Deposits => Set<DepositRow>();

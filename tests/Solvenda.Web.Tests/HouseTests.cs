@@ -175,6 +175,75 @@ public sealed class HouseTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task A_new_buyer_is_of_the_territory_of_its_country_and_of_its_seller()
+    {
+        var paz = await House.AsAsync(Paz);
+        async Task<JsonElement> MadeAsync(object values)
+        {
+            var id = await MakeAsync(paz, "buyers", values);
+            var record = await (await paz.GetAsync($"/api/records/buyers/{id}", Cancel)).JsonAsync();
+            return record.GetProperty("values");
+        }
+        object Buyer(string code, string country, string manager = "", string territory = "") =>
+            new
+            {
+                code,
+                name = "New " + code,
+                country,
+                currency = "EUR",
+                isProspect = "yes",
+                language = "en",
+                accountManager = manager,
+                territory,
+            };
+        var danish = await MadeAsync(Buyer("T-1", "DK"));
+        Assert.Equal(
+            ("aquaculture", "Bastian Mohr"),
+            (danish.GetProperty("territory").GetString(), danish.GetProperty("accountManager").GetString())
+        );
+        var said = await MadeAsync(Buyer("T-2", "DK", "Sorcha Quill", "harbours"));
+        Assert.Equal(
+            ("harbours", "Sorcha Quill"),
+            (said.GetProperty("territory").GetString(), said.GetProperty("accountManager").GetString())
+        );
+        var nowhere = await MadeAsync(Buyer("T-3", "NZ"));
+        Assert.Equal("", nowhere.GetProperty("territory").GetString());
+    }
+
+    [Fact]
+    public async Task Who_is_told_something_hears_of_it_as_it_happens_and_nobody_else_does()
+    {
+        var (quill, paz, mohr) = (await House.AsAsync(Quill), await House.AsAsync(Paz), await House.AsAsync(Mohr));
+        async Task<StreamReader> ListenAsync(HttpClient who)
+        {
+            var answer = await who.GetAsync("/api/notices/stream", HttpCompletionOption.ResponseHeadersRead, Cancel);
+            Assert.Equal("text/event-stream", answer.Content.Headers.ContentType!.MediaType);
+            return new StreamReader(await answer.Content.ReadAsStreamAsync(Cancel));
+        }
+        static async Task<string> NextAsync(StreamReader stream)
+        {
+            while (await stream.ReadLineAsync(Cancel) is { } line)
+            {
+                if (line.StartsWith("data:", StringComparison.Ordinal))
+                    return line[5..].Trim();
+            }
+            throw new InvalidOperationException("The stream ended.");
+        }
+        using var hers = await ListenAsync(paz);
+        using var his = await ListenAsync(mohr);
+        Assert.Equal(("begun", "begun"), (await NextAsync(hers), await NextAsync(his)));
+        var heard = NextAsync(his);
+        var (number, sheet) = await QuoteAsync(quill, "BB2-10-NV x 180 m -12%");
+        await quill.ActAsync($"/api/quotes/{number}/ask", sheet, new { why = "an offer from elsewhere" });
+        Assert.Equal("told", await NextAsync(hers));
+        Assert.False(heard.IsCompleted);
+        Assert.Equal(
+            HttpStatusCode.Unauthorized,
+            (await House.CreateClient().GetAsync("/api/notices/stream", Cancel)).StatusCode
+        );
+    }
+
+    [Fact]
     public async Task Reasons_are_offered_where_they_are_given()
     {
         var (cass, quill) = (await House.AsAsync(Whitlock), await House.AsAsync(Quill));

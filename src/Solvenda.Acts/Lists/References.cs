@@ -83,6 +83,7 @@ public sealed class References
             }),
             "families" => db.Families.Select(f => new Named { Id = f.Id, Code = f.Code }),
             "groups" => db.Groups.Select(g => new Named { Id = g.Id, Code = g.Code }),
+            "territories" => db.Territories.Select(t => new Named { Id = t.Id, Code = t.Code }),
             "price-lists" => db.PriceLists.Select(l => new Named { Id = l.Id, Code = l.Code }),
             _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "No such kind of reference."),
         };
@@ -122,6 +123,7 @@ public sealed class References
             "people" => "person",
             "families" => "family",
             "groups" => "group",
+            "territories" => "territory",
             Warehouses => "warehouse",
             _ => "price list",
         };

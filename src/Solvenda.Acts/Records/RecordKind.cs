@@ -70,6 +70,9 @@ public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
     /// <summary>A new row, with what must not be null.</summary>
     public required Func<TRow> Make { get; init; }
 
+    /// <summary>Settles for a new row what nobody said; null where there is nothing to settle.</summary>
+    public Func<SolvendaDb, TRow, CancellationToken, Task>? Settle { get; init; }
+
     /// <summary>What policies look at when a row is kept; null where they look at nothing of it.</summary>
     public Func<TRow, KeptFacts, Kept>? Figures { get; init; }
 

@@ -30,6 +30,7 @@ public static class RecordKinds
         Kinds.Teams.Kind,
         Kinds.Holidays.Kind,
         Kinds.Warehouses.Kind,
+        Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
         Kinds.HouseChecks.Kind,
     ];

@@ -90,6 +90,8 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
             if (field.Set(row, text, references) is { } wrong)
                 throw RefusedException.Bad("record_field", $"{Capital(wrong)}; nothing was made.", field.Name);
         }
+        if (kind.Settle is { } settle)
+            await settle(work.Db, row, cancel);
         Whole(row, references);
         keeping.MustBeOurs(kind, row, []);
         work.Db.Set<TRow>().Add(row);

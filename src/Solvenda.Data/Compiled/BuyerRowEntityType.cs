@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 37,
+                propertyCount: 38,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -261,6 +261,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(BuyerRow).GetProperty("TaxNumber", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<TaxNumber>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var territory = runtimeEntityType.AddProperty(
+                "Territory",
+                typeof(string),
+                propertyInfo: typeof(BuyerRow).GetProperty("Territory", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<Territory>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var transitDays = runtimeEntityType.AddProperty(

@@ -11,7 +11,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("7a460167-f417-4f60-bed6-4da62ff989f6"), entityTypeCount: 66)
+            : base(skipDetectChanges: false, modelId: new Guid("e62301ad-6d36-47a4-bf6c-da7bdc5d32c6"), entityTypeCount: 67)
         {
         }
 
@@ -79,6 +79,7 @@ namespace Solvenda.Data.Compiled
             var talkRow = TalkRowEntityType.Create(this);
             var taxRateRow = TaxRateRowEntityType.Create(this);
             var teamRow = TeamRowEntityType.Create(this);
+            var territoryRow = TerritoryRowEntityType.Create(this);
             var troubleRow = TroubleRowEntityType.Create(this);
             var viewRow = ViewRowEntityType.Create(this);
             var waiverRow = WaiverRowEntityType.Create(this);
@@ -184,6 +185,7 @@ namespace Solvenda.Data.Compiled
             TalkRowEntityType.CreateAnnotations(talkRow);
             TaxRateRowEntityType.CreateAnnotations(taxRateRow);
             TeamRowEntityType.CreateAnnotations(teamRow);
+            TerritoryRowEntityType.CreateAnnotations(territoryRow);
             TroubleRowEntityType.CreateAnnotations(troubleRow);
             ViewRowEntityType.CreateAnnotations(viewRow);
             WaiverRowEntityType.CreateAnnotations(waiverRow);

@@ -46,6 +46,13 @@ internal static class DemoBuyers
             Country = b.Country,
             Currency = b.Currency,
             AccountManagerId = b.Manager,
+            Territory = b.Manager switch
+            {
+                4 => "yards",
+                5 => "aquaculture",
+                3 => "harbours",
+                _ => null,
+            },
             ContactName = b.Contact,
             ContactMail = b.Mail,
             Address = b.Address,

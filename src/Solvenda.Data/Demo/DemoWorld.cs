@@ -98,6 +98,21 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 CutOff = "13:00",
             }
         );
+        (string Code, string Words, string Countries, long Seller)[] territories =
+        [
+            ("yards", "yards and schools", "IE GB", 4),
+            ("aquaculture", "aquaculture and offshore", "NO DK SE DE NL", 5),
+            ("harbours", "harbours and councils", "", 3),
+        ];
+        db.Territories.AddRange(
+            territories.Select(t => new TerritoryRow
+            {
+                Code = t.Code,
+                Words = t.Words,
+                Countries = t.Countries,
+                SellerId = t.Seller,
+            })
+        );
         (ReasonUse Use, string Words)[] reasons =
         [
             (ReasonUse.Lost, "the price was too high"),

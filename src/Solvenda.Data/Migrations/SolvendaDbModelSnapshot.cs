@@ -614,6 +614,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("TaxNumber")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Territory")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("TransitDays")
                         .HasColumnType("INTEGER");
 
@@ -2716,6 +2719,42 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("team");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.TerritoryRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Countries")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("SellerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("territory");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.TroubleRow", b =>

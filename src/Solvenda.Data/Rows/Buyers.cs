@@ -22,6 +22,9 @@ public sealed class BuyerRow : IRecordRow
     public string? ShipFrom { get; set; }
     public int TransitDays { get; set; } = 1;
     public long? AccountManagerId { get; set; }
+
+    /// <summary>Code of the territory; null: none.</summary>
+    public string? Territory { get; set; }
     public string? ContactName { get; set; }
     public string? ContactMail { get; set; }
     public string Address { get; set; } = "";

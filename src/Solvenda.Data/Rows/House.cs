@@ -55,6 +55,25 @@ public sealed class WarehouseRow : IRecordRow
     public string WorkingDays { get; set; } = "";
 }
 
+/// <summary>Where somebody sells: new buyers there are theirs.</summary>
+[Index(nameof(Code), IsUnique = true)]
+public sealed class TerritoryRow : IRecordRow
+{
+    public long Id { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; }
+    public required string Code { get; set; }
+    public required string Words { get; set; }
+
+    /// <summary>ISO 3166-1 alpha-2, apart by blanks; empty: it is chosen by hand alone.</summary>
+    public string Countries { get; set; } = "";
+
+    /// <summary>Who has its new buyers; null: nobody yet.</summary>
+    public long? SellerId { get; set; }
+}
+
 /// <summary>A reason that is often given, to be picked in place of typed.</summary>
 [Index(nameof(Use), nameof(Words), IsUnique = true)]
 public sealed class ReasonRow : IRecordRow

@@ -39,6 +39,8 @@
 
   onMount(async () => {
     session.theme = localStorage.getItem('theme') === 'night' ? 'night' : 'paper';
+    const density = localStorage.getItem('density');
+    session.density = density === 'close' || density === 'roomy' ? density : 'usual';
     try {
       await session.load();
     } catch (reason) {
@@ -53,15 +55,14 @@
 
   // Meets the server: what one is told is counted beside one's name.
   $effect(() => {
-    const id = session.person?.id;
-    if (!id) return;
-    void notices.load();
-    return pulse.listen((moved) => (moved.everything || moved.subjects.includes(`notices:${id}`)) && void notices.load());
+    if (!session.person?.id) return;
+    return notices.hear();
   });
 
   // Meets the document: the theme stands on its root.
   $effect(() => {
     document.documentElement.dataset.theme = session.theme;
+    document.documentElement.dataset.density = session.density;
   });
 
   function turn() {

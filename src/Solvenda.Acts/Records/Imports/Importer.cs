@@ -153,6 +153,9 @@ public sealed class Importer<TRow>(RecordKind<TRow> kind) : IImporter
                     if (!Take(row, there) && there is not null)
                         db.Entry(there).State = EntityState.Detached;
                 }
+                if (kind.Settle is { } settle)
+                    foreach (var made in _made)
+                        await settle(db, made, cancel);
                 await BulkWriter.InsertAsync(db, _made, cancel);
                 await LeaveAsync(work, cancel);
                 await db.SaveChangesAsync(cancel);

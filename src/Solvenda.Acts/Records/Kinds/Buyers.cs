@@ -33,6 +33,7 @@ internal static class Buyers
         Owner = (_, row, _) => Task.FromResult(row.AccountManagerId),
         Check = Whole,
         Figures = KeptFigures.OfBuyer,
+        Settle = Territories.SettleAsync,
         Seldom =
         [
             "parent",
@@ -72,6 +73,9 @@ internal static class Buyers
             ),
             Fields
                 .Reference<BuyerRow>(b => b.AccountManagerId, "account manager", "people", inList: true)
+                .OfMoney(RecordKind.MoneyBy),
+            Fields
+                .CodeOf<BuyerRow>(b => b.Territory, "territory", "territories", inList: true)
                 .OfMoney(RecordKind.MoneyBy),
             Fields.CodeOf<BuyerRow>(b => b.Group, "group", "groups", inList: true).OfMoney(RecordKind.MoneyBy),
             Fields.Reference<BuyerRow>(b => b.ParentId, "parent", "buyers").OfMoney(RecordKind.MoneyBy),

@@ -15,6 +15,27 @@ export class Notices {
     }
   };
 
+  /** Hears of what is new as it happens, while the page is looked at; the answer ends it. */
+  hear = (): (() => void) => {
+    let stream: EventSource | null = null;
+    // Pages behind others hold no connection: a browser has few for one house.
+    const turn = () => {
+      if (document.hidden) {
+        stream?.close();
+        stream = null;
+      } else if (!stream) {
+        stream = new EventSource('/api/notices/stream');
+        stream.onmessage = () => void this.load();
+      }
+    };
+    document.addEventListener('visibilitychange', turn);
+    turn();
+    return () => {
+      document.removeEventListener('visibilitychange', turn);
+      stream?.close();
+    };
+  };
+
   /** What stands there was looked at; it keeps its stroke until the page is left. */
   see = async () => {
     const upTo = this.list[0]?.id;

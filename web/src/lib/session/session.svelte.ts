@@ -5,6 +5,8 @@ import { api, ask, type Schemas } from '$lib/api';
 export class Session {
   view = $state<Schemas['SessionView'] | null>(null);
   theme = $state<'paper' | 'night'>('paper');
+  /** How close rows and fields stand; of this browser. */
+  density = $state<'close' | 'usual' | 'roomy'>('usual');
   person = $derived(this.view?.person ?? null);
 
   load = async () => {

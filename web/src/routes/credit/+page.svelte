@@ -20,7 +20,8 @@
 
   function go(step: number) {
     credit.go(step);
-    body?.querySelectorAll('tr')[credit.at]?.scrollIntoView({ block: 'nearest' });
+    // The keys are where the row is, also for Enter.
+    body?.querySelectorAll('tr')[credit.at]?.querySelector('a')?.focus();
   }
   const open = () => credit.chosen && void goto(`/records/buyers/${credit.chosen.buyerId}`);
 

@@ -56,6 +56,11 @@
     session.theme = value;
     localStorage.setItem('theme', value);
   }
+
+  function density(value: 'close' | 'usual' | 'roomy') {
+    session.density = value;
+    localStorage.setItem('density', value);
+  }
 </script>
 
 <svelte:head><title>Yours · Solvenda</title></svelte:head>
@@ -95,6 +100,11 @@
         <p class="flex gap-3">
           <label><input type="radio" checked={session.theme === 'paper'} onchange={() => theme('paper')} /> day shift</label>
           <label><input type="radio" checked={session.theme === 'night'} onchange={() => theme('night')} /> night shift</label>
+        </p>
+        <p class="flex gap-3">
+          {#each [['close', 'rows close together'], ['usual', 'as usual'], ['roomy', 'roomy']] as const as [value, words] (value)}
+            <label><input type="radio" checked={session.density === value} onchange={() => density(value)} /> {words}</label>
+          {/each}
         </p>
         <button class="btn justify-self-start btn-outline btn-sm">Keep it</button>
       </form>

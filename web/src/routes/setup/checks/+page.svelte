@@ -92,9 +92,9 @@
   <table class="w-full min-w-[820px] border-collapse">
     <thead class="text-left text-[11.5px] text-second">
       <tr class="border-b border-strong">
-        <th class="py-1 font-normal">that …</th><th class="px-2 font-normal whitespace-nowrap">where it is not so, it</th><th class="px-2 font-normal">let pass by</th><th
-          class="px-2 font-normal">numbers</th
-        ><th class="pl-2 font-normal">only for</th>
+        <th class="py-1 font-normal">that …</th><th class="px-2 font-normal whitespace-nowrap">where it is not so, it</th><th class="px-2 font-normal"
+          >let pass by</th
+        ><th class="px-2 font-normal">numbers</th><th class="pl-2 font-normal">only for</th>
       </tr>
     </thead>
     <tbody>

@@ -7,6 +7,7 @@
   /** What belongs to the house itself, each with its list, its history, and who may change it. */
   const rooms: readonly [string, string][] = [
     ['warehouses', 'where goods leave from: cut-off, picking days, working days'],
+    ['territories', 'where somebody sells: new buyers there are theirs'],
     ['reasons', 'why quotes are lost, stops let pass, requests set aside, goods returned'],
     ['settings', 'what the house does where nothing else is said'],
     ['teams', 'people of whom any one is asked'],

@@ -53,6 +53,12 @@ namespace Solvenda.Data.Migrations
                 type: "TEXT",
                 nullable: true);
 
+            migrationBuilder.AddColumn<string>(
+                name: "Territory",
+                table: "buyer",
+                type: "TEXT",
+                nullable: true);
+
             migrationBuilder.AlterColumn<long>(
                 name: "SheetId",
                 table: "ask",
@@ -162,6 +168,24 @@ namespace Solvenda.Data.Migrations
                 });
 
             migrationBuilder.CreateTable(
+                name: "territory",
+                columns: table => new
+                {
+                    Id = table.Column<long>(type: "INTEGER", nullable: false)
+                        .Annotation("Sqlite:Autoincrement", true),
+                    Active = table.Column<bool>(type: "INTEGER", nullable: false),
+                    Version = table.Column<long>(type: "INTEGER", nullable: false),
+                    Code = table.Column<string>(type: "TEXT", nullable: false),
+                    Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Countries = table.Column<string>(type: "TEXT", nullable: false),
+                    SellerId = table.Column<long>(type: "INTEGER", nullable: true)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("PK_territory", x => x.Id);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "warehouse",
                 columns: table => new
                 {
@@ -195,6 +219,12 @@ namespace Solvenda.Data.Migrations
                 name: "IX_reason_Use_Words",
                 table: "reason",
                 columns: new[] { "Use", "Words" },
+                unique: true);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_territory_Code",
+                table: "territory",
+                column: "Code",
                 unique: true);
 
             migrationBuilder.CreateIndex(
@@ -250,6 +280,9 @@ namespace Solvenda.Data.Migrations
                 name: "reason");
 
             migrationBuilder.DropTable(
+                name: "territory");
+
+            migrationBuilder.DropTable(
                 name: "warehouse");
 
             migrationBuilder.DropColumn(
@@ -274,6 +307,10 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropColumn(
                 name: "CreditUntil",
+                table: "buyer");
+
+            migrationBuilder.DropColumn(
+                name: "Territory",
                 table: "buyer");
 
             migrationBuilder.DropColumn(
