@@ -26,7 +26,7 @@ test('a grant says yes to what was asked and goes on to the next', async () => {
   const { asked, state } = await opened({ 'POST /api/asks/{id}/grant': {} }, next);
   expect(state.only?.figure).toBe('discount');
   await state.grant();
-  expect(asked.at(-1)?.body).toEqual({ note: null, figure: null, upTo: null });
+  expect(asked.at(-1)?.body).toEqual({ note: null, figure: null, upTo: null, until: null });
   expect(next).toHaveBeenCalledExactlyOnceWith(8);
 });
 
@@ -35,7 +35,7 @@ test('up to a figure goes with the figure, however it is typed', async () => {
   expect(state.upTo).toBe('10');
   state.upTo = '9,5 %';
   await state.grantUpTo();
-  expect(asked.at(-1)?.body).toEqual({ note: null, figure: 'discount', upTo: 9.5 });
+  expect(asked.at(-1)?.body).toEqual({ note: null, figure: 'discount', upTo: 9.5, until: null });
 });
 
 test('an amount in thousands that is proposed goes back as it stands', async () => {
@@ -43,7 +43,7 @@ test('an amount in thousands that is proposed goes back as it stands', async () 
   const { asked, state } = await opened({ 'GET /api/asks/{id}': view({ rulers: [value] }), 'POST /api/asks/{id}/grant': {} });
   expect(state.upTo).toBe('41,250');
   await state.grantUpTo();
-  expect(asked.at(-1)?.body).toEqual({ note: null, figure: 'value', upTo: 41_250 });
+  expect(asked.at(-1)?.body).toEqual({ note: null, figure: 'value', upTo: 41_250, until: null });
 });
 
 test('what is no number is not sent, and a refusal stays on the page', async () => {

@@ -88,10 +88,10 @@ export class DocumentState {
 
   withdraw = async (reason: string) => this.take(await ask(api.POST('/api/quotes/{number}/withdraw', { ...this.#path(), body: { reason } })));
 
-  waive = async (reason: string, _ = false, until = '') => {
+  waive = async (reason: string, ...more: [ticked?: boolean, until?: string]) => {
     const { waived } = this;
     if (!waived) return;
-    const body = { check: waived.check, line: waived.line, field: waived.field, reason, until: until || null };
+    const body = { check: waived.check, line: waived.line, field: waived.field, reason, until: more[1] || null };
     this.take(await ask(api.POST('/api/orders/{number}/waive', { ...this.#path(), body })));
   };
 
