@@ -196,6 +196,9 @@ public sealed class CreditTests(House house) : MoneyCalls(house)
         var before = await HeadroomAsync(quill);
         var noted = await (await DepositAsync(petra, number, total)).JsonAsync();
         Assert.Equal("", noted.GetProperty("stop").GetString());
+        // Once: neither the same money again, nor more than the order comes to.
+        Assert.Equal("deposit_noted", await (await DepositAsync(petra, number, 1m)).CodeAsync());
+        Assert.Equal("number", await (await DepositAsync(petra, number, 0.01m, "SCT 0732")).CodeAsync());
         Assert.Equal(before + total, await HeadroomAsync(quill));
         sheet = await SeenAsync(quill, $"/api/orders/{number}");
         Assert.Empty(Stops(sheet));

@@ -96,6 +96,33 @@ public sealed class KeptTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task Nothing_goes_along_with_an_ask_that_is_not_the_askers_to_set()
+    {
+        var quill = await House.AsAsync(Quill);
+        // A seller asks for a limit, and for nothing else that is not theirs.
+        foreach (
+            var values in new object[]
+            {
+                new { creditLimit = "99000", taxExempt = "yes" },
+                new { creditLimit = "99000", priceList = "house" },
+                new { creditLimit = "99000", creditBlocked = "" },
+                new
+                {
+                    creditLimit = "99000",
+                    accountManager = "Sorcha Quill",
+                    graceDays = "90",
+                },
+            }
+        )
+            Assert.Equal(HttpStatusCode.Forbidden, (await AskAsync(quill, "buyers", values, 3)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await AskAsync(quill, "agreements", Agreement("K-9", "0: 95"))).StatusCode
+        );
+        Assert.Equal(HttpStatusCode.Forbidden, (await AskAsync(quill, "costs", new { cost = "1" }, 1)).StatusCode);
+    }
+
+    [Fact]
     public async Task What_was_changed_since_is_not_kept_over()
     {
         var (quill, stroud) = (await House.AsAsync(Quill), await House.AsAsync(Stroud));

@@ -48,18 +48,24 @@ public sealed class AskForChangeAct(PriceBooks books, AskClock clock, Telling te
         )
             throw RefusedException.Bad("record_field", "Say what is to be kept; nothing was asked.", "values");
         var kind = RecordKinds.Seen(input.Kind, work.Actor.Roles);
-        // Only fields of credit are asked for by who may change nothing of the kind.
+        if (input.Id is null || !input.Values.Keys.All(kind.Askable.Contains))
+            kind = RecordKinds.Changeable(input.Kind, work.Actor);
         var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
         var proposed = await kind.Writer.ProposeAsync(work, input.Id, input.Values, keeping, cancel);
         if (proposed.Changes.IsEmpty)
             throw RefusedException.Clash("ask_not_needed", "That is what stands there already.");
         if (proposed.Needs.IsEmpty)
             throw RefusedException.Clash("ask_not_needed", "No policy asks anybody about it; whoever may, keeps it.");
-        var need = proposed.Needs[0];
         if (proposed.Needs.Any(n => n.Route[^1] == RouteStep.Nobody))
             throw RefusedException.Clash("nobody_able", "Nobody on the way that the policy names may decide this.");
-        // The longest way of those that fire has everybody on it who may decide the gravest.
-        need = proposed.Needs.MaxBy(n => n.Route.Length) ?? need;
+        // One ask has one way: its last has to cover all that fired.
+        var fired = FiredOf(proposed);
+        var need =
+            proposed.Needs.FirstOrDefault(n => n.Route[^1].AnyOf.Any(d => Route.Covers(d.Authority, fired)))
+            ?? throw RefusedException.Clash(
+                "nobody_able",
+                "That is for different people to decide; ask for one thing at a time."
+            );
         return await MakeAsync(work, input with { Why = why }, kind, proposed, need, cancel);
     }
 
@@ -95,6 +101,9 @@ public sealed class AskForChangeAct(PriceBooks books, AskClock clock, Telling te
         return ask.Id;
     }
 
+    private static ImmutableArray<Fired> FiredOf(Proposed proposed) =>
+        [.. proposed.Needs.Select(n => new Fired(n.Policy.Figure, n.Value, n.Words) { Policy = n.Policy.Code })];
+
     private static AskRow Row(Work work, AskForChange input, RecordKind kind, Proposed proposed, KeptNeed need)
     {
         var me = work.Actor.PersonId!.Value;
@@ -105,10 +114,7 @@ public sealed class AskForChangeAct(PriceBooks books, AskClock clock, Telling te
             input.Values.ToImmutableSortedDictionary(StringComparer.Ordinal),
             proposed.Changes
         );
-        ImmutableArray<Fired> fired =
-        [
-            .. proposed.Needs.Select(n => new Fired(n.Policy.Figure, n.Value, n.Words) { Policy = n.Policy.Code }),
-        ];
+        var fired = FiredOf(proposed);
         var figures = fired
             .GroupBy(f => f.Figure)
             .ToImmutableSortedDictionary(f => f.Key, f => f.Max(x => x.Value), StringComparer.Ordinal);

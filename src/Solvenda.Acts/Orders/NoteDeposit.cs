@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
@@ -36,15 +37,18 @@ public sealed class NoteDepositAct(SheetLoader loader, Judge judge) : Act<NoteDe
             throw RefusedException.Clash("order_invoiced", "It is invoiced or cancelled; what comes now is a receipt.");
         var currency = Currency.Of(open.Sheet.Currency);
         var total = Amount.FromMinor(open.Sheet.TotalWithTaxMinor, currency);
-        if (
-            input.Amount <= 0
-            || input.Amount > total.Value
-            || Amount.Round(input.Amount, currency).Value != input.Amount
-        )
+        var there = await work
+            .Db.Deposits.Where(d => d.OrderId == order.Id)
+            .Select(d => new { d.Minor, d.Reference })
+            .ToListAsync(cancel);
+        if (there.Exists(d => d.Reference == reference))
+            throw RefusedException.Clash("deposit_noted", $"What came as {reference} is noted already.");
+        var left = total.Value - Amount.FromMinor(there.Sum(d => d.Minor), currency).Value;
+        if (input.Amount <= 0 || input.Amount > left || Amount.Round(input.Amount, currency).Value != input.Amount)
             throw RefusedException.Bad(
                 "number",
                 FormattableString.Invariant(
-                    $"A deposit is more than nothing and at most the order's {total.Value:#,0.00} {currency.Code}; nothing was noted."
+                    $"A deposit is more than nothing and at most what the order still comes to, {left:#,0.00} {currency.Code}; nothing was noted."
                 ),
                 "amount"
             );

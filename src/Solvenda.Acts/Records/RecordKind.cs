@@ -36,6 +36,11 @@ public abstract class RecordKind : ListKind
     /// <summary>Who may change what carries money or authority: never those who sell by it alone.</summary>
     public const Roles MoneyBy = Roles.Admin | Roles.Lead;
 
+    /// <summary>
+    /// Names of fields that may be asked for also by who may not set them: a limit, by a seller.
+    /// </summary>
+    public IReadOnlyList<string> Askable { get; init; } = [];
+
     /// <summary>Whether the whole record carries money: an agreement, a cost.</summary>
     public bool Money { get; init; }
 

@@ -227,7 +227,9 @@ public sealed class RecordWriter<TRow>(RecordKind<TRow> kind) : IRecordWriter
         foreach (var field in kind.Fields.Where(f => values.ContainsKey(f.Name)))
         {
             var old = field.Get(row, references);
-            if (field.ByHouse)
+            // Whoever grants it decides on what policies look at; what else is not theirs to set goes along with
+            // nothing.
+            if (!kind.Askable.Contains(field.Name))
                 MayChange(work, field, keeping);
             if (field.Set(row, values[field.Name], references) is { } wrong)
                 throw RefusedException.Bad("record_field", $"{Capital(wrong)}; nothing was asked.", field.Name);

@@ -27,7 +27,8 @@ public static class CreditFacts
         if (open.Order is not { } order)
             return null;
         var rates = Rates.On(today, open.Book.Home, open.Book.DatedRates);
-        var standing = await StandingAsync(db, open.Buyer, rates, today, cancel);
+        // How late they paid decides nothing; it is read where it is shown.
+        var standing = (await StandingsAsync(db, [open.Buyer], rates, today, cancel, withRecord: false))[open.Buyer.Id];
         var currency = standing.Limit.Currency;
         var counted = order.Terms == TermsTrack.Confirmed;
         var total = counted ? 0m : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
@@ -56,12 +57,14 @@ public static class CreditFacts
     }
 
     /// <summary>The same for many, by their keys.</summary>
+    /// <param name="withRecord">Also how late they paid in the last years.</param>
     public static async Task<Dictionary<long, CreditStanding>> StandingsAsync(
         SolvendaDb db,
         IReadOnlyCollection<BuyerRow> buyers,
         Rates rates,
         DateOnly today,
-        CancellationToken cancel
+        CancellationToken cancel,
+        bool withRecord = true
     )
     {
         ArgumentNullException.ThrowIfNull(db);
@@ -74,7 +77,8 @@ public static class CreditFacts
             .ToDictionaryAsync(b => b.Id, cancel);
         BuyerRow HolderOf(BuyerRow b) => b.ParentId is { } p && parents.TryGetValue(p, out var parent) ? parent : b;
         var holders = buyers.Select(HolderOf).DistinctBy(h => h.Id).ToList();
-        var owed = await Owed.LoadAsync(db, [.. holders.Select(h => h.Id)], today, cancel);
+        DateOnly? since = withRecord ? today.AddYears(-RecordYears) : null;
+        var owed = await Owed.LoadAsync(db, [.. holders.Select(h => h.Id)], since, cancel);
         var standings = holders.ToDictionary(h => h.Id, h => Of(h, owed, rates, today));
         return buyers.ToDictionary(
             b => b.Id,
@@ -153,7 +157,7 @@ public static class CreditFacts
         public static async Task<Owed> LoadAsync(
             SolvendaDb db,
             List<long> holders,
-            DateOnly today,
+            DateOnly? since,
             CancellationToken cancel
         )
         {
@@ -180,7 +184,6 @@ public static class CreditFacts
                     .Select(m => new Member(m.Id, m.Name, m.Currency, m.ParentId!.Value)),
             ];
             var ids = members.ConvertAll(m => m.Id);
-            var since = today.AddYears(-RecordYears);
             return new Owed(
                 all,
                 await db
@@ -189,7 +192,7 @@ public static class CreditFacts
                     .ToListAsync(cancel),
                 await OrdersAsync(db, ids, cancel),
                 await DepositsAsync(db, ids, cancel),
-                await LateAsync(db, ids, since, cancel)
+                since is { } from ? await LateAsync(db, ids, from, cancel) : []
             );
         }
 

@@ -25,6 +25,9 @@ public static class CreditViews
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(judged);
         var (open, at) = (judged.Open, judged.Facts.Credit!);
+        var rates = Rates.On(judged.Day, open.Book.Home, open.Book.DatedRates);
+        var known = await CreditFacts.StandingAsync(db, open.Buyer, rates, judged.Day, cancel);
+        at = at with { Standing = at.Standing with { DaysLate = known.DaysLate } };
         var order = open.Order!.Id;
         var currency = Currency.Of(open.Sheet.Currency);
         var deposits = await db.Deposits.AsNoTracking().Where(d => d.OrderId == order).ToListAsync(cancel);

@@ -33,6 +33,7 @@ internal static class Buyers
         Owner = (_, row, _) => Task.FromResult(row.AccountManagerId),
         Check = Whole,
         Figures = KeptFigures.OfBuyer,
+        Askable = ["creditLimit", "paymentDays"],
         Settle = Territories.SettleAsync,
         Seldom =
         [
