@@ -115,6 +115,12 @@ internal sealed class HandPart
             if (!all.ContainsKey(figure.Code) && figure.Of(_sheet) is { } value)
                 all.Add(figure.Code, value);
         }
+        // What the buyer owes is a condition of whatever somebody typed on their order.
+        foreach (var figure in FigureList.OfCredit)
+        {
+            if (_by.Credit is { } credit && figure.Of(credit) is { } value)
+                all.TryAdd(figure.Code, value);
+        }
         return all.ToImmutableSortedDictionary(StringComparer.Ordinal);
     }
 

@@ -56,6 +56,7 @@ public sealed record PoliciesView(
 public sealed record TrialBy(string Name, int Times);
 
 /// <summary>What a policy would have asked in the last ninety days.</summary>
+/// <param name="Untried">Why it cannot be tried; empty where it was.</param>
 public sealed record TrialView(
     DateOnly From,
     DateOnly To,
@@ -66,7 +67,8 @@ public sealed record TrialView(
     decimal GivenAway,
     string Currency,
     IReadOnlyList<TrialBy> By,
-    IReadOnlyList<TriedDocument> Documents
+    IReadOnlyList<TriedDocument> Documents,
+    string Untried
 );
 
 public sealed record HoldBody(bool Holds);
@@ -228,7 +230,13 @@ public static class PolicyEndpoints
             trial.GivenAway,
             seller.Home.Code,
             [.. trial.By.Select(b => new TrialBy(b.Name, b.Times))],
-            trial.Documents
+            trial.Documents,
+            FigureList.Of(policy.Figure) switch
+            {
+                CreditFigure => "What buyers owed then is not kept: credit cannot be tried on the past.",
+                KeptFigure => "What was kept on file in the past is not tried: this rule counts from now on.",
+                _ => "",
+            }
         );
     }
 

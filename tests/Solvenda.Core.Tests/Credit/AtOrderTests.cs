@@ -190,6 +190,42 @@ public sealed class AtOrderTests
     }
 
     [Fact]
+    public void What_they_owe_can_be_a_condition_of_what_somebody_typed()
+    {
+        var sheet = World.Sheet(
+            World.Line(World.Shackle, 12m, new ByHand(ByHandKind.DiscountPercent, 60m, World.Seller.Hand))
+        );
+        IEnumerable<string> Firing(CreditAtOrder? credit) =>
+            Judgement
+                .Of(
+                    sheet,
+                    new JudgedBy(
+                        Head.Empty,
+                        World.Seller.Hand,
+                        World.Seller,
+                        new[] { World.Seller, World.Lead, Controller, Director }.ToDictionary(p => p.Id),
+                        []
+                    )
+                    {
+                        Day = Day,
+                        Policies =
+                        [
+                            new Policy("given-and-owed", "discount", RouteKind.FirstAble)
+                            {
+                                When = [new PolicyCondition("credit", true, 100m)],
+                            },
+                        ],
+                        Credit = credit,
+                    }
+                )
+                .Needs.SelectMany(n => n.Policies)
+                .Select(p => p.Policy.Code);
+        Assert.Single(Firing(new(Owes(1_000m, 1_000m), Eur(101m), 1m)));
+        Assert.Empty(Firing(new(Owes(1_000m, 1_000m), Eur(100m), 1m)));
+        Assert.Empty(Firing(null));
+    }
+
+    [Fact]
     public void A_grant_of_credit_covers_no_more_and_no_longer()
     {
         CreditAtOrder Over(decimal by) => new(Owes(1_000m, 1_000m), Eur(by), 1m);
