@@ -312,4 +312,44 @@ public sealed class NoWayAroundTests(House house) : MoneyCalls(house)
             (await quill.ActAsync($"/api/orders/{order}/confirm", now, new { })).StatusCode
         );
     }
+
+    [Fact]
+    public async Task What_a_channel_brings_is_judged_by_whoever_takes_it_over()
+    {
+        // An order by EDI at half our price, larger than what they may owe.
+        var text = string.Join(
+            '\n',
+            "ISA*00*          *00*          *01*NORTHGANNET    *ZZ*BRINEMOOR      *260305*0914*U*00401*000000978*0*P*>~",
+            "GS*PO*NORTHGANNET*BRINEMOOR*20260305*0914*978*X*004010~",
+            "ST*850*0001~",
+            "BEG*00*SA*NG-99002**20260305~",
+            "CUR*BY*USD~",
+            "N1*BT*Northgannet Marine Depot*92*NG-HQ~",
+            "PO1*1*2000*EA*200.00*PE*VP*SET-MOOR-10~",
+            "CTT*1*2000~",
+            "SE*7*0001~",
+            "GE*1*978~",
+            "IEA*1*000000978~"
+        );
+        var nell = await House.AsAsync(Havergal);
+        var number = (await ReceiveAsync(text, "half.x12")).GetProperty("number").GetString();
+        var request = await (await nell.GetAsync($"/api/requests/{number}", Cancel)).JsonAsync();
+        var turned = await nell.PostAsJsonAsync(
+            $"/api/requests/{number}/turn",
+            new { version = request.GetProperty("version").GetInt64(), intoOrder = true },
+            Cancel
+        );
+        var order = (await turned.JsonAsync()).GetProperty("number").GetString();
+        var sheet = await SeenAsync(nell, $"/api/orders/{order}");
+        // Theirs is not taken by itself, and what they would owe stops it.
+        Assert.Contains("po-price/net", Stops(sheet));
+        Assert.Contains("credit/", Stops(sheet));
+        var key = sheet.GetProperty("lines")[0].GetProperty("key").GetInt64();
+        sheet = await SetAsync(nell, sheet, "net", "200", key);
+        Assert.Equal("needed", State(sheet));
+        Assert.Equal("stopped", await (await nell.ActAsync($"/api/orders/{order}/confirm", sheet)).CodeAsync());
+        // A channel is no person: what machines bring has the authority that they were given, which is none.
+        var confirmed = await House.Machine().PostAsync($"/api/orders/{order}/confirm", null, Cancel);
+        Assert.Equal(HttpStatusCode.Unauthorized, confirmed.StatusCode);
+    }
 }

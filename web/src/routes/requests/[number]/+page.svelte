@@ -99,5 +99,6 @@
   says="It stays as it came, and can be found; it no longer waits."
   label="why?"
   button="Set aside"
+  reasons="setAside"
   take={request.setAside}
 />
