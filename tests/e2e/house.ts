@@ -15,6 +15,8 @@ const beside = { 'heading-order': { enabled: true }, 'page-has-heading-one': { e
 
 /** No fault that axe finds by the rules of WCAG 2.2 A and AA; in both themes, since contrast differs. */
 export async function accessible(page: Page) {
+  // A page that is still empty has no faults, and no heading.
+  await expect(page.locator('h1').first()).toBeAttached();
   for (const theme of ['paper', 'night']) {
     await page.evaluate(async (t) => {
       document.documentElement.dataset.theme = t;
