@@ -231,6 +231,26 @@ public sealed class CreditTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task A_block_after_the_grant_stops_the_order_all_the_same()
+    {
+        var (quill, stroud) = (await House.AsAsync(Quill), await House.AsAsync(Stroud));
+        var (number, sheet) = await OverAsync(quill);
+        var ask = await AskAsync(quill, number, sheet);
+        Assert.Equal(HttpStatusCode.OK, (await GrantAsync(stroud, ask, new { })).StatusCode);
+        Assert.Empty(Stops(await SeenAsync(quill, $"/api/orders/{number}")));
+        var path = $"/api/records/buyers/{Tressel}";
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await ChangeAsync(stroud, path, new { creditBlocked = "cheques came back" })).StatusCode
+        );
+        sheet = await SeenAsync(quill, $"/api/orders/{number}");
+        Assert.Equal(["credit/"], Stops(sheet));
+        Assert.Equal("stopped", await (await quill.ActAsync($"/api/orders/{number}/confirm", sheet)).CodeAsync());
+        Assert.Equal(HttpStatusCode.OK, (await ChangeAsync(stroud, path, new { creditBlocked = "" })).StatusCode);
+        Assert.Empty(Stops(await SeenAsync(quill, $"/api/orders/{number}")));
+    }
+
+    [Fact]
     public async Task Limits_come_from_a_file_of_who_may_set_them_and_the_list_can_be_taken_back_in()
     {
         var (quill, stroud) = (await House.AsAsync(Quill), await House.AsAsync(Stroud));

@@ -103,6 +103,7 @@ public sealed class KeptTests(House house) : MoneyCalls(house)
         foreach (
             var values in new object[]
             {
+                new { creditLimit = "99000", paymentDays = "120" },
                 new { creditLimit = "99000", taxExempt = "yes" },
                 new { creditLimit = "99000", priceList = "house" },
                 new { creditLimit = "99000", creditBlocked = "" },

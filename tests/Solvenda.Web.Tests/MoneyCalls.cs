@@ -90,6 +90,20 @@ public abstract class MoneyCalls(House house) : IClassFixture<House>
         return await client.SendAsync(request, Cancel);
     }
 
+    /// <summary>Something that a channel brings, made an order by somebody.</summary>
+    protected async Task<(string Number, JsonElement Sheet)> OrderOfAsync(HttpClient client, string text, string name)
+    {
+        var number = (await ReceiveAsync(text, name)).GetProperty("number").GetString();
+        var request = await (await client.GetAsync($"/api/requests/{number}", Cancel)).JsonAsync();
+        var turned = await client.PostAsJsonAsync(
+            $"/api/requests/{number}/turn",
+            new { version = request.GetProperty("version").GetInt64(), intoOrder = true },
+            Cancel
+        );
+        var order = (await turned.JsonAsync()).GetProperty("number").GetString()!;
+        return (order, await SeenAsync(client, $"/api/orders/{order}"));
+    }
+
     protected async Task<JsonElement> ReceiveAsync(string text, string name) =>
         await (
             await House

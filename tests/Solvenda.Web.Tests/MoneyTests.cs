@@ -35,15 +35,7 @@ public sealed class MoneyTests(House house) : MoneyCalls(house)
             "IEA*1*000000977~"
         );
         var nell = await House.AsAsync(Havergal);
-        var number = (await ReceiveAsync(text, "hostile.x12")).GetProperty("number").GetString();
-        var request = await (await nell.GetAsync($"/api/requests/{number}", Cancel)).JsonAsync();
-        var turned = await nell.PostAsJsonAsync(
-            $"/api/requests/{number}/turn",
-            new { version = request.GetProperty("version").GetInt64(), intoOrder = true },
-            Cancel
-        );
-        var order = (await turned.JsonAsync()).GetProperty("number").GetString();
-        var sheet = await SeenAsync(nell, $"/api/orders/{order}");
+        var (_, sheet) = await OrderOfAsync(nell, text, "hostile.x12");
         Assert.True(Total(sheet) > 4_000m, $"the total is {Total(sheet)}");
         Assert.NotEqual("365", sheet.Term("paymentDays"));
         Assert.NotEqual("DDP", sheet.Term("incoterm"));

@@ -332,15 +332,7 @@ public sealed class NoWayAroundTests(House house) : MoneyCalls(house)
             "IEA*1*000000978~"
         );
         var nell = await House.AsAsync(Havergal);
-        var number = (await ReceiveAsync(text, "half.x12")).GetProperty("number").GetString();
-        var request = await (await nell.GetAsync($"/api/requests/{number}", Cancel)).JsonAsync();
-        var turned = await nell.PostAsJsonAsync(
-            $"/api/requests/{number}/turn",
-            new { version = request.GetProperty("version").GetInt64(), intoOrder = true },
-            Cancel
-        );
-        var order = (await turned.JsonAsync()).GetProperty("number").GetString();
-        var sheet = await SeenAsync(nell, $"/api/orders/{order}");
+        var (order, sheet) = await OrderOfAsync(nell, text, "half.x12");
         // Theirs is not taken by itself, and what they would owe stops it.
         Assert.Contains("po-price/net", Stops(sheet));
         Assert.Contains("credit/", Stops(sheet));

@@ -69,10 +69,6 @@ public sealed class Keeping
         );
     }
 
-    /// <summary>The people there are, by their key.</summary>
-    public IReadOnlyDictionary<PersonId, Decider> People =>
-        _deciders?.People ?? ImmutableDictionary<PersonId, Decider>.Empty;
-
     /// <summary>The policies that fire for a row as it stands, changed or made.</summary>
     public ImmutableArray<KeptNeed> Of<TRow>(RecordKind<TRow> kind, TRow row, IReadOnlyList<RecordFieldChange> changes)
         where TRow : class, IRecordRow

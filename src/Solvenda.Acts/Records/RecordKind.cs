@@ -37,7 +37,9 @@ public abstract class RecordKind : ListKind
     public const Roles MoneyBy = Roles.Admin | Roles.Lead;
 
     /// <summary>
-    /// Names of fields that may be asked for also by who may not set them: a limit, by a seller.
+    /// Names of fields that may be asked for also by who may not set them: a limit, by a seller. A figure judges each
+    /// of
+    /// them, so that nothing is granted unseen.
     /// </summary>
     public IReadOnlyList<string> Askable { get; init; } = [];
 

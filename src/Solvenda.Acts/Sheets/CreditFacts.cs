@@ -150,7 +150,7 @@ public static class CreditFacts
         List<Paid> Late
     )
     {
-        private readonly Lookup<long, Member> _families = (Lookup<long, Member>)Members.ToLookup(m => m.Holder);
+        private readonly ILookup<long, Member> _families = Members.ToLookup(m => m.Holder);
 
         public Dictionary<long, Member> FamilyOf(long holder) => _families[holder].ToDictionary(m => m.Id);
 

@@ -153,7 +153,7 @@ public sealed class Judge(HouseClock clock)
     private static ImmutableDictionary<string, decimal> LetPass(OpenSheet open, DateOnly day)
     {
         var let = ImmutableDictionary<string, decimal>.Empty;
-        foreach (var waiver in Waivers(open, day).Where(w => w.Check == "credit"))
+        foreach (var waiver in Waivers(open, day).Where(w => w.Check == "credit" && !Waiver.IsBlock(w.Fingerprint)))
             let =
                 waiver.Excess > 0
                     ? let.SetItem("credit", Math.Max(let.GetValueOrDefault("credit"), waiver.Excess))

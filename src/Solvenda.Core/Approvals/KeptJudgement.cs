@@ -21,13 +21,7 @@ public sealed record Kept(
 
 /// <summary>A policy that wants somebody asked before something is kept.</summary>
 /// <param name="Route">Who is asked, in order.</param>
-public sealed record KeptNeed(
-    Policy Policy,
-    decimal Value,
-    decimal? Limit,
-    string Words,
-    ImmutableArray<RouteStep> Route
-);
+public sealed record KeptNeed(Policy Policy, decimal Value, string Words, ImmutableArray<RouteStep> Route);
 
 /// <summary>Judges what is about to be kept on file.</summary>
 public static class KeptJudgement
@@ -57,7 +51,6 @@ public static class KeptJudgement
                 new KeptNeed(
                     policy,
                     value,
-                    figure.LimitOf(authority),
                     figure.Say(value, authority),
                     who is null
                         ? [RouteStep.Nobody]

@@ -1,5 +1,4 @@
 using Solvenda.Core.Money;
-using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Approvals;
@@ -22,7 +21,9 @@ public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, 
         return new LineMoney(line.DiscountPercent, line.Figures.Earned, line.Figures.Cost, line.BelowFloor)
         {
             CostUnder = line.CostUnder,
-            OverAgreedPercent = OverAgreed(line),
+            OverAgreedPercent = line.OverAgreed is > 0 and { } agreed
+                ? decimal.Round((line.Figures.NetPrice - agreed) * 100m / agreed, 2, MidpointRounding.AwayFromZero)
+                : 0m,
         };
     }
 
@@ -46,17 +47,4 @@ public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, 
             return decimal.Round((Earned - cost).Minor * 100m / Earned.Minor, 2, MidpointRounding.AwayFromZero);
         }
     }
-
-    private static decimal OverAgreed(PricedLine line) =>
-        line.Line.ByHand.Kind != ByHandKind.None
-        && line.HasPrice
-        && line.Build.Base is { Value: > 0 } agreed
-        && line.Figures.NetPrice > agreed.Value
-        && line.Build.Steps.Any(s => s.Kind == StepKind.Agreement)
-            ? decimal.Round(
-                (line.Figures.NetPrice - agreed.Value) * 100m / agreed.Value,
-                2,
-                MidpointRounding.AwayFromZero
-            )
-            : 0m;
 }

@@ -65,12 +65,15 @@ public sealed record CheckSetting(
 
     private int Narrowness => (Channel is null ? 0 : 2) + (Document is null ? 0 : 1);
 
-    /// <summary>What becomes of a finding; null where nothing is said. A fixed check keeps its stops.</summary>
+    /// <summary>
+    /// What becomes of a finding; null where nothing is said. A fixed check says what it says, and what nobody may let
+    /// pass has to be cured, whatever a house would like.
+    /// </summary>
     public Finding? Apply(Finding finding, ICheck check)
     {
         ArgumentNullException.ThrowIfNull(finding);
         ArgumentNullException.ThrowIfNull(check);
-        if (check.IsFixed)
+        if (check.IsFixed || finding is { Outcome: Outcome.Stop, Waive: WaiveBy.Nobody })
             return finding;
         return Level switch
         {
@@ -82,11 +85,7 @@ public sealed record CheckSetting(
                 Waive = Waive ?? WaiveBy.Writer,
                 Fingerprint = finding.Fingerprint.Length > 0 ? finding.Fingerprint : finding.Words,
             },
-            // What nobody may let pass has to be cured, and stays so.
-            _ when Waive is { } by && finding is { Outcome: Outcome.Stop, Waive: not WaiveBy.Nobody } => finding with
-            {
-                Waive = by,
-            },
+            _ when Waive is { } by && finding.Outcome == Outcome.Stop => finding with { Waive = by },
             _ => finding,
         };
     }

@@ -78,7 +78,12 @@ public sealed record Waiver(string Check, long? Line, string Fingerprint, decima
         && Line == finding.Line
         && (
             Fingerprint == finding.Fingerprint
-            || (Excess > 0 && finding.Excess > 0 && finding.Excess <= Excess)
+            || (
+                Excess > 0
+                && finding.Excess > 0
+                && finding.Excess <= Excess
+                && IsBlock(Fingerprint) == IsBlock(finding.Fingerprint)
+            )
             || (
                 Until is not null
                 && Excess == 0
@@ -89,6 +94,10 @@ public sealed record Waiver(string Check, long? Line, string Fingerprint, decima
 
     /// <summary>The last day on which it lets anything pass; null: without end.</summary>
     public DateOnly? Until { get; init; }
+
+    /// <summary>Whether it is about a buyer who was blocked by hand: what was let pass before that is no answer to
+    /// it.</summary>
+    public static bool IsBlock(string fingerprint) => Kind(fingerprint) == "blocked";
 
     // What it is, without how much: "overdue/4" is "overdue" tomorrow too.
     private static string Kind(string fingerprint) => fingerprint.Split('/')[0];

@@ -101,17 +101,21 @@ public static class BasePrice
             question.Item.FloorPrice is { } floor && question.Item.Factor(question.Unit) is { } factor
                 ? rates.Convert(floor * factor * priceBase, book.Home, question.Currency)
                 : null;
+        return Floor(fixedFloor, cost, book.FamilyOf(question.Item)) is { } g ? UnitPrice.Round4(g) : null;
+    }
+
+    /// <summary>The greatest of a floor price and C / (1 - least margin), of one currency and unit, not
+    /// rounded.</summary>
+    internal static decimal? Floor(decimal? fixedFloor, decimal? cost, Family? family)
+    {
         var fromMargin =
-            cost is { } c && book.FamilyOf(question.Item) is { } family
-                ? c / (1 - (family.LeastMarginPercent / 100m))
-                : (decimal?)null;
-        var greatest = (fixedFloor, fromMargin) switch
+            cost is { } c && family is not null ? c / (1 - (family.LeastMarginPercent / 100m)) : (decimal?)null;
+        return (fixedFloor, fromMargin) switch
         {
             (null, var m) => m,
             (var f, null) => f,
             var (f, m) => Math.Max(f.Value, m.Value),
         };
-        return greatest is { } g ? UnitPrice.Round4(g) : null;
     }
 
     private static (PriceStep? Step, decimal PriceBase, PriceGap Gap) List(

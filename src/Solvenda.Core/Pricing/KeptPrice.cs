@@ -31,7 +31,7 @@ public static class KeptPrice
         {
             if (
                 Net(book, rates, item, kind, value, currency, day) is { } net
-                && Floor(book, item, day) is > 0 and { } floor
+                && BasePrice.Floor(item.FloorPrice, book.CostOf(item.Id, day), book.FamilyOf(item)) is > 0 and { } floor
             )
                 worst = Math.Max(worst, (floor - net) * 100m / floor);
         }
@@ -56,18 +56,5 @@ public static class KeptPrice
         return kind == RuleKind.PercentOff ? list * (1 - (value / 100m))
             : rates.Convert(value, currency, book.Home) is { } off ? list - off
             : null;
-    }
-
-    /// <summary>The floor in home currency per stock unit: the greatest of floor price and C / (1 - least
-    /// margin).</summary>
-    private static decimal? Floor(PriceBook book, Item item, DateOnly day)
-    {
-        var fromMargin =
-            book.CostOf(item.Id, day) is { } cost && book.FamilyOf(item) is { } family
-                ? cost / (1 - (family.LeastMarginPercent / 100m))
-                : (decimal?)null;
-        return item.FloorPrice is { } floor && fromMargin is { } margin
-            ? Math.Max(floor, margin)
-            : item.FloorPrice ?? fromMargin;
     }
 }

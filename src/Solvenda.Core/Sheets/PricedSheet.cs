@@ -55,6 +55,15 @@ public sealed record PricedLine(
     public bool BelowFloor =>
         IsSold && HasPrice && IsBelowFloor(Figures.NetPrice, Figures.Earned, Figures.SheetDiscountShare);
 
+    /// <summary>What is agreed with the buyer, where a price was typed over it; null where none was.</summary>
+    public decimal? OverAgreed =>
+        Line.ByHand.Kind != ByHandKind.None
+        && Build.Base is { } agreed
+        && Figures.NetPrice > agreed.Value
+        && Build.Steps.Any(s => s.Kind == StepKind.Agreement)
+            ? agreed.Value
+            : null;
+
     /// <summary>
     /// Whether such a net price, or with a share of the sheet discount such earnings, would be below the floor.
     /// </summary>

@@ -107,7 +107,6 @@ public static class CreditEndpoints
     {
         var note = new NoteDeposit(number, body.Amount, body.ReceivedOn, body.Reference);
         await acts.RunAsync(user.ActorOf(), note, cancel);
-        db.ChangeTracker.Clear();
         return await OfOrder(number, user, db, loader, judge, cancel);
     }
 }

@@ -65,11 +65,11 @@ public sealed class CreditLists(PriceBooks books, HouseClock clock)
     {
         var currency = s.Limit.Currency;
         var missing = s.MissingRate;
-        var out_ = Amount.Zero(currency);
+        var quoted = Amount.Zero(currency);
         foreach (var (from, minor) in quotes[id])
         {
             if (rates.Convert(Amount.Major(minor, from), Currency.Of(from), currency) is { } value)
-                out_ += Amount.Round(value, currency);
+                quoted += Amount.Round(value, currency);
             else
                 missing ??= from;
         }
@@ -84,8 +84,8 @@ public sealed class CreditLists(PriceBooks books, HouseClock clock)
             s.Until,
             s.Exposure.Value,
             over,
-            (s.Exposure + out_).Value,
-            s.HasLimit && s.Exposure + out_ > s.Limit,
+            (s.Exposure + quoted).Value,
+            s.HasLimit && s.Exposure + quoted > s.Limit,
             (ages.UpTo30 + ages.UpTo60 + ages.Older).Value,
             s.OldestOverdueDays,
             s.OverdueBeyondGrace,

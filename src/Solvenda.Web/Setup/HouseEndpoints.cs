@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.House;
-using Solvenda.Core.Ordering;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Security;
@@ -20,33 +19,6 @@ public sealed record HouseView(HouseFacts Facts, bool HasLogo, long Version, str
 /// <param name="Logo">A PNG or JPEG in base 64; empty takes it away; null leaves it.</param>
 public sealed record HouseBody(HouseFacts Facts, byte[]? Logo = null);
 
-/// <summary>A number that can be set for a check.</summary>
-public sealed record CheckNumberView(string Name, string Words, decimal Usual, decimal Least, decimal Most);
-
-/// <summary>How the house wants a check.</summary>
-/// <param name="Document">quote, order; empty: both.</param>
-/// <param name="Channel">Empty: whatever.</param>
-/// <param name="WaivedBy">nobody, lead, credit, writer; empty: as the check says.</param>
-public sealed record CheckSetView(
-    long Id,
-    long Version,
-    string Document,
-    string Channel,
-    CheckLevel Level,
-    string WaivedBy,
-    IReadOnlyDictionary<string, decimal> Numbers
-);
-
-/// <summary>A check, and everything that the house set for it.</summary>
-/// <param name="Fixed">Stays as it is, whatever the house would like.</param>
-public sealed record CheckView(
-    string Code,
-    string Does,
-    bool Fixed,
-    IReadOnlyList<CheckNumberView> Numbers,
-    IReadOnlyList<CheckSetView> Set
-);
-
 /// <summary>The house itself.</summary>
 public static class HouseEndpoints
 {
@@ -58,7 +30,6 @@ public static class HouseEndpoints
         setup.MapGet("/house", Get).Needs(Rights.Administer);
         setup.MapPut("/house", Save).Needs<SaveHouse>();
         setup.MapGet("/reasons", Reasons).Needs(Rights.Look);
-        setup.MapGet("/checks", Checks).Needs(Rights.SeeSetup);
     }
 
     private static async Task<HouseView> Get(SolvendaDb db, Seller seller, CancellationToken cancel)
@@ -86,7 +57,6 @@ public static class HouseEndpoints
     )
     {
         await acts.RunAsync(user.ActorOf(), new SaveHouse(body.Facts, body.Logo, Seen.MustBe(ifMatch)), cancel);
-        db.ChangeTracker.Clear();
         return await Get(db, seller, cancel);
     }
 
@@ -101,33 +71,6 @@ public static class HouseEndpoints
                 .OrderBy(r => r.Id)
                 .Select(r => r.Words)
                 .ToListAsync(cancel);
-
-    /// <summary>Every check there is, and how the house wants it.</summary>
-    private static async Task<IReadOnlyList<CheckView>> Checks(SolvendaDb db, CancellationToken cancel)
-    {
-        var rows = await db.Checks.AsNoTracking().Where(c => c.Active).OrderBy(c => c.Id).ToListAsync(cancel);
-        return
-        [
-            .. CheckList.All.Select(c => new CheckView(
-                c.Code,
-                c.Does,
-                c.IsFixed,
-                [.. c.Numbers.Select(n => new CheckNumberView(n.Name, n.Words, n.Usual, n.Least, n.Most))],
-                [
-                    .. rows.Where(r => r.Check == c.Code)
-                        .Select(r => new CheckSetView(
-                            r.Id,
-                            r.Version,
-                            r.Document,
-                            r.Channel,
-                            r.Level,
-                            r.WaivedBy,
-                            CheckSetting.Read(r.Numbers)
-                        )),
-                ]
-            )),
-        ];
-    }
 
     private static IReadOnlyList<string> Countries() => PublicHolidays.Countries;
 

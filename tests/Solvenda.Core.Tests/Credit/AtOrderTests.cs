@@ -5,9 +5,11 @@ using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Credit;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Tests.Ordering;
 using Xunit;
 
 namespace Solvenda.Core.Tests.Credit;
@@ -243,6 +245,22 @@ public sealed class AtOrderTests
             ApprovalState.Needed,
             Need(Over(300m), "credit", Day, granted with { Policies = ["discount"] }).State
         );
+    }
+
+    [Fact]
+    public void A_block_is_for_who_set_it_and_nothing_let_pass_before_answers_it()
+    {
+        var over = new CreditAtOrder(Owes(1_000m, 1_000m), Eur(300m), 1m);
+        var blocked = over with { Standing = over.Standing with { Blocked = "cheques came back" } };
+        Assert.Empty(Judge(blocked).Needs);
+        var facts = CheckTests.Facts() with { Credit = over };
+        Finding Of(CreditAtOrder at, params Waiver[] waivers) =>
+            CheckList.Run(facts with { Credit = at, Waivers = [.. waivers] }).Single(f => f.Check == "credit");
+        Waiver Let(Finding f) => new("credit", null, f.Fingerprint, 9_999m, "Ephraim", "once") { Until = Day };
+        Assert.Equal(Outcome.Notice, Of(over, Let(Of(over))).Outcome);
+        Assert.Equal(Outcome.Stop, Of(blocked, Let(Of(over))).Outcome);
+        Assert.Equal(Outcome.Notice, Of(blocked, Let(Of(blocked))).Outcome);
+        Assert.Equal(Outcome.Stop, Of(over, Let(Of(blocked))).Outcome);
     }
 
     [Fact]

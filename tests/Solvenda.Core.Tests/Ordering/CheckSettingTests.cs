@@ -93,6 +93,17 @@ public sealed class CheckSettingTests
         Assert.All(CheckList.All, c => Assert.NotEmpty(c.Does));
     }
 
+    [Theory]
+    [InlineData(CheckLevel.Off)]
+    [InlineData(CheckLevel.Notice)]
+    public void What_nobody_may_let_pass_stays_a_stop_whatever_is_set(CheckLevel level)
+    {
+        var finding = new Finding("freight", Outcome.Stop, "no rate");
+        Assert.Equal(finding, Set("freight", level).Apply(finding, new FreightKnown()));
+        var lead = finding with { Waive = WaiveBy.Lead };
+        Assert.NotEqual(lead, Set("freight", level).Apply(lead, new FreightKnown()));
+    }
+
     [Fact]
     public void Who_may_never_let_it_pass_still_may_not()
     {

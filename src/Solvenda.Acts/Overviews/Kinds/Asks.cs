@@ -49,7 +49,7 @@ internal static class Asks
                 Id = a.Id,
                 Active = a.Outcome == AskOutcome.Waiting,
                 Number = "" + a.Id,
-                Document = a.Subject,
+                Document = a.SheetId == null ? "" : a.Subject,
                 Buyer =
                     db.Quotes.Where(q => q.SheetId == a.SheetId).Select(q => q.Dossier.Buyer.Name).FirstOrDefault()
                     ?? db.Orders.Where(o => o.SheetId == a.SheetId).Select(o => o.Dossier.Buyer.Name).FirstOrDefault()

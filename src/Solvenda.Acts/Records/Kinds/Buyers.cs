@@ -33,7 +33,7 @@ internal static class Buyers
         Owner = (_, row, _) => Task.FromResult(row.AccountManagerId),
         Check = Whole,
         Figures = KeptFigures.OfBuyer,
-        Askable = ["creditLimit", "paymentDays"],
+        Askable = ["creditLimit"],
         Settle = Territories.SettleAsync,
         Seldom =
         [

@@ -24,7 +24,8 @@ public sealed class CreditExcess : CreditFigure
     public override decimal? Of(CreditAtOrder credit)
     {
         ArgumentNullException.ThrowIfNull(credit);
-        return credit.ExcessHome is > 0 and var excess ? excess : null;
+        // A block is no excess: whoever set it lifts it, or lets one order pass.
+        return credit is { Stop: not CreditStop.Blocked, ExcessHome: > 0 and var excess } ? excess : null;
     }
 
     /// <inheritdoc />

@@ -25,7 +25,9 @@ public sealed class LimitRaised : KeptFigure
 
     /// <inheritdoc />
     public override string Say(decimal value, Authority authority) =>
-        FormattableString.Invariant(
-            $"a credit limit {value:#,0} higher, {authority.CreditOver ?? 0m:#,0} may be given alone"
-        );
+        value == WholeFigure.Unknown
+            ? "a credit limit that no exchange rate carries home"
+            : FormattableString.Invariant(
+                $"a credit limit {value:#,0} higher, {authority.CreditOver ?? 0m:#,0} may be given alone"
+            );
 }

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;
@@ -17,19 +16,12 @@ public sealed class OverAgreement : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        return facts
-            .Sheet.Sold.Where(l =>
-                l.Line.ByHand.Kind != ByHandKind.None
-                && l.Build.Steps.Any(s => s.Kind == StepKind.Agreement)
-                && l.Build.Base is { } agreed
-                && l.Figures.NetPrice > agreed.Value
-            )
-            .Select(Over);
+        return facts.Sheet.Sold.Where(l => l.OverAgreed is not null).Select(Over);
     }
 
     private Finding Over(PricedLine line)
     {
-        var agreed = line.Build.Base!.Value.Value.ToString("0.0000", CultureInfo.InvariantCulture);
+        var agreed = line.OverAgreed!.Value.ToString("0.0000", CultureInfo.InvariantCulture);
         return new Finding(
             Code,
             Outcome.Notice,

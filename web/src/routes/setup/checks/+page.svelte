@@ -85,7 +85,9 @@
 <div class="flex flex-wrap items-baseline gap-4 pb-2">
   <h1 class="font-serif text-[24px]">Checks</h1>
   <p class="text-second">
-    What every quote and order must meet. <a class="underline" href="/records/checks">All settings, with those for one kind of document or one channel</a>
+    What every quote and order must meet; a stop that nobody may let pass stays one, whatever is set. <a class="underline" href="/records/checks"
+      >All settings, with those for one kind of document or one channel</a
+    >
   </p>
 </div>
 <div class="overflow-x-auto pb-8">
