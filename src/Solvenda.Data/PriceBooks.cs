@@ -148,15 +148,17 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         var charges = await db.ChargeRules.AsNoTracking().Where(c => c.Active).ToListAsync(cancel);
         var zones = await db.FreightZones.AsNoTracking().Where(z => z.Active).ToListAsync(cancel);
         var bands = await db.FreightBands.AsNoTracking().Where(b => b.Active).ToListAsync(cancel);
-        var insurance = await db
+        var settings = await db
             .Settings.AsNoTracking()
-            .FirstOrDefaultAsync(s => s.Code == SettingRow.InsurancePercent && s.Active, cancel);
+            .Where(s => s.Active)
+            .ToDictionaryAsync(s => s.Code, s => s.Value, cancel);
         return contents with
         {
             Charges = sound.Of(charges, c => $"charge {c.Code}", ToCharge),
             FreightZones = zones.ToImmutableDictionary(z => z.Country, z => z.Zone),
             FreightBands = sound.Of(bands, b => $"freight band {b.Id}", ToBand),
-            InsurancePercent = insurance?.Value,
+            InsurancePercent = settings.TryGetValue(SettingRow.InsurancePercent, out var percent) ? percent : null,
+            UsualDays = settings.TryGetValue(SettingRow.UsualDays, out var days) ? (int)days : contents.UsualDays,
         };
     }
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Data.Rows;
 
@@ -19,9 +20,16 @@ public sealed class Seller(
     string mail
 )
 {
-    private volatile Said _said = new(name, address, mail, "", null);
+    private volatile Said _said = new(name, address, mail, "", null, [.. Incoterms.All]);
 
-    private sealed record Said(string Name, ImmutableArray<string> Address, string Mail, string Bank, byte[]? Logo);
+    private sealed record Said(
+        string Name,
+        ImmutableArray<string> Address,
+        string Mail,
+        string Bank,
+        byte[]? Logo,
+        ImmutableArray<string> Incoterms
+    );
 
     public string Name => _said.Name;
 
@@ -35,6 +43,9 @@ public sealed class Seller(
 
     /// <summary>A PNG or JPEG; null: none.</summary>
     public byte[]? Logo => _said.Logo;
+
+    /// <summary>The Incoterms that it sells by.</summary>
+    public ImmutableArray<string> SellsBy => _said.Incoterms;
 
     /// <summary>ISO 3166-1 alpha-2.</summary>
     public string Country { get; } = country;
@@ -63,6 +74,14 @@ public sealed class Seller(
             row.TaxNumber.Length > 0 ? $"tax number {row.TaxNumber}" : "",
             row.Register,
         ];
-        _said = new Said(row.Name, [.. lines.Where(l => l.Length > 0)], row.Mail, row.Bank, row.Logo);
+        string[] used = row.Incoterms.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        _said = new Said(
+            row.Name,
+            [.. lines.Where(l => l.Length > 0)],
+            row.Mail,
+            row.Bank,
+            row.Logo,
+            used.Length == 0 ? [.. Incoterms.All] : [.. used]
+        );
     }
 }

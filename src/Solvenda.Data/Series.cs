@@ -1,5 +1,5 @@
-using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data;
@@ -21,14 +21,58 @@ public static class Series
         string series,
         int year,
         CancellationToken cancel
-    ) => Format(series, year, await NextCountInTransactionAsync(db, series, year, cancel));
+    )
+    {
+        var pattern = await PatternAsync(db, NumberSeries.Find(series)!, cancel);
+        return pattern.Format(year, await NextCountInTransactionAsync(db, series, CountedIn(pattern, year), cancel));
+    }
+
+    /// <summary>The year that a number is counted in; 0 where its series runs on over the years.</summary>
+    public static int CountedIn(NumberPattern pattern, int year)
+    {
+        ArgumentNullException.ThrowIfNull(pattern);
+        return pattern.HasYear ? year : 0;
+    }
+
+    /// <summary>The pattern that holds for a series.</summary>
+    public static async Task<NumberPattern> PatternAsync(SolvendaDb db, NumberSeries series, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(series);
+        var set = await db
+            .Patterns.AsNoTracking()
+            .Where(p => p.Series == series.Code)
+            .OrderByDescending(p => p.Id)
+            .Select(p => p.Pattern)
+            .FirstOrDefaultAsync(cancel);
+        return set is null ? series.Usual : NumberPattern.Of(set);
+    }
+
+    /// <summary>Our own numbers, by every pattern that there ever was.</summary>
+    public static async Task<OurNumbers> OursAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var set = await db.Patterns.AsNoTracking().OrderBy(p => p.Id).ToListAsync(cancel);
+        return set.Count == 0
+            ? OurNumbers.Usual
+            : new OurNumbers(set.Select(p => (p.Series, NumberPattern.Of(p.Pattern))));
+    }
 
     public static async Task<int> NextCountInTransactionAsync(
         SolvendaDb db,
         string series,
         int year,
         CancellationToken cancel
-    )
+    ) => (await RowAsync(db, series, year, cancel)).Next++;
+
+    /// <summary>Lets a series go on from a count that is higher than what it has.</summary>
+    public static async Task GoOnFromAsync(SolvendaDb db, string series, int year, int count, CancellationToken cancel)
+    {
+        var row = await RowAsync(db, series, year, cancel);
+        row.Next = Math.Max(row.Next, count);
+    }
+
+    private static async Task<SeriesRow> RowAsync(SolvendaDb db, string series, int year, CancellationToken cancel)
     {
         var row = await db.Series.FirstOrDefaultAsync(s => s.Code == series && s.Year == year, cancel);
         if (row is null)
@@ -41,9 +85,6 @@ public static class Series
             };
             db.Series.Add(row);
         }
-        return row.Next++;
+        return row;
     }
-
-    public static string Format(string series, int year, int count) =>
-        string.Create(CultureInfo.InvariantCulture, $"{series}{year % 100:00}-{count:00000}");
 }

@@ -48,6 +48,7 @@ public static class SheetMapping
         ArgumentNullException.ThrowIfNull(head);
         row.Head = head;
         (row.PoNumber, row.Wanted) = (HeadTerms.PoNumber.In(head), HeadTerms.Wanted.Day(head));
+        row.Own = OwnValues.Of(head.All.Where(t => OwnField.Is(t.Key)).Select(t => (t.Key, t.Value.Text)));
     }
 
     public static Stated ToStated(this SheetRow row)

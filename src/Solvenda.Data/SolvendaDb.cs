@@ -49,6 +49,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<ColumnsRow> Columns => Set<ColumnsRow>();
     public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
     public DbSet<HouseRow> House => Set<HouseRow>();
+    public DbSet<PatternRow> Patterns => Set<PatternRow>();
+    public DbSet<OwnFieldRow> OwnFields => Set<OwnFieldRow>();
     public DbSet<WarehouseRow> Warehouses => Set<WarehouseRow>();
     public DbSet<TerritoryRow> Territories => Set<TerritoryRow>();
     public DbSet<ReasonRow> Reasons => Set<ReasonRow>();
@@ -112,6 +114,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         modelBuilder.Entity<EventRow>().Property(e => e.Id).ValueGeneratedNever();
         // What is not done is a few hundred of many: its list reads them alone, newest first.
         modelBuilder.Entity<OrderRow>().HasIndex(o => o.CreatedAt).HasFilter("\"Goods\" <> 'Shipped'");
+        OwnValues.Map(modelBuilder);
         Parts(modelBuilder);
         Named(modelBuilder);
     }

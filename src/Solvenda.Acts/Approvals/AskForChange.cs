@@ -50,6 +50,7 @@ public sealed class AskForChangeAct(PriceBooks books, AskClock clock, Telling te
         var kind = RecordKinds.Seen(input.Kind, work.Actor.Roles);
         if (input.Id is null || !input.Values.Keys.All(kind.Askable.Contains))
             kind = RecordKinds.Changeable(input.Kind, work.Actor);
+        kind = (RecordKind)await kind.WithOwnAsync(work.Db, cancel);
         var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
         var proposed = await kind.Writer.ProposeAsync(work, input.Id, input.Values, keeping, cancel);
         if (proposed.Changes.IsEmpty)

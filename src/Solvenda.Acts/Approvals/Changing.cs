@@ -9,7 +9,7 @@ internal static class Changing
     /// <summary>As it was asked; refused where it was changed by somebody else since.</summary>
     public static async Task KeepAsync(Work work, AskedChange change, CancellationToken cancel)
     {
-        var kind = RecordKinds.Find(change.Kind);
+        var kind = await RecordKinds.FindAsync(work.Db, change.Kind, cancel);
         if (change.Id is not { } id)
         {
             await kind.Writer.CreateAsync(work, change.Values, Keeping.Granted, cancel);

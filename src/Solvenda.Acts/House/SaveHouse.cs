@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Papers;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -9,6 +10,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.House;
 
 /// <summary>What papers and letters say of the house.</summary>
+/// <param name="Incoterms">Those that it sells by; empty or null: all of them.</param>
 public sealed record HouseFacts(
     string Name,
     string Address,
@@ -16,7 +18,8 @@ public sealed record HouseFacts(
     string Phone,
     string TaxNumber,
     string Register,
-    string Bank
+    string Bank,
+    IReadOnlyList<string>? Incoterms = null
 );
 
 /// <summary>Says what papers and letters say of the house; papers that went out keep what they said.</summary>
@@ -53,6 +56,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         }
         (row.Name, row.Address, row.Mail, row.Phone) = (facts.Name, facts.Address, facts.Mail, facts.Phone);
         (row.TaxNumber, row.Register, row.Bank) = (facts.TaxNumber, facts.Register, facts.Bank);
+        row.Incoterms = string.Join(' ', facts.Incoterms!);
         if (input.Logo is { } logo)
             row.Logo = logo.Length == 0 ? null : logo;
         row.Version++;
@@ -84,7 +88,8 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             Plain(f.Phone, "phone"),
             Plain(f.TaxNumber, "taxNumber"),
             Plain(f.Register, "register"),
-            Plain(f.Bank, "bank")
+            Plain(f.Bank, "bank"),
+            UsedOf(f.Incoterms ?? [])
         );
         if (facts.Name.Length == 0 || facts.Address.Length == 0)
             throw RefusedException.Bad("house_field", "A house has a name and an address.", "name");
@@ -108,6 +113,15 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         return facts;
     }
 
+    // In their own order; all of them are none in particular.
+    private static string[] UsedOf(IReadOnlyList<string> named)
+    {
+        var used = named.Select(t => (t ?? "").Trim().ToUpperInvariant()).ToHashSet();
+        if (used.FirstOrDefault(t => !Incoterms.Is(t)) is { } unknown)
+            throw RefusedException.Bad("incoterm", $"“{unknown}” is not one of the Incoterms 2020.", "incoterms");
+        return used.Count == Incoterms.All.Count ? [] : [.. Incoterms.All.Where(used.Contains)];
+    }
+
     private static (string Label, string Value)[] Lines(HouseRow? row) =>
         [
             ("name", row?.Name ?? ""),
@@ -117,6 +131,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             ("tax number", row?.TaxNumber ?? ""),
             ("register", row?.Register ?? ""),
             ("bank", row?.Bank ?? ""),
+            ("Incoterms", row?.Incoterms ?? ""),
             ("logo", row?.Logo is { } logo ? $"{logo.Length:#,0} bytes" : ""),
         ];
 }

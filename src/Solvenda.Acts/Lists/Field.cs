@@ -1,4 +1,6 @@
 using Solvenda.Core.People;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Lists;
 
@@ -82,6 +84,9 @@ public abstract class Field(string name, string label, FieldType type)
     /// </summary>
     public bool Money { get; init; }
 
+    /// <summary>Whether it stands among others in one column of the row: a field that the house made.</summary>
+    public bool IsOwn => OwnField.Is(Name);
+
     /// <summary>Whether somebody with these roles sees it.</summary>
     public bool IsSeenBy(Roles roles) => SeenBy == Roles.None || (roles & SeenBy) != Roles.None;
 
@@ -121,6 +126,17 @@ public sealed class Field<TRow>(
             SeenBy = seenBy,
         };
 
+    /// <summary>The same field, which a row that is there keeps as it was made.</summary>
+    /// <param name="why">Why, in words.</param>
+    public Field<TRow> Staying(string why)
+    {
+        var stays = (Field<TRow>)MemberwiseClone();
+        stays._stays = why;
+        return stays;
+    }
+
+    private string? _stays;
+
     /// <summary>What a list shows where that is not the text itself: a buyer's name in place of its code.</summary>
     public Func<TRow, References, string>? Show { get; init; }
 
@@ -143,6 +159,8 @@ public sealed class Field<TRow>(
             return $"{Label} is needed";
         if (plain.Length > 2_000)
             return $"{Label} is longer than 2,000 letters";
-        return set(row, plain, references);
+        return _stays is { } why && row is IListRow { Id: not 0 } && plain != get(row, references)
+            ? why
+            : set(row, plain, references);
     }
 }

@@ -75,11 +75,11 @@ public static partial class ListFilter
         where TRow : class
     {
         var row = Expression.Parameter(typeof(TRow), "r");
-        if (field.Property is not { } property)
+        if (field.Property is null)
             throw RefusedException.Bad("field_unknown", $"{field.Label} cannot be filtered by.", "filter");
-        var type = typeof(TRow).GetProperty(property)!.PropertyType;
+        var held = OwnColumns.Held(row, field);
+        var type = held.Type;
         var plain = Nullable.GetUnderlyingType(type) ?? type;
-        Expression held = Expression.Property(row, property);
         if (value.Length == 0 || value == "-")
             return Expression.Lambda<Func<TRow, bool>>(
                 plain != type || type == typeof(string)
@@ -92,6 +92,8 @@ public static partial class ListFilter
         // A code is meant whole; a text anywhere.
         if (plain == typeof(string) && field.Type == FieldType.Reference && sign is (":" or "="))
             return Expression.Lambda<Func<TRow, bool>>(Expression.Equal(held, Held(value)), row);
+        if (plain == typeof(string) && field.Type == FieldType.Date)
+            return Expression.Lambda<Func<TRow, bool>>(OwnDay(held, sign, Day(value)), row);
         if (plain == typeof(string))
         {
             var like = Expression.Call(
@@ -119,6 +121,20 @@ public static partial class ListFilter
             ? day
             : throw Bad(value, "date, as 2026-12-31");
 
+    // Days are kept as they sort.
+    private static BinaryExpression OwnDay(Expression held, string sign, DateOnly day) =>
+        Compare(
+            Expression.Call(
+                typeof(string),
+                nameof(string.Compare),
+                null,
+                held,
+                Held(day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))
+            ),
+            Expression.Constant(0),
+            sign
+        );
+
     // A moment is asked for by its day: after a day is from the next one on.
     private static Expression OfDay(Expression held, Type type, string sign, DateOnly day)
     {
@@ -139,6 +155,7 @@ public static partial class ListFilter
         plain switch
         {
             _ when plain == typeof(decimal) => Bounded(value),
+            _ when plain == typeof(double) => (double)Bounded(value),
             _ when plain == typeof(int) => (int)Math.Clamp(Bounded(value), int.MinValue, int.MaxValue),
             _ when plain == typeof(DateOnly) => Day(value),
             _ when plain == typeof(bool) => value is "yes" or "true",
@@ -220,9 +237,8 @@ public static partial class ListFilter
         Expression any = Expression.Constant(false);
         foreach (var field in kind.Fields.Where(f => f.Property is not null && f.IsSeenBy(who)))
         {
-            var property = typeof(TRow).GetProperty(field.Property!)!;
-            var held = Expression.Property(row, property);
-            if (property.PropertyType == typeof(string))
+            var held = OwnColumns.Held(row, field);
+            if (held.Type == typeof(string))
                 any = Expression.OrElse(
                     any,
                     Expression.Call(
@@ -235,10 +251,10 @@ public static partial class ListFilter
                     )
                 );
             else if (field is { Type: FieldType.Reference, Of: "items" or "buyers" })
-                any = Expression.OrElse(any, IsOneOf(held, property.PropertyType, Matching(field.Of!, word, db)));
+                any = Expression.OrElse(any, IsOneOf(held, held.Type, Matching(field.Of!, word, db)));
             else
                 any = StatesCalled(field, word)
-                    .Select(name => Enum.Parse(property.PropertyType, name))
+                    .Select(name => Enum.Parse(held.Type, name))
                     .Aggregate(any, (or, state) => Expression.OrElse(or, Expression.Equal(held, Held(state))));
         }
         return rows.Where(Expression.Lambda<Func<TRow, bool>>(any, row));

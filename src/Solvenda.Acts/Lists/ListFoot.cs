@@ -21,6 +21,15 @@ public static class ListFoot
         where TRow : class, IListRow
     {
         ArgumentNullException.ThrowIfNull(field);
+        if (field.IsOwn)
+            return field.Type == FieldType.Number
+                ? await RangeAsync(
+                    rows.Select(Member.Of<TRow, double?>(field)),
+                    v => v.ToString("#,0.####", Plain),
+                    " to ",
+                    cancel
+                )
+                : "";
         var name = field.Property!;
         if (field.AddedBy is { } by)
             return await SumsAsync(rows, name, by, cancel);

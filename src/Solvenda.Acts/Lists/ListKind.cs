@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.People;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -34,6 +36,16 @@ public abstract class ListKind
     public abstract IReadOnlyList<Field> AllFields { get; }
 
     public abstract IListReader List { get; }
+
+    /// <summary>What fields that the house made stand on them; null where it can make none.</summary>
+    public OwnOn? OwnOn { get; init; }
+
+    /// <summary>The same list, with the fields that the house made.</summary>
+    public async Task<ListKind> WithOwnAsync(SolvendaDb db, CancellationToken cancel) =>
+        OwnOn is { } on && await OwnValues.FieldsAsync(db, on, cancel) is { Length: > 0 } own ? With(own) : this;
+
+    protected virtual ListKind With(ImmutableArray<OwnField> own) =>
+        throw new InvalidOperationException($"{Title} have no fields of the house’s own.");
 
     /// <summary>What can be done to many of its rows at once, each on its own.</summary>
     public IReadOnlyList<Deed> Deeds { get; init; } = [];
@@ -77,7 +89,13 @@ public sealed record DeedOf(ActRunner Acts, SolvendaDb Db, Actor Actor, string N
 public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>
     where TRow : class, IListRow
 {
-    public required IReadOnlyList<Field<TRow>> Fields { get; init; }
+    private IReadOnlyList<Field<TRow>> _fields = [];
+
+    public required IReadOnlyList<Field<TRow>> Fields
+    {
+        get => _fields;
+        init => _fields = value;
+    }
 
     public required Func<SolvendaDb, IQueryable<TRow>> Rows { get; init; }
 
@@ -90,6 +108,13 @@ public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>
     public override IReadOnlyList<Field> AllFields => Fields;
 
     public override IListReader List => new ListReader<TRow>(this);
+
+    protected override ListKind With(ImmutableArray<OwnField> own)
+    {
+        var with = (DocumentList<TRow>)MemberwiseClone();
+        with._fields = [.. _fields, .. OwnColumns.Of<TRow>(own, typed: false)];
+        return with;
+    }
 
     public string Called(TRow row) => Number(row);
 }

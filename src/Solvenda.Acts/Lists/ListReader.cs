@@ -193,9 +193,9 @@ public class ListReader<TRow>(IListOf<TRow> kind) : IListReader
     private IQueryable<TRow> Sorted(IQueryable<TRow> rows, ListQuestion question, Roles who)
     {
         var id = Member.Of<TRow, long>(nameof(IListRow.Id));
-        if (Find(question.Sort, who)?.Property is not { } name)
+        if (Find(question.Sort, who) is not { Property: not null } field)
             return kind.NewestFirst ? rows.OrderByDescending(id) : rows.OrderBy(id);
-        var by = Member.Of<TRow, object>(name);
+        var by = Member.Of<TRow, object>(field);
         return question.Down ? rows.OrderByDescending(by).ThenBy(id) : rows.OrderBy(by).ThenBy(id);
     }
 

@@ -18,6 +18,17 @@ internal static class Member
         );
     }
 
+    /// <summary>What a field holds.</summary>
+    public static Expression<Func<TRow, T>> Of<TRow, T>(Field field)
+    {
+        var row = Expression.Parameter(typeof(TRow), "r");
+        var held = OwnColumns.Held(row, field);
+        return Expression.Lambda<Func<TRow, T>>(
+            held.Type == typeof(T) ? held : Expression.Convert(held, typeof(T)),
+            row
+        );
+    }
+
     public static Expression<Func<TRow, bool>> Is<TRow>(string name, bool value)
     {
         var row = Expression.Parameter(typeof(TRow), "r");

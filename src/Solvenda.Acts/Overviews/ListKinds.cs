@@ -3,6 +3,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Records;
 using Solvenda.Core.People;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Overviews;
 
@@ -20,6 +21,12 @@ public static class ListKinds
 
     public static ListKind Find(string name) =>
         All.FirstOrDefault(k => k.Name == name) ?? throw RefusedException.NotFound("such list");
+
+    /// <summary>
+    /// The list with the fields that the house made, where this person may see it; refused where not.
+    /// </summary>
+    public static Task<ListKind> SeenAsync(SolvendaDb db, string name, Roles roles, CancellationToken cancel) =>
+        Seen(name, roles).WithOwnAsync(db, cancel);
 
     /// <summary>The list, where this person may see it; refused where not.</summary>
     public static ListKind Seen(string name, Roles roles)

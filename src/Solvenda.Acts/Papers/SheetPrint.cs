@@ -108,6 +108,9 @@ public static class SheetPrint
             if (term == HeadTerms.PaymentDays && Delivery(open.Sheet.Head) is { } delivery)
                 facts.Add((wording["delivery"], delivery));
         }
+        foreach (var own in open.Own.Where(f => f.OnPaper))
+            if (open.Sheet.Head.Text(own.Name) is { } text)
+                facts.Add((own.Label, own.Type == OwnType.Date ? DayOf(text, wording) : text));
         facts.Add((wording["yourContact"], open.Owner.Name));
         return facts.ToImmutable();
     }
@@ -120,13 +123,14 @@ public static class SheetPrint
     private static string Said(HeadTerm term, string text, Wording wording) =>
         term switch
         {
-            { Kind: TermKind.Date } => wording.Day(
-                DateOnly.ParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
-            ),
+            { Kind: TermKind.Date } => DayOf(text, wording),
             { PaperValue: { } key } when key.EndsWith('.') => wording[key + text],
             { PaperValue: { } key } => wording.With(key, text),
             _ => text,
         };
+
+    private static string DayOf(string text, Wording wording) =>
+        wording.Day(DateOnly.ParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture));
 
     private static ImmutableArray<(string, string, bool)> Totals(
         Judged judged,

@@ -18,7 +18,7 @@ public sealed class ChangeRecordAct(PriceBooks books) : Act<ChangeRecord, long>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var writer = RecordKinds.Changeable(input.Kind, work.Actor).Writer;
+        var writer = (await RecordKinds.ChangeableAsync(work, input.Kind, cancel)).Writer;
         var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
         await writer.ChangeAsync(work, input.Id, input.Seen, input.Values, keeping, cancel);
         return input.Id;

@@ -28,7 +28,7 @@ public sealed class ChangeRecordsAct(PriceBooks books) : Act<ChangeRecords, int>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var of = RecordKinds.Changeable(input.Kind, work.Actor);
+        var of = await RecordKinds.ChangeableAsync(work, input.Kind, cancel);
         var ids = input.Filter is { } filter
             ? await of.List.FittingAsync(work.Db, work.Actor.Roles, filter, Most, cancel)
             : [.. (input.Ids ?? []).Distinct()];

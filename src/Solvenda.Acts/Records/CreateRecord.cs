@@ -17,7 +17,7 @@ public sealed class CreateRecordAct(PriceBooks books) : Act<CreateRecord, long>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var writer = RecordKinds.Changeable(input.Kind, work.Actor).Writer;
+        var writer = (await RecordKinds.ChangeableAsync(work, input.Kind, cancel)).Writer;
         var keeping = await Keeping.ForAsync(work.Db, books, work.Actor.Hand.Person, work.Today, cancel);
         return await writer.CreateAsync(work, input.Values, keeping, cancel);
     }

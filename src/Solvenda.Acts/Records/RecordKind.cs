@@ -1,9 +1,11 @@
+using System.Collections.Immutable;
 using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.People;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -60,7 +62,7 @@ public abstract class RecordKind : ListKind
 public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
     where TRow : class, IRecordRow
 {
-    private readonly IReadOnlyList<Field<TRow>> _fields = [];
+    private IReadOnlyList<Field<TRow>> _fields = [];
 
     public required IReadOnlyList<Field<TRow>> Fields
     {
@@ -126,6 +128,13 @@ public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
     public override IRecordWriter Writer => new RecordWriter<TRow>(this);
 
     public override IImporter Importer => new Importer<TRow>(this);
+
+    protected override ListKind With(ImmutableArray<OwnField> own)
+    {
+        var with = (RecordKind<TRow>)MemberwiseClone();
+        with._fields = [.. _fields, .. OwnColumns.Of<TRow>(own, typed: true)];
+        return with;
+    }
 
     /// <summary>What a record is called by.</summary>
     public string CallsOf(TRow row, References references) => Find(Calls)!.Get(row, references);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.People;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Records;
 
@@ -33,6 +34,7 @@ public static class RecordKinds
         Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
         Kinds.HouseChecks.Kind,
+        Kinds.OwnFields.Kind,
     ];
 
     /// <summary>Who sees every field: the house itself, when it keeps what was granted.</summary>
@@ -41,6 +43,17 @@ public static class RecordKinds
 
     public static RecordKind Find(string name) =>
         All.FirstOrDefault(k => k.Name == name) ?? throw RefusedException.NotFound("such kind of record");
+
+    /// <summary>The kind, with the fields that the house made.</summary>
+    public static async Task<RecordKind> FindAsync(SolvendaDb db, string name, CancellationToken cancel) =>
+        (RecordKind)await Find(name).WithOwnAsync(db, cancel);
+
+    /// <inheritdoc cref="Changeable" />
+    public static async Task<RecordKind> ChangeableAsync(Work work, string name, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        return (RecordKind)await Changeable(name, work.Actor).WithOwnAsync(work.Db, cancel);
+    }
 
     /// <summary>The kind, where this person may change it; refused where not.</summary>
     public static RecordKind Changeable(string name, Actor actor)

@@ -212,6 +212,7 @@ public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Read
             buyer => History(db, buyer)
         )
         {
+            Numbers = await Series.OursAsync(db, cancel),
             OurDomains = [seller.Mail.Split('@')[^1].ToLowerInvariant()],
             Addresses = await AddressesAsync(db, names, cancel),
             Columns = (sender, heads) =>

@@ -53,6 +53,12 @@ public sealed class OpenSheet
 
     public required ImmutableArray<string> Warehouses { get; init; }
 
+    /// <summary>The Incoterms that the house sells by.</summary>
+    public required ImmutableArray<string> Incoterms { get; init; }
+
+    /// <summary>The fields that the house made on such documents.</summary>
+    public required ImmutableArray<OwnField> Own { get; init; }
+
     /// <summary>The one of them that the goods go to, if it is one of them.</summary>
     public BuyerPlace? DeliverTo =>
         Places.FirstOrDefault(p => p.Use == "deliver-to" && p.Words == HeadTerms.DeliverTo.In(Sheet.Head));
@@ -120,5 +126,9 @@ public sealed class OpenSheet
             [.. Wording.All.Values.Select(w => new TermChoice(w.Code, w.Name))],
             Warehouses,
             Places
-        );
+        )
+        {
+            Incoterms = Incoterms,
+            Own = [.. Own.Select(f => f.Term(Kind))],
+        };
 }

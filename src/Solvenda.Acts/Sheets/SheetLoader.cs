@@ -8,7 +8,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>Loads open sheets; the context tracks them where an act means to change them.</summary>
-public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock clock)
+public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock clock, Seller seller)
 {
     public async Task<OpenSheet> BySheetAsync(SolvendaDb db, long sheetId, CancellationToken cancel)
     {
@@ -77,6 +77,8 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
             Order = order,
             Dossier = dossier,
             Places = await PlacesAsync(db, dossier.Buyer, cancel),
+            Incoterms = seller.SellsBy,
+            Own = await OwnValues.FieldsAsync(db, order is null ? OwnOn.Quotes : OwnOn.Orders, cancel),
             Warehouses = [.. await HouseDays.WarehouseNamesAsync(db, cancel)],
             Book = await books.BookAsync(db, cancel),
             People = deciders.People,

@@ -48,6 +48,7 @@ public sealed class PriceBook
         FreightBands = contents.FreightBands;
         FreightZones = contents.FreightZones;
         InsurancePercent = contents.InsurancePercent;
+        UsualDays = contents.UsualDays;
         TaxRates = contents.TaxRates;
         DatedRates = contents.Rates;
         GroupLists = contents.GroupLists;
@@ -94,6 +95,9 @@ public sealed class PriceBook
 
     /// <summary>Premium in percent of the insured value under CIP and CIF; null where none is set.</summary>
     public decimal? InsurancePercent { get; }
+
+    /// <inheritdoc cref="PriceBookContents.UsualDays" />
+    public int UsualDays { get; }
 
     /// <summary>Tax rates of all times.</summary>
     public ImmutableArray<TaxRate> TaxRates { get; }
@@ -213,4 +217,7 @@ public sealed record PriceBookContents(
 
     /// <summary>Insurance in percent of the goods; null where none is sold.</summary>
     public decimal? InsurancePercent { get; init; }
+
+    /// <summary>Days to pay, net, that the house gives where nothing was agreed.</summary>
+    public int UsualDays { get; init; } = 30;
 }

@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
-using System.Text.RegularExpressions;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Reading;
 
@@ -8,7 +8,7 @@ namespace Solvenda.Core.Reading;
 /// What a letter wants, by what speaks for it and what speaks against it. Where both do, it is not sure, and a person
 /// is asked.
 /// </summary>
-internal static partial class MessageWants
+internal static class MessageWants
 {
     private const decimal Sure = 0.9m;
     private const decimal Likely = 0.8m;
@@ -21,20 +21,22 @@ internal static partial class MessageWants
 
     /// <param name="lines">Lines that were read, in the letter or beside it.</param>
     /// <param name="elsewhere">How many of them stand in tables.</param>
+    /// <param name="numbers">How our own look.</param>
     public static (MessageKind Kind, decimal Sure) Of(
         Letter letter,
         string fresh,
         Language language,
         TextHead head,
         int lines,
-        int elsewhere
+        int elsewhere,
+        OurNumbers numbers
     )
     {
         var text = letter.Subject + "\n" + fresh;
         var says = new Words(text, language);
         if (letter.Automatic)
             return (MessageKind.NotForUs, 0.95m);
-        var named = head.PoNumber.Sure > 0 || OurOrder().IsMatch(text);
+        var named = head.PoNumber.Sure > 0 || numbers.NamesOrder(text);
         var speaking = Speaking(says, named, lines, head.QuoteNumber.Sure > 0);
         if (says.Any(l => l.NoOrder))
             return (speaking.IsEmpty ? MessageKind.Question : speaking[0], Torn);
@@ -47,7 +49,7 @@ internal static partial class MessageWants
             );
         var (kind, sure) = Wanted(says, fresh, language, head, lines, elsewhere);
         // An order that speaks of sending something back, or of an order that we have, may be about that.
-        return says.Any(l => l.Returns) || OurOrder().IsMatch(text) ? (kind, Math.Min(sure, Torn)) : (kind, sure);
+        return says.Any(l => l.Returns) || numbers.NamesOrder(text) ? (kind, Math.Min(sure, Torn)) : (kind, sure);
     }
 
     // Kinds that are neither an order nor a request for prices, the one that speaks loudest first.
@@ -155,7 +157,4 @@ internal static partial class MessageWants
                 .Concat(Language.All.SelectMany(of).Where(w => w.Length >= LongEnough))
                 .Distinct();
     }
-
-    [GeneratedRegex(@"\bS\d\d-\d{5}\b")]
-    private static partial Regex OurOrder();
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Units;
 
 namespace Solvenda.Core.Reading;
@@ -36,6 +37,9 @@ public sealed record ReadingContext(
 
     /// <summary>Domains of our own mail, in small letters: who writes from there is no buyer by that.</summary>
     public ImmutableHashSet<string> OurDomains { get; init; } = [];
+
+    /// <summary>How our own numbers look.</summary>
+    public OurNumbers Numbers { get; init; } = OurNumbers.Usual;
 
     /// <summary>Whether a mail address is of our own house.</summary>
     public bool IsOurs(string address)

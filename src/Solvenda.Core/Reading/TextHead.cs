@@ -34,8 +34,8 @@ internal sealed partial record TextHead(
         var (deliverTo, country) = PlaceIn(scene);
         return new TextHead(
             PoIn(scene),
-            QuoteIn(fresh, letter.Subject, part),
-            ReferenceIn(fresh, letter.Subject, part, grammar),
+            QuoteIn(scene, part),
+            ReferenceIn(scene, part),
             DateWords.Wanted(fresh, letter.Written, scene.Language, scene.Dates) is { } wanted
                 ? new Field<DateOnly?>(
                     wanted.Day,
@@ -103,10 +103,14 @@ internal sealed partial record TextHead(
         };
     }
 
-    private static Field<string> ReferenceIn(string fresh, string subject, int part, Grammar grammar)
+    private static Field<string> ReferenceIn(Scene scene, int part)
     {
+        var (fresh, subject, grammar) = (scene.Text, scene.Letter.Subject, scene.Grammar);
         static string Bare(Match m) => m.Groups["ref"].Value.TrimEnd('.', '-', '/');
-        if (grammar.Reference.Match(fresh) is { Success: true } m && !OurQuote().IsMatch(m.Groups["ref"].Value))
+        if (
+            grammar.Reference.Match(fresh) is { Success: true } m
+            && !scene.Context.Numbers.Quote(m.Groups["ref"].Value).Success
+        )
             return At(part, Bare(m), 0.85m, $"“{m.Value.Trim()}”", m.Groups["ref"]);
         return grammar.Reference.Match(subject) is { Success: true } there
             ? new Field<string>(Bare(there), 0.8m, "in the subject", [])
@@ -120,11 +124,12 @@ internal sealed partial record TextHead(
         return grammar.Language.Says(fresh[from..at], l => l.Past);
     }
 
-    private static Field<string> QuoteIn(string fresh, string subject, int part)
+    private static Field<string> QuoteIn(Scene scene, int part)
     {
-        if (OurQuote().Match(fresh) is { Success: true } quote)
+        var numbers = scene.Context.Numbers;
+        if (numbers.Quote(scene.Text) is { Success: true } quote)
             return At(part, quote.Value, 0.95m, "our number", quote);
-        return OurQuote().Match(subject) is { Success: true } there
+        return numbers.Quote(scene.Letter.Subject) is { Success: true } there
             ? new Field<string>(there.Value, 0.95m, "our number", [])
             : Field<string>.Missing;
     }
@@ -237,9 +242,6 @@ internal sealed partial record TextHead(
         };
         return Money.Currency.TryOf(code, out var currency) ? currency : null;
     }
-
-    [GeneratedRegex(@"\bQ\d\d-\d{5}\b")]
-    private static partial Regex OurQuote();
 
     private static readonly Regex IncotermWords = new(
         $@"\b(?<term>{string.Join('|', Incoterms.All)})\b(?:[ :,]+(?<place>\p{{Lu}}[\p{{L}}'-]+(?: [\p{{L}}\d'-]+){{0,3}}))?",

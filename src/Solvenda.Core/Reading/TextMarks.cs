@@ -23,7 +23,7 @@ internal sealed partial record TextMarks(
         var others = scene
             .Dates.Select(d => (d.Start, d.Length))
             .Concat(prices.Select(p => (p.Index, p.Length)))
-            .Concat(NotCounts().Matches(fresh).Select(m => (m.Index, m.Length)))
+            .Concat(NotCounts().Matches(fresh).Concat(scene.Context.Numbers.In(fresh)).Select(m => (m.Index, m.Length)))
             .Concat(scene.Pos.Select(m => (m.Groups["po"].Index, m.Groups["po"].Length)))
             .Concat(grammar.Payment.Matches(fresh).Select(m => (m.Index, m.Length)))
             .Concat(grammar.Total.Matches(fresh).Select(m => (m.Index, m.Length)))
@@ -49,9 +49,9 @@ internal sealed partial record TextMarks(
     public int Until(int from, int to) =>
         Math.Min(to, Others.Where(x => x.Start >= from).Select(x => x.Start).Append(to).Min());
 
-    // Telephone numbers, percentages, times of the day, our own numbers, the marks of a list.
+    // Telephone numbers, percentages, times of the day, the marks of a list.
     [GeneratedRegex(
-        @"(?m)^[ \t]*\d{1,3}[.)](?=[ \t]+\S)|(?<![\w-])(?:\+\d(?:[ ()/.-]{0,2}\d){6,}|0\d(?:[ ()/-]{0,2}\d){5,})(?![\w-])|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b|\b[QSRD]\d\d-\d{5}\b",
+        @"(?m)^[ \t]*\d{1,3}[.)](?=[ \t]+\S)|(?<![\w-])(?:\+\d(?:[ ()/.-]{0,2}\d){6,}|0\d(?:[ ()/-]{0,2}\d){5,})(?![\w-])|\d+(?:[.,]\d+)?\s*%|\b\d{1,2}:\d\d\b",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex NotCounts();

@@ -43,7 +43,8 @@ public static class TextReader
             language,
             head,
             elsewhere > 0 ? elsewhere : lines.Length,
-            elsewhere
+            elsewhere,
+            context.Numbers
         );
         return new Reading(
             kind,

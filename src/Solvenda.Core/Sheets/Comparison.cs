@@ -232,16 +232,23 @@ public sealed record Comparison(
     private static IEnumerable<FieldMoved> TermsOf(Head? then, Head? now) =>
         then is null || now is null
             ? []
-            : from term in HeadTerms.All
-            let a = term.In(then)
-            let b = term.In(now)
-            where a != b
-            select new FieldMoved(
-                term.Name,
-                term.Label,
-                a is null ? null : term.Say(a),
-                b is null ? null : term.Say(b)
-            );
+            : HeadTerms
+                .All.Select(t => (t.Name, t.Label, t.Say))
+                .Concat(
+                    then.All.Concat(now.All)
+                        .Select(t => t.Key)
+                        .Where(OwnField.Is)
+                        .Distinct()
+                        .Select(n => (n, OwnField.LabelOf(n), (Func<string, string>)(text => text)))
+                )
+                .Select(t => (Term: t, A: then.Text(t.Item1), B: now.Text(t.Item1)))
+                .Where(t => t.A != t.B)
+                .Select(t => new FieldMoved(
+                    t.Term.Item1,
+                    t.Term.Item2,
+                    t.A is null ? null : t.Term.Item3(t.A),
+                    t.B is null ? null : t.Term.Item3(t.B)
+                ));
 
     private static string? Day(DateOnly? day) => day?.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
 

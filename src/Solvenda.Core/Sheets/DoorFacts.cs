@@ -27,4 +27,17 @@ public sealed record DoorFacts(
     ImmutableArray<TermChoice> Languages,
     ImmutableArray<string> Warehouses,
     ImmutableArray<BuyerPlace> Places
-);
+)
+{
+    /// <summary>The Incoterms that the house sells by.</summary>
+    public ImmutableArray<string> Incoterms { get; init; } = [.. Documents.Incoterms.All];
+
+    /// <summary>Terms that the house made for itself on such documents.</summary>
+    public ImmutableArray<HeadTerm> Own { get; init; } = [];
+
+    /// <summary>Every term that the head of such a document can have, in the order in which they are shown.</summary>
+    public IEnumerable<HeadTerm> Terms => HeadTerms.All.Concat(Own).Where(t => t.Only is null || t.Only == Document);
+
+    /// <summary>The term of that name; null where such a document has none.</summary>
+    public HeadTerm? Term(string name) => Terms.FirstOrDefault(t => t.Name == name);
+}

@@ -172,7 +172,7 @@ public static partial class SheetDoor
 
     private static Edited SetTerm(Draft draft, string name, string value, DoorFacts facts)
     {
-        if (HeadTerms.Find(name) is not { } term || (term.Only is { } only && only != facts.Document))
+        if (facts.Term(name) is not { } term)
             return Refuse(draft, new Refusal("field_unknown", $"There is no field “{name}”", name));
         if (value.Length == 0 && term.Needed)
             return Refuse(draft, new Refusal("field_needed", $"“{term.Label}” cannot be empty", name));

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 38,
+                propertyCount: 39,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -193,6 +193,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(BuyerRow).GetProperty("Note", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<Note>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var own = runtimeEntityType.AddProperty(
+                "Own",
+                typeof(string),
+                propertyInfo: typeof(BuyerRow).GetProperty("Own", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<Own>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var parentId = runtimeEntityType.AddProperty(
                 "ParentId",

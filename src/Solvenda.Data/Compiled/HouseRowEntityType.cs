@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.HouseRow",
                 typeof(HouseRow),
                 baseEntityType,
-                propertyCount: 10,
+                propertyCount: 11,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -42,6 +42,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(HouseRow).GetProperty("Bank", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(HouseRow).GetField("<Bank>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var incoterms = runtimeEntityType.AddProperty(
+                "Incoterms",
+                typeof(string),
+                propertyInfo: typeof(HouseRow).GetProperty("Incoterms", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HouseRow).GetField("<Incoterms>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var logo = runtimeEntityType.AddProperty(
                 "Logo",

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ItemRow",
                 typeof(ItemRow),
                 baseEntityType,
-                propertyCount: 25,
+                propertyCount: 26,
                 navigationCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -119,6 +119,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(ItemRow).GetProperty("NotSoldIn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ItemRow).GetField("<NotSoldIn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var own = runtimeEntityType.AddProperty(
+                "Own",
+                typeof(string),
+                propertyInfo: typeof(ItemRow).GetProperty("Own", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<Own>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var packMultiple = runtimeEntityType.AddProperty(
                 "PackMultiple",

@@ -22,7 +22,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.SheetRow",
                 typeof(SheetRow),
                 baseEntityType,
-                propertyCount: 15,
+                propertyCount: 16,
                 navigationCount: 1,
                 keyCount: 1);
 
@@ -88,6 +88,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(SheetRow).GetProperty("NextKey", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(SheetRow).GetField("<NextKey>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
+
+            var own = runtimeEntityType.AddProperty(
+                "Own",
+                typeof(string),
+                propertyInfo: typeof(SheetRow).GetProperty("Own", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SheetRow).GetField("<Own>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var poNumber = runtimeEntityType.AddProperty(
                 "PoNumber",

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.People;
 using Solvenda.Core.Pricing;
@@ -26,7 +27,7 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
     {
         var key = (series, day.Year);
         _counts[key] = _counts.GetValueOrDefault(key) + 1;
-        return Series.Format(series, day.Year, _counts[key]);
+        return NumberSeries.Find(series)!.Usual.Format(day.Year, _counts[key]);
     }
 
     public DossierRow Dossier(BuyerRow buyer, DateOnly day, string matter)

@@ -211,6 +211,14 @@ internal sealed class DemoPrices(SolvendaDb db, Random random, DateOnly today)
                 Value = 0.35m,
             }
         );
+        db.Settings.Add(
+            new SettingRow
+            {
+                Code = SettingRow.UsualDays,
+                Words = "Days to pay where nothing was agreed",
+                Value = 30m,
+            }
+        );
     }
 
     /// <summary>The buyers' and the groups' agreements, until the end of the year or a little beyond.</summary>

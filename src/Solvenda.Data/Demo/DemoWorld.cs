@@ -1,3 +1,4 @@
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data.Events;
 using Solvenda.Data.Rows;
 
@@ -78,6 +79,35 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
 
     private void AddHouse()
     {
+        db.OwnFields.AddRange(
+            new OwnFieldRow
+            {
+                On = OwnOn.Orders,
+                Label = "crane on site",
+                Type = OwnType.Choice,
+                Choices = "yes; no; ask them",
+                OnPaper = true,
+            },
+            new OwnFieldRow
+            {
+                On = OwnOn.Quotes,
+                Label = "crane on site",
+                Type = OwnType.Choice,
+                Choices = "yes; no; ask them",
+            },
+            new OwnFieldRow
+            {
+                On = OwnOn.Buyers,
+                Label = "visited last",
+                Type = OwnType.Date,
+            },
+            new OwnFieldRow
+            {
+                On = OwnOn.Items,
+                Label = "shelf",
+                Hint = "aisle and bay: C-14",
+            }
+        );
         db.House.Add(
             new HouseRow
             {

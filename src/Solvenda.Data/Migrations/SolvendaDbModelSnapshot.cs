@@ -583,6 +583,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Own")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("ParentId")
                         .HasColumnType("INTEGER");
 
@@ -1328,6 +1332,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Incoterms")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<byte[]>("Logo")
                         .HasColumnType("BLOB");
 
@@ -1548,6 +1556,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("NotSoldIn")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Own")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1877,6 +1889,74 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("SentAt", "NextTryAt");
 
                     b.ToTable("outbox");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.OwnFieldRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Choices")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hint")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("OnPaper")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("On", "Label")
+                        .IsUnique();
+
+                    b.ToTable("own_field");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PatternRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Pattern")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Series")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("Since")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Series");
+
+                    b.ToTable("pattern");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.Person", b =>
@@ -2579,6 +2659,10 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<long>("NextKey")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Own")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("PoNumber")
                         .HasColumnType("TEXT");

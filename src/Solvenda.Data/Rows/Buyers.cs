@@ -3,9 +3,12 @@ using Microsoft.EntityFrameworkCore;
 namespace Solvenda.Data.Rows;
 
 [Index(nameof(Code), IsUnique = true), Index(nameof(Name))]
-public sealed class BuyerRow : IRecordRow
+public sealed class BuyerRow : IRecordRow, IOwnRow
 {
     public long Id { get; set; }
+
+    /// <inheritdoc />
+    public string Own { get; set; } = OwnValues.None;
     public required string Code { get; set; }
     public required string Name { get; set; }
     public required string Country { get; set; }

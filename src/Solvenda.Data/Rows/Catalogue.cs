@@ -5,9 +5,12 @@ using Solvenda.Core.Pricing;
 namespace Solvenda.Data.Rows;
 
 [Index(nameof(Code), IsUnique = true), Index(nameof(Words)), Index(nameof(Family), nameof(Words))]
-public sealed class ItemRow : IRecordRow
+public sealed class ItemRow : IRecordRow, IOwnRow
 {
     public long Id { get; set; }
+
+    /// <inheritdoc />
+    public string Own { get; set; } = OwnValues.None;
     public required string Code { get; set; }
     public required string Words { get; set; }
     public required string Family { get; set; }
@@ -291,6 +294,9 @@ public sealed class SettingRow : IRecordRow
 {
     /// <summary>Premium in percent under CIP and CIF.</summary>
     public const string InsurancePercent = "insurance-percent";
+
+    /// <summary>Days to pay where nothing was agreed with a buyer.</summary>
+    public const string UsualDays = "usual-days-to-pay";
 
     public long Id { get; set; }
     public required string Code { get; set; }

@@ -45,6 +45,9 @@ public sealed class SheetRow
     /// <summary>Kept for lists and the finder: a copy of the term.</summary>
     public string? PoNumber { get; set; }
 
+    /// <summary>Kept for lists: a copy of the terms that the house made for itself, as <see cref="IOwnRow"/>.</summary>
+    public string Own { get; set; } = OwnValues.None;
+
     /// <summary>Home currency per unit of the sheet's currency, frozen.</summary>
     public decimal? FrozenRate { get; set; }
 

@@ -27,6 +27,9 @@ public sealed class HouseRow
     /// <summary>Where buyers pay to.</summary>
     public string Bank { get; set; } = "";
 
+    /// <summary>The Incoterms that it sells by, apart by blanks; empty: all of them.</summary>
+    public string Incoterms { get; set; } = "";
+
     /// <summary>A PNG or JPEG; null: none.</summary>
     public byte[]? Logo { get; set; }
 }
@@ -121,4 +124,46 @@ public sealed class CheckRow : IRecordRow
 
     /// <summary>"days 10; percent 0.5".</summary>
     public string Numbers { get; set; } = "";
+}
+
+/// <summary>
+/// A pattern that a series of numbers was given. Rows are only added: numbers of the old ones are out there.
+/// </summary>
+[Index(nameof(Series))]
+public sealed class PatternRow
+{
+    public long Id { get; set; }
+
+    /// <summary>Code of Core's NumberSeries.</summary>
+    public required string Series { get; set; }
+    public required string Pattern { get; set; }
+    public DateTime Since { get; set; }
+}
+
+/// <summary>A field that the house made for itself (Core's OwnField).</summary>
+[Index(nameof(On), nameof(Label), IsUnique = true)]
+public sealed class OwnFieldRow : IRecordRow
+{
+    public long Id { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; }
+    public OwnOn On { get; set; }
+    public required string Label { get; set; }
+    public Core.Sheets.Terms.OwnType Type { get; set; }
+
+    /// <summary>Apart by semicolons.</summary>
+    public string Choices { get; set; } = "";
+    public string Hint { get; set; } = "";
+    public bool OnPaper { get; set; }
+}
+
+/// <summary>What an own field is on.</summary>
+public enum OwnOn
+{
+    Buyers,
+    Items,
+    Quotes,
+    Orders,
 }

@@ -11,6 +11,13 @@ public interface IListRow
     bool Active { get; }
 }
 
+/// <summary>A row with fields that the house made for itself.</summary>
+public interface IOwnRow
+{
+    /// <summary>Values by the names of their fields, as <see cref="OwnValues"/> writes them.</summary>
+    string Own { get; set; }
+}
+
 /// <summary>A row of master data: it can be switched off, and a change names the version that it saw.</summary>
 public interface IRecordRow : IListRow
 {

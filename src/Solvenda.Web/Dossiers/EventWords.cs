@@ -53,6 +53,7 @@ public static class EventWords
                 .. Moved(r.Overtaken.Length, r.Before, r.After),
             ],
             PersonChanged p => [.. p.Changes.Select(c => new EventWord($"{p.Name}, {c.Label}", c.Before, c.After))],
+            NumbersSet n => [new EventWord($"numbers of {n.Series}, the next {n.Next}", n.Before, n.After)],
             HouseSaved h => [.. h.Changes.Select(c => new EventWord($"the house, {c.Label}", c.Before, c.After))],
             RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
             _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? SetupWords.Of(facts) ?? House(facts)],
@@ -234,6 +235,7 @@ public static class EventWords
                     Say(term, c.Before),
                     Say(term, c.After)
                 ),
+                { Line: null } when OwnField.Is(c.Field) => new EventWord(OwnField.LabelOf(c.Field), c.Before, c.After),
                 { Field: "line", Before: null } => new EventWord($"line {c.Line} added", null, LineWords(c.After)),
                 { Field: "line" } => new EventWord($"line {c.Line} taken out", LineWords(c.Before)),
                 { Field: "place" } => new EventWord($"line {c.Line} moved"),

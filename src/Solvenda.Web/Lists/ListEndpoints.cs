@@ -82,10 +82,13 @@ public static class ListEndpoints
         lists.MapPost("/{kind}/deeds", Do).Needs(Rights.Write);
     }
 
-    private static List<KindView> Kinds(ClaimsPrincipal user)
+    private static async Task<List<KindView>> Kinds(ClaimsPrincipal user, SolvendaDb db, CancellationToken cancel)
     {
         var me = user.ActorOf();
-        return [.. ListKinds.All.Where(k => k.IsSeenBy(me.Roles)).Select(k => KindOf(k, me))];
+        var kinds = new List<KindView>();
+        foreach (var kind in ListKinds.All.Where(k => k.IsSeenBy(me.Roles)))
+            kinds.Add(KindOf(await kind.WithOwnAsync(db, cancel), me));
+        return kinds;
     }
 
     private static KindView KindOf(ListKind list, Actor me)
@@ -124,7 +127,7 @@ public static class ListEndpoints
     /// <param name="filter">Words and conditions: rope family:hardware price&gt;5 active:no; open:any for documents
     /// that are done with, too.</param>
     /// <param name="columns">Names of fields, apart by commas; without it those that the list shows by itself.</param>
-    private static Task<ListPage> List(
+    private static async Task<ListPage> List(
         string kind,
         ClaimsPrincipal user,
         SolvendaDb db,
@@ -139,7 +142,7 @@ public static class ListEndpoints
     {
         var roles = user.ActorOf().Roles;
         var question = new ListQuestion(filter, sort, down, skip, take, Named(columns));
-        return ListKinds.Seen(kind, roles).List.ListAsync(db, roles, question, cancel);
+        return await (await ListKinds.SeenAsync(db, kind, roles, cancel)).List.ListAsync(db, roles, question, cancel);
     }
 
     private static async Task<ListFootView> Foot(
@@ -153,11 +156,17 @@ public static class ListEndpoints
     {
         var roles = user.ActorOf().Roles;
         return new ListFootView(
-            await ListKinds.Seen(kind, roles).List.FootAsync(db, roles, filter, Named(columns), cancel)
+            await (await ListKinds.SeenAsync(db, kind, roles, cancel)).List.FootAsync(
+                db,
+                roles,
+                filter,
+                Named(columns),
+                cancel
+            )
         );
     }
 
-    private static IResult Export(
+    private static async Task<IResult> Export(
         string kind,
         ClaimsPrincipal user,
         SolvendaDb db,
@@ -167,7 +176,7 @@ public static class ListEndpoints
     )
     {
         var roles = user.ActorOf().Roles;
-        var of = ListKinds.Seen(kind, roles);
+        var of = await ListKinds.SeenAsync(db, kind, roles, cancel);
         var fields = of.AllFields.Where(f => f.IsSeenBy(roles)).ToList();
         var head = fields.ConvertAll(f => f.Label);
         var rows = of.List.ExportAsync(db, roles, filter, cancel);
@@ -217,7 +226,7 @@ public static class ListEndpoints
     )
     {
         var me = user.ActorOf();
-        var list = ListKinds.Seen(kind, me.Roles);
+        var list = await ListKinds.SeenAsync(db, kind, me.Roles, cancel);
         var deed =
             list.Deeds.FirstOrDefault(d => d.Name == body.Deed && d.Needs.Allows(me))
             ?? throw RefusedException.NotFound("such deed");

@@ -157,7 +157,7 @@ public static class RecordEndpoints
         CancellationToken cancel
     )
     {
-        var of = RecordKinds.Seen(kind, roles);
+        var of = (RecordKind)await RecordKinds.Seen(kind, roles).WithOwnAsync(db, cancel);
         var state = await of.Reader.GetAsync(db, roles, id, cancel);
         var subject = Work.SubjectOf(of.Name, id);
         var rows = await db

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.House;
+using Solvenda.Core.Documents;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Security;
@@ -14,7 +15,15 @@ public sealed record HolidaysBody(string Country, int Year);
 /// <summary>What papers and letters say of the house.</summary>
 /// <param name="Country">Stays as it was begun with: tax hangs on it.</param>
 /// <param name="Currency">Stays as it was begun with: prices hang on it.</param>
-public sealed record HouseView(HouseFacts Facts, bool HasLogo, long Version, string Country, string Currency);
+public sealed record HouseView(
+    HouseFacts Facts,
+    bool HasLogo,
+    long Version,
+    string Country,
+    string Currency,
+    IReadOnlyList<string> AllIncoterms,
+    IReadOnlyList<SetupChange> Lately
+);
 
 /// <param name="Logo">A PNG or JPEG in base 64; empty takes it away; null leaves it.</param>
 public sealed record HouseBody(HouseFacts Facts, byte[]? Logo = null);
@@ -37,12 +46,23 @@ public static class HouseEndpoints
         var row = await db.House.AsNoTracking().FirstOrDefaultAsync(cancel);
         return new HouseView(
             row is null
-                ? new HouseFacts(seller.Name, seller.Address[0], seller.Mail, "", "", "", "")
-                : new HouseFacts(row.Name, row.Address, row.Mail, row.Phone, row.TaxNumber, row.Register, row.Bank),
+                ? new HouseFacts(seller.Name, seller.Address[0], seller.Mail, "", "", "", "", seller.SellsBy)
+                : new HouseFacts(
+                    row.Name,
+                    row.Address,
+                    row.Mail,
+                    row.Phone,
+                    row.TaxNumber,
+                    row.Register,
+                    row.Bank,
+                    seller.SellsBy
+                ),
             row?.Logo is not null,
             row?.Version ?? 0,
             seller.Country,
-            seller.Home.Code
+            seller.Home.Code,
+            Incoterms.All,
+            await AuthorityEndpoints.LatelyAsync(db, ["house"], cancel)
         );
     }
 

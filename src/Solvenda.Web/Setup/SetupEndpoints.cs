@@ -33,6 +33,7 @@ public static class SetupEndpoints
         setup.MapPeople();
         setup.MapKeys();
         setup.MapHouse();
+        setup.MapNumbers();
         setup.MapChecks();
         setup.MapDecisions();
         app.MapGet("/api/logo", Logo).WithTags("Setup").AllowAnonymous();

@@ -34,12 +34,7 @@ public sealed record TermView(
         ArgumentNullException.ThrowIfNull(judged);
         var open = judged.Open;
         var (head, facts) = (open.WholeHead(), open.FactsFor(judged.Me, default));
-        return
-        [
-            .. HeadTerms
-                .All.Where(t => t.Only is null || t.Only == open.Kind)
-                .Select(t => Of(t, head[t.Name], t.FromBuyer?.Invoke(facts.Buyer), judged, facts)),
-        ];
+        return [.. facts.Terms.Select(t => Of(t, head[t.Name], t.FromBuyer?.Invoke(facts.Buyer), judged, facts))];
     }
 
     private static TermView Of(HeadTerm term, TermValue? value, string? ofBuyer, Judged judged, DoorFacts facts)

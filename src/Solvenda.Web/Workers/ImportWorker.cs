@@ -63,7 +63,7 @@ public sealed class ImportWorker(
         var import = await db.Imports.AsNoTracking().FirstAsync(i => i.Id == id, cancel);
         try
         {
-            var kind = RecordKinds.Find(import.Kind);
+            var kind = await RecordKinds.FindAsync(db, import.Kind, cancel);
             var table = TableReader.Read(import.Bytes);
             var said = await db
                 .ImportColumns.Where(c => c.Kind == import.Kind)

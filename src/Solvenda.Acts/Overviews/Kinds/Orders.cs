@@ -3,12 +3,13 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Orders;
 using Solvenda.Core.Documents;
+using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Overviews.Kinds;
 
 /// <summary>An order as a list shows it.</summary>
-internal sealed class OrderEntry : IListRow
+internal sealed class OrderEntry : IListRow, IOwnRow
 {
     public long Id { get; init; }
     public bool Active { get; init; }
@@ -27,6 +28,7 @@ internal sealed class OrderEntry : IListRow
     public long TotalMinor { get; init; }
     public string Channel { get; init; } = "";
     public DateTime Begun { get; init; }
+    public string Own { get; set; } = OwnValues.None;
 }
 
 internal static class Orders
@@ -69,6 +71,7 @@ internal static class Orders
     public static readonly DocumentList<OrderEntry> Kind = new()
     {
         Name = "orders",
+        OwnOn = OwnOn.Orders,
         Title = "Orders",
         One = "order",
         Number = o => o.Number,
@@ -95,6 +98,7 @@ internal static class Orders
                 TotalMinor = o.Sheet.TotalWithTaxMinor,
                 Channel = o.Channel,
                 Begun = o.CreatedAt,
+                Own = o.Sheet.Own,
             },
         Fields =
         [

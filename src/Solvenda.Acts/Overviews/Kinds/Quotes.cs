@@ -4,12 +4,13 @@ using Solvenda.Acts.Quotes;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
+using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Overviews.Kinds;
 
 /// <summary>The newest revision of a quote as a list shows it.</summary>
-internal sealed class QuoteEntry : IListRow
+internal sealed class QuoteEntry : IListRow, IOwnRow
 {
     public long Id { get; init; }
     public bool Active { get; init; }
@@ -26,6 +27,7 @@ internal sealed class QuoteEntry : IListRow
     public long MarginMinor { get; init; }
     public string WaitsFor { get; init; } = "";
     public DateTime Begun { get; init; }
+    public string Own { get; set; } = OwnValues.None;
 }
 
 internal static class Quotes
@@ -46,6 +48,7 @@ internal static class Quotes
     public static readonly DocumentList<QuoteEntry> Kind = new()
     {
         Name = "quotes",
+        OwnOn = OwnOn.Quotes,
         Title = "Quotes",
         One = "quote",
         Number = q => q.Number,
@@ -84,6 +87,7 @@ internal static class Quotes
                             select w.Name
                         ).FirstOrDefault() ?? "",
                 Begun = q.CreatedAt,
+                Own = q.Sheet.Own,
             },
         Fields =
         [

@@ -25,7 +25,7 @@ public sealed class NameImportColumnsAct : Act<NameImportColumns, long>
         var row = await ImportSteps.FindAsync(work.Db, input.Import, work.Actor, cancel);
         if (row.State is not (ImportState.Looked or ImportState.Failed))
             throw RefusedException.Clash("import_state", "It is being worked on, or was taken already.");
-        var of = RecordKinds.Find(row.Kind);
+        var of = await RecordKinds.FindAsync(work.Db, row.Kind, cancel);
         foreach (var (head, named) in input.Columns)
         {
             // The annotations that keep nulls out do not reach into a dictionary.

@@ -17,6 +17,7 @@ internal static class Buyers
     public static readonly RecordKind<BuyerRow> Kind = new()
     {
         Name = "buyers",
+        OwnOn = OwnOn.Buyers,
         Title = "Buyers",
         One = "buyer",
         Key = ["code"],

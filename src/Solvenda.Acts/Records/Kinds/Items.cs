@@ -15,6 +15,7 @@ internal static class Items
     public static readonly RecordKind<ItemRow> Kind = new()
     {
         Name = "items",
+        OwnOn = OwnOn.Items,
         Title = "Items",
         One = "item",
         Key = ["code"],

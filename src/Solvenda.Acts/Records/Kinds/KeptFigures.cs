@@ -33,7 +33,7 @@ internal static class KeptFigures
         }
         if ((facts.Changed("paymentDays") || New(facts)) && buyer.PaymentDays is { } days)
         {
-            var more = days - Math.Max(DaysBeyond.HouseDays, Number(facts, "paymentDays"));
+            var more = days - Math.Max(facts.Book.UsualDays, Number(facts, "paymentDays"));
             if (more > 0)
                 figures = figures.Add("days-kept", more);
         }

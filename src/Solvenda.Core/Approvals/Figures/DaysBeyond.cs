@@ -8,9 +8,6 @@ namespace Solvenda.Core.Approvals.Figures;
 /// </summary>
 public sealed class DaysBeyond : TermFigure
 {
-    /// <summary>What the house gives where nothing was agreed, in days net.</summary>
-    public const int HouseDays = 30;
-
     /// <inheritdoc />
     public override string Code => "terms";
 
@@ -31,7 +28,7 @@ public sealed class DaysBeyond : TermFigure
     {
         ArgumentNullException.ThrowIfNull(sheet);
         return HeadTerms.PaymentDays.Whole(head) is { } days
-            ? Math.Max(0, days - (sheet.Buyer.PaymentDays ?? HouseDays))
+            ? Math.Max(0, days - (sheet.Buyer.PaymentDays ?? sheet.Book.UsualDays))
             : null;
     }
 

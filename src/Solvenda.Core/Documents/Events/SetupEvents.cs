@@ -6,6 +6,12 @@ namespace Solvenda.Core.Documents.Events;
 [EventCode("house.saved")]
 public sealed record HouseSaved(System.Collections.Immutable.ImmutableArray<RecordFieldChange> Changes) : IEvent;
 
+/// <summary>How the numbers of a series look, or where it goes on, was set.</summary>
+/// <param name="Series">What they are numbers of: quotes.</param>
+/// <param name="Next">The next number.</param>
+[EventCode("house.numbers")]
+public sealed record NumbersSet(string Series, string Before, string After, string Next) : IEvent;
+
 /// <summary>What somebody may decide alone was set.</summary>
 /// <param name="Whose">The person, or the machine's key.</param>
 /// <param name="First">Whether they are the first to hold authority of that kind.</param>

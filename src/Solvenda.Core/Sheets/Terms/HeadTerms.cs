@@ -81,7 +81,7 @@ public static class HeadTerms
     public static readonly HeadTerm Incoterm = new("incoterm", "Incoterm", TermKind.Choice, IncotermOf)
     {
         FromBuyer = b => b.Incoterm,
-        Choices = _ => Incoterms.All.Select(t => new TermChoice(t, t)),
+        Choices = f => f.Incoterms.Select(t => new TermChoice(t, t)),
     };
 
     /// <summary>The named place of the Incoterm.</summary>
@@ -294,6 +294,14 @@ public static class HeadTerms
         var term = text.ToUpperInvariant();
         if (!Incoterms.Is(term))
             return new Taken(null, new Refusal("incoterm", $"“{text}” is not one of the Incoterms 2020"));
+        if (!facts.Incoterms.Contains(term) && facts.Buyer.Incoterm != term)
+            return new Taken(
+                null,
+                new Refusal(
+                    "incoterm",
+                    $"The house does not sell by {term}; it sells by {string.Join(", ", facts.Incoterms)}"
+                )
+            );
         return term == Incoterms.DutyPaid && facts.Buyer.Incoterm != Incoterms.DutyPaid
             ? new Taken(
                 null,

@@ -3,6 +3,7 @@
   import { api, ask, type Schemas } from '$lib/api';
   import { formKeys, KeyCap } from '$lib/keys';
   import { Problem } from '$lib/shared';
+  import Lately from './Lately.svelte';
 
   /** What papers and letters say of the house. */
   const fields = [
@@ -15,7 +16,7 @@
     ['bank', 'bank', 'stands at the foot of papers'],
   ] as const;
   let view = $state.raw<Schemas['HouseView'] | null>(null);
-  let facts = $state<Schemas['HouseFacts']>({ name: '', address: '', mail: '', phone: '', taxNumber: '', register: '', bank: '' });
+  let facts = $state<Schemas['HouseFacts']>({ name: '', address: '', mail: '', phone: '', taxNumber: '', register: '', bank: '', incoterms: [] });
   let logo = $state<string | null>(null);
   let said = $state('');
   let problem = $state('');
@@ -25,6 +26,9 @@
   onMount(() =>
     ask(api.GET('/api/setup/house')).then(take, (reason: unknown) => (problem = reason instanceof Error ? reason.message : 'It could not be loaded.')),
   );
+
+  const sellsBy = (term: string) => facts.incoterms?.includes(term) ?? false;
+  const toggle = (term: string) => (facts.incoterms = sellsBy(term) ? facts.incoterms?.filter((t) => t !== term) : [...(facts.incoterms ?? []), term]);
 
   // Read here, sent with the rest; the server looks at what it is.
   function pick(event: Event & { currentTarget: HTMLInputElement }) {
@@ -71,6 +75,16 @@
         {#if view.hasLogo && logo !== ''}<button type="button" class="underline" onclick={() => (logo = '')}>take it away</button>{/if}
       </span>
     </div>
+    <fieldset class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
+      <legend class="float-left contents text-second"><span class="text-second">sells by</span></legend>
+      <span class="flex flex-wrap gap-x-4 gap-y-1">
+        {#each view.allIncoterms as term (term)}
+          <label class="flex items-baseline gap-1.5">
+            <input type="checkbox" checked={sellsBy(term)} onchange={() => toggle(term)} /><span class="font-mono text-[13px]">{term}</span>
+          </label>
+        {/each}
+      </span>
+    </fieldset>
     <p class="py-1.5 text-second">
       It sells from <b class="text-ink">{view.country}</b> in <b class="text-ink">{view.currency}</b>: that was set when it was begun, and stays, since prices
       and tax hang on it.
@@ -80,4 +94,5 @@
       {#if said}<span role="status">{said}</span>{/if}
     </p>
   </form>
+  <div class="mb-6 max-w-2xl"><Lately changes={view.lately} /></div>
 {/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { api, ask } from '$lib/api';
-  import { HouseForm } from '$lib/setup';
+  import { HouseForm, NumberSeries } from '$lib/setup';
   import { loadKinds } from '$lib/list';
 
   /** What belongs to the house itself, each with its list, its history, and who may change it. */
@@ -9,7 +9,8 @@
     ['warehouses', 'where goods leave from: cut-off, picking days, working days'],
     ['territories', 'where somebody sells: new buyers there are theirs'],
     ['reasons', 'why quotes are lost, stops let pass, requests set aside, goods returned'],
-    ['settings', 'what the house does where nothing else is said'],
+    ['own-fields', 'fields of your own on buyers, items, quotes and orders'],
+    ['settings', 'what the house does where nothing else is said: days to pay, insurance'],
     ['teams', 'people of whom any one is asked'],
     ['holidays', 'days on which the house does not work'],
     ['tax-rates', 'tax by country and class'],
@@ -45,6 +46,7 @@
 <svelte:head><title>The house · Solvenda</title></svelte:head>
 <h1 class="font-serif text-[24px]">The house</h1>
 <HouseForm />
+<NumberSeries />
 <ul class="max-w-2xl pb-8">
   {#each rooms.filter(([name]) => titles.has(name)) as [name, words] (name)}
     <li class="flex items-baseline gap-4 border-b border-hairline py-2">
