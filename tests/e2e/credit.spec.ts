@@ -133,3 +133,41 @@ test('the administrator says what the house is called, and which checks stop', a
   await page.getByLabel('days looked back of repeat').press('Tab');
   await expect(page.getByLabel('days looked back of repeat')).toHaveValue('10');
 });
+
+test('numbers look as the house says, and a field of its own stands on an order', async ({ page }) => {
+  await stepIn(page, 'Cass Whitlock');
+  await page.goto('/setup/house');
+  const numbers = page.getByRole('region', { name: 'numbers' });
+  await numbers.getByRole('button', { name: 'change the numbers of dossiers' }).click();
+  await numbers.getByLabel('pattern').fill('S{yy}-{000}');
+  await expect(numbers.getByText(/could be one of the orders/)).toBeVisible();
+  await expect(numbers.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await numbers.getByLabel('pattern').fill('m{yy}.{0000}');
+  await expect(numbers.getByText(/the next would be M\d\d\.\d{4}/)).toBeVisible();
+  await accessible(page);
+  await numbers.getByRole('button', { name: 'Keep it' }).click();
+  await expect(numbers.getByText(/^Kept/)).toBeVisible();
+
+  await page.goto('/records/own-fields');
+  await page.keyboard.press('n');
+  await page.getByLabel('on', { exact: true }).selectOption('orders');
+  await page.getByLabel('called', { exact: true }).fill('berth');
+  await page.getByLabel('is a', { exact: true }).selectOption('choice');
+  await page.getByLabel('choices', { exact: true }).fill('north; south');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('heading', { name: 'berth' })).toBeVisible();
+  await accessible(page);
+
+  await stepIn(page, 'Sorcha Quill');
+  const number = await overLimit(page, 1, ['SHK-BOW-10 x 4']);
+  await page.goto(`/orders/${number}`);
+  const terms = page.getByLabel('terms', { exact: true });
+  await terms.getByRole('button', { name: /^more/ }).click();
+  const berth = terms.locator('div', { has: page.getByText('berth', { exact: true }) });
+  await berth.getByRole('button').click();
+  await berth.getByLabel('berth').fill('South');
+  await page.keyboard.press('Enter');
+  await expect(berth.getByRole('button')).toHaveText('south');
+  await expect(page.getByText(/M\d\d\.\d{4}/).first()).toBeVisible();
+  await accessible(page);
+});

@@ -50,7 +50,7 @@
         >
       {:else if field.type === 'choice'}
         <select id="f-{field.name}" class="h-7 bg-transparent" {value} onchange={(e) => onset(field.name, e.currentTarget.value)}>
-          {#if value === ''}<option value=""></option>{/if}
+          {#if value === '' || !field.required}<option value=""></option>{/if}
           {#each field.choices as choice (choice)}<option value={choice}>{choice}</option>{/each}
         </select>
       {:else if field.type === 'reference' && field.of}

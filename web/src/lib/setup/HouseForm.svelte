@@ -57,7 +57,7 @@
 
 <Problem words={problem} onclose={() => (problem = '')} />
 {#if view}
-  <form class="mb-6 grid max-w-2xl border border-hairline bg-sheet p-4" onsubmit={save} {@attach formKeys} aria-label="on papers and letters">
+  <form class="mb-6 grid border border-hairline bg-sheet p-4" onsubmit={save} {@attach formKeys} aria-label="on papers and letters">
     <h2 class="mb-1 font-serif text-[17px]">On papers and letters</h2>
     {#each fields as [name, label, hint] (name)}
       <label class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline">
@@ -77,10 +77,12 @@
     </div>
     <fieldset class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
       <legend class="float-left contents text-second"><span class="text-second">sells by</span></legend>
-      <span class="flex flex-wrap gap-x-4 gap-y-1">
+      <span class="flex flex-wrap gap-x-4">
         {#each view.allIncoterms as term (term)}
-          <label class="flex items-baseline gap-1.5">
-            <input type="checkbox" checked={sellsBy(term)} onchange={() => toggle(term)} /><span class="font-mono text-[13px]">{term}</span>
+          <label class="flex min-h-7 items-center gap-1.5">
+            <input type="checkbox" class="accent-(--ink)" checked={sellsBy(term)} onchange={() => toggle(term)} /><span class="font-mono text-[13px]"
+              >{term}</span
+            >
           </label>
         {/each}
       </span>
@@ -94,5 +96,5 @@
       {#if said}<span role="status">{said}</span>{/if}
     </p>
   </form>
-  <div class="mb-6 max-w-2xl"><Lately changes={view.lately} /></div>
+  <div class="mb-6"><Lately changes={view.lately} /></div>
 {/if}

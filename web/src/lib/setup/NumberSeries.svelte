@@ -48,13 +48,13 @@
   }
 </script>
 
-<section class="mb-6 max-w-2xl" aria-label="numbers">
+<section class="mb-6" aria-label="numbers">
   <h2 class="mb-1 font-serif text-[17px]">Numbers</h2>
   {#each all as series (series.series)}
     <div class="border-b border-hairline py-1.5">
-      <p class="grid grid-cols-[110px_150px_1fr_auto] items-baseline gap-2">
+      <p class="grid grid-cols-[80px_1fr_auto] items-baseline gap-2 sm:grid-cols-[80px_130px_1fr_auto]">
         <span class="text-second">{series.words}</span>
-        <span class="font-mono text-[13px]">{series.pattern}</span>
+        <span class="font-mono text-[13px] max-sm:hidden">{series.pattern}</span>
         <span class="text-second">the next is <span class="font-mono text-[13px] text-ink">{series.next}</span></span>
         {#if at?.series === series.series}<button type="button" class="underline" onclick={() => (at = null)}>leave it</button>
         {:else}<button type="button" class="underline" aria-label="change the numbers of {series.words}" onclick={() => open(series)}>change</button>{/if}

@@ -45,26 +45,32 @@
 
 <svelte:head><title>The house · Solvenda</title></svelte:head>
 <h1 class="font-serif text-[24px]">The house</h1>
-<HouseForm />
-<NumberSeries />
-<ul class="max-w-2xl pb-8">
-  {#each rooms.filter(([name]) => titles.has(name)) as [name, words] (name)}
-    <li class="flex items-baseline gap-4 border-b border-hairline py-2">
-      <a class="min-w-52 font-serif text-[16px] hover:underline" href="/records/{name}">{titles.get(name)}</a><span class="text-second">{words}</span>
-    </li>
-  {/each}
-  <li class="flex items-baseline gap-4 border-b border-hairline py-2">
-    <a class="min-w-52 font-serif text-[16px] hover:underline" href="/troubles">What did not work</a><span class="text-second"
-      >what the house’s workers set apart</span
-    >
-  </li>
-</ul>
-<form class="flex flex-wrap items-center gap-2 pb-8" onsubmit={fill} aria-label="public holidays">
-  Put the public holidays of
-  <select class="border-b border-ink bg-transparent" bind:value={country} aria-label="country">
-    {#each countries as code (code)}<option>{code}</option>{/each}
-  </select>
-  in <input class="w-16 border-b border-ink bg-transparent" type="number" bind:value={year} aria-label="year" /> into the calendar
-  <button class="btn btn-outline btn-sm">Put them in</button>
-  {#if said}<span role="status">{said}</span>{/if}
-</form>
+<div class="grid grid-cols-[minmax(0,1fr)] items-start gap-x-10 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+  <div>
+    <HouseForm />
+  </div>
+  <div>
+    <NumberSeries />
+    <ul class="pb-8">
+      {#each rooms.filter(([name]) => titles.has(name)) as [name, words] (name)}
+        <li class="flex items-baseline gap-4 border-b border-hairline py-2">
+          <a class="w-40 shrink-0 font-serif text-[16px] hover:underline" href="/records/{name}">{titles.get(name)}</a><span class="text-second">{words}</span>
+        </li>
+      {/each}
+      <li class="flex items-baseline gap-4 border-b border-hairline py-2">
+        <a class="w-40 shrink-0 font-serif text-[16px] hover:underline" href="/troubles">What did not work</a><span class="text-second"
+          >what the house’s workers set apart</span
+        >
+      </li>
+    </ul>
+    <form class="flex flex-wrap items-center gap-2 pb-8" onsubmit={fill} aria-label="public holidays">
+      Put the public holidays of
+      <select class="border-b border-ink bg-transparent" bind:value={country} aria-label="country">
+        {#each countries as code (code)}<option>{code}</option>{/each}
+      </select>
+      in <input class="w-16 border-b border-ink bg-transparent" type="number" bind:value={year} aria-label="year" /> into the calendar
+      <button class="btn btn-outline btn-sm">Put them in</button>
+      {#if said}<span role="status">{said}</span>{/if}
+    </form>
+  </div>
+</div>
