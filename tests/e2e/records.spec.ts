@@ -101,6 +101,7 @@ test('what would they pay in January for 300 m, and why', async () => {
   const answer = page.getByLabel('the answer');
   await expect(answer).toContainText('Whimbrel Slipway would pay 7.1100 EUR per m.');
   await page.getByLabel('day').fill(`${new Date().getFullYear() + 1}-01-15`);
+  await page.getByLabel('day').blur();
   await expect(answer).toContainText('Whimbrel Slipway would pay 7.3980 EUR per m.');
   await expect(answer.getByLabel('price build')).toContainText('chain, Whimbrel');
   await expect(answer.getByRole('img')).toHaveAccessibleName(/from 0 7\.8090; from 250 7\.3980/);

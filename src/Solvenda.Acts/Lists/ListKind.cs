@@ -44,7 +44,15 @@ public abstract class ListKind
     public async Task<ListKind> WithOwnAsync(SolvendaDb db, CancellationToken cancel) =>
         OwnOn is { } on && await OwnValues.FieldsAsync(db, on, cancel) is { Length: > 0 } own ? With(own) : this;
 
-    protected virtual ListKind With(ImmutableArray<OwnField> own) =>
+    private ListKind With(ImmutableArray<OwnField> own)
+    {
+        var with = (ListKind)MemberwiseClone();
+        with.Add(own);
+        return with;
+    }
+
+    /// <summary>Puts them behind its fields.</summary>
+    protected virtual void Add(ImmutableArray<OwnField> own) =>
         throw new InvalidOperationException($"{Title} have no fields of the house’s own.");
 
     /// <summary>What can be done to many of its rows at once, each on its own.</summary>
@@ -109,12 +117,8 @@ public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>
 
     public override IListReader List => new ListReader<TRow>(this);
 
-    protected override ListKind With(ImmutableArray<OwnField> own)
-    {
-        var with = (DocumentList<TRow>)MemberwiseClone();
-        with._fields = [.. _fields, .. OwnColumns.Of<TRow>(own, typed: false)];
-        return with;
-    }
+    protected override void Add(ImmutableArray<OwnField> own) =>
+        _fields = OwnColumnsOf<TRow>.Behind(_fields, own, typed: false);
 
     public string Called(TRow row) => Number(row);
 }

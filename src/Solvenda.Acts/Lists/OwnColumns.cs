@@ -7,33 +7,42 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Lists;
 
 /// <summary>Fields that the house made for itself, as lists, forms and files know fields.</summary>
-internal static class OwnColumns
+internal static class OwnColumnsOf<TRow>
+    where TRow : class
 {
+    /// <summary>Fields with those of the house behind them.</summary>
     /// <param name="typed">Whether they are typed here: on records; documents have them on their heads.</param>
-    public static IEnumerable<Field<TRow>> Of<TRow>(ImmutableArray<OwnField> own, bool typed)
-        where TRow : class
+    public static IReadOnlyList<Field<TRow>> Behind(
+        IReadOnlyList<Field<TRow>> fields,
+        ImmutableArray<OwnField> own,
+        bool typed
+    )
     {
         if (own.Length > 0 && !typeof(TRow).IsAssignableTo(typeof(IOwnRow)))
             throw new InvalidOperationException($"{typeof(TRow).Name} keeps no own fields.");
-        return own.Select(f => new Field<TRow>(
-            f.Name,
-            f.Label,
-            f.Type switch
+        return
+        [
+            .. fields,
+            .. own.Select(f => new Field<TRow>(
+                f.Name,
+                f.Label,
+                f.Type switch
+                {
+                    OwnType.Number => FieldType.Number,
+                    OwnType.Date => FieldType.Date,
+                    OwnType.Choice => FieldType.Choice,
+                    _ => FieldType.Text,
+                },
+                (row, _) => OwnValues.Get(((IOwnRow)row).Own, f.Name),
+                (row, text, _) => Set((IOwnRow)row, f, text)
+            )
             {
-                OwnType.Number => FieldType.Number,
-                OwnType.Date => FieldType.Date,
-                OwnType.Choice => FieldType.Choice,
-                _ => FieldType.Text,
-            },
-            (row, _) => OwnValues.Get(((IOwnRow)row).Own, f.Name),
-            (row, text, _) => Set((IOwnRow)row, f, text)
-        )
-        {
-            Property = nameof(IOwnRow.Own),
-            Choices = f.Choices,
-            Hint = f.Hint,
-            ByHouse = !typed,
-        });
+                Property = nameof(IOwnRow.Own),
+                Choices = f.Choices,
+                Hint = f.Hint,
+                ByHouse = !typed,
+            }),
+        ];
     }
 
     private static string? Set(IOwnRow row, OwnField field, string text)
@@ -44,7 +53,11 @@ internal static class OwnColumns
         row.Own = OwnValues.With(row.Own, field.Name, taken.Text!);
         return null;
     }
+}
 
+/// <summary>The value of a field in a query, wherever a row keeps it.</summary>
+internal static class OwnColumns
+{
     /// <summary>The value of a field, as the database finds it.</summary>
     public static Expression Held(Expression row, Field field)
     {

@@ -129,12 +129,8 @@ public sealed class RecordKind<TRow> : RecordKind, IListOf<TRow>
 
     public override IImporter Importer => new Importer<TRow>(this);
 
-    protected override ListKind With(ImmutableArray<OwnField> own)
-    {
-        var with = (RecordKind<TRow>)MemberwiseClone();
-        with._fields = [.. _fields, .. OwnColumns.Of<TRow>(own, typed: true)];
-        return with;
-    }
+    protected override void Add(ImmutableArray<OwnField> own) =>
+        _fields = OwnColumnsOf<TRow>.Behind(_fields, own, typed: true);
 
     /// <summary>What a record is called by.</summary>
     public string CallsOf(TRow row, References references) => Find(Calls)!.Get(row, references);

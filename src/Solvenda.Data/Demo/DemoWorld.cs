@@ -49,6 +49,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             );
         AddPolicies();
         AddHouse();
+        AddOwnFields();
         db.ApiKeys.Add(
             new ApiKey
             {
@@ -77,8 +78,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         db.ChangeTracker.Clear();
     }
 
-    private void AddHouse()
-    {
+    private void AddOwnFields() =>
         db.OwnFields.AddRange(
             new OwnFieldRow
             {
@@ -108,6 +108,9 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 Hint = "aisle and bay: C-14",
             }
         );
+
+    private void AddHouse()
+    {
         db.House.Add(
             new HouseRow
             {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import Reference from '$lib/records/Reference.svelte';
-  import { day as shown, fixed, Problem } from '$lib/shared';
+  import { day as shown, DayField, fixed, Problem } from '$lib/shared';
 
   /** A rise of a whole family: looked at first, with whom it touches, and then put in. */
   let family = $state('');
@@ -56,13 +56,7 @@
       onkeydown={(e) => e.stopPropagation()}
     />
     %
-    <span class="text-second">from</span><input
-      type="date"
-      class="h-7 border-b border-hairline bg-transparent outline-none"
-      aria-label="from"
-      bind:value={from}
-      required
-    />
+    <span class="text-second">from</span><DayField bind:value={from} label="from" required />
     <span class="text-second">rounded to</span><select class="bg-transparent" aria-label="decimals" bind:value={decimals}
       ><option value={2}>0.01</option><option value={4}>0.0001</option></select
     >

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
+  import { day, readDay } from '$lib/shared';
   import ByLanguage from './ByLanguage.svelte';
   import Reference from './Reference.svelte';
 
@@ -18,15 +19,24 @@
   const says = (f: Schemas['RecordField']) => !['', 'no', '0'].includes(values[f.name] ?? '') || f.name in refused;
   const shown = $derived(fields.filter((f) => all || !f.seldom || says(f)));
 
+  // A day stands in the house's form; what is none goes to the server as it was typed, which says so.
+  const written = (field: Schemas['RecordField']) => {
+    const value = values[field.name] ?? '';
+    return field.type === 'date' && /^\d{4}-\d\d-\d\d$/.test(value) ? day(value) : value;
+  };
+
   function left(field: Schemas['RecordField'], value: string) {
-    if (value.trim() !== (values[field.name] ?? '')) onset(field.name, value.trim());
+    const typed = value.trim();
+    if (typed === written(field)) return;
+    const kept = field.type === 'date' ? (readDay(typed) ?? typed) : typed;
+    if (kept !== (values[field.name] ?? '')) onset(field.name, kept);
   }
 
   function keys(event: KeyboardEvent & { currentTarget: HTMLInputElement }, field: Schemas['RecordField']) {
     event.stopPropagation();
     if (event.key === 'Enter') event.currentTarget.blur();
     else if (event.key === 'Escape') {
-      event.currentTarget.value = values[field.name] ?? '';
+      event.currentTarget.value = written(field);
       event.currentTarget.blur();
     }
   }
@@ -60,13 +70,12 @@
       {:else}
         <input
           id="f-{field.name}"
-          type={field.type === 'date' ? 'date' : 'text'}
           inputmode={field.type === 'number' ? 'decimal' : field.type === 'whole' ? 'numeric' : undefined}
           class="h-7 w-full bg-transparent outline-none focus:border-b focus:border-ink {field.type === 'code'
             ? 'font-mono text-[12px]'
             : ''} {field.required && !value ? 'needs' : ''}"
-          {value}
-          placeholder={field.hint}
+          value={written(field)}
+          placeholder={field.hint || (field.type === 'date' ? 'fri, 12 dec, +2w' : '')}
           aria-invalid={wrong ? 'true' : undefined}
           aria-describedby={wrong ? `w-${field.name}` : undefined}
           autocomplete="off"

@@ -4,7 +4,7 @@
   import { loadKinds } from '$lib/list';
   import Reference from '$lib/records/Reference.svelte';
   import { Answer, Rise } from '$lib/prices';
-  import { Latest, Problem } from '$lib/shared';
+  import { DayField, Latest, Problem } from '$lib/shared';
 
   let buyer = $state(page.url.searchParams.get('buyer') ?? '');
   let item = $state(page.url.searchParams.get('item') ?? '');
@@ -81,12 +81,7 @@
           bind:value={unit}
           onkeydown={(e) => e.stopPropagation()}
         />
-        <span class="self-center text-second">on</span><input
-          type="date"
-          class="h-7 border-b border-hairline bg-transparent outline-none focus:border-ink"
-          aria-label="day"
-          bind:value={on}
-        /></span
+        <span class="self-center text-second">on</span><DayField bind:value={on} label="day" /></span
       >
     </div>
     <Problem words={latest.problem} />
