@@ -49,6 +49,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<ColumnsRow> Columns => Set<ColumnsRow>();
     public DbSet<OpenItemRow> OpenItems => Set<OpenItemRow>();
     public DbSet<HouseRow> House => Set<HouseRow>();
+    public DbSet<OrderVersionRow> OrderVersions => Set<OrderVersionRow>();
     public DbSet<PatternRow> Patterns => Set<PatternRow>();
     public DbSet<OwnFieldRow> OwnFields => Set<OwnFieldRow>();
     public DbSet<WarehouseRow> Warehouses => Set<WarehouseRow>();
@@ -133,6 +134,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<NoticeRow>().HasOne<Person>().WithMany().HasForeignKey(n => n.PersonId);
         model.Entity<AbsenceRow>().HasOne<Person>().WithMany().HasForeignKey(a => a.PersonId);
         model.Entity<DepositRow>().HasOne<OrderRow>().WithMany().HasForeignKey(d => d.OrderId);
+        model.Entity<OrderVersionRow>().HasOne<OrderRow>().WithMany().HasForeignKey(v => v.OrderId);
         model.Entity<WaiverRow>().HasOne<OrderRow>().WithMany().HasForeignKey(w => w.OrderId);
         model.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         model.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);

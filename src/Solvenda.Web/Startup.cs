@@ -72,6 +72,8 @@ public static partial class Startup
         services
             .AddSingleton<Strip>()
             .AddSingleton<DocumentViews>()
+            .AddScoped<OrderDoor>()
+            .AddScoped<MachineOrders>()
             .AddSingleton<Presence>()
             .AddSingleton<ShownLines>()
             .AddSingleton<OfferViews>()

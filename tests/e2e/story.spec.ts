@@ -186,6 +186,12 @@ test('confirming commits the stock and tells the buyer; strip and history show a
   await page.goto(`/orders/${order}`);
   await expect(page.getByRole('button', { name: 'Confirm it' })).toBeEnabled();
   await page.keyboard.press('c');
+  // What will happen is said once, before it happens.
+  const says = page.getByRole('dialog', { name: 'Confirm it?' });
+  await expect(says).toContainText('taken from the stock of Skerrow quay');
+  await expect(says).toContainText('fionn@tresselvane.example');
+  await accessible(page);
+  await page.keyboard.press('Enter');
   await expect(page.getByLabel('three tracks')).toContainText('confirmed');
   expect(before - (await free())).toBe(180);
   await expect(
@@ -234,6 +240,8 @@ test('the X12 order goes straight to an order: feet to metres, their prices besi
   await page.getByRole('button', { name: 'Let it pass', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Confirm it' })).toBeEnabled();
   await page.keyboard.press('c');
+  await expect(page.getByRole('dialog', { name: 'Confirm it?' })).toContainText('in the form in which the order came');
+  await page.keyboard.press('Enter');
   await expect(page.getByLabel('three tracks')).toContainText('confirmed');
   await page.goto('/post');
   await page.getByRole('button', { name: /855-S/ }).click();

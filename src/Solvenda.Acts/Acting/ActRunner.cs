@@ -37,6 +37,15 @@ public sealed class ActRunner(
         IAct<TAnswer> input,
         CancellationToken cancel,
         string? key = null
+    ) => (await RunOnceAsync(actor, input, key, cancel)).Answer;
+
+    /// <summary>The same, and whether it had been done under the key before.</summary>
+    /// <inheritdoc cref="RunAsync{TAnswer}" />
+    public async Task<(TAnswer Answer, bool Again)> RunOnceAsync<TAnswer>(
+        Actor actor,
+        IAct<TAnswer> input,
+        string? key,
+        CancellationToken cancel
     )
     {
         ArgumentNullException.ThrowIfNull(actor);
@@ -55,7 +64,7 @@ public sealed class ActRunner(
         {
             // What was done under this key is not refused for being done.
             if (await BeforeAsync(repeat, cancel) is { } done)
-                return JsonSerializer.Deserialize<TAnswer>(done)!;
+                return (JsonSerializer.Deserialize<TAnswer>(done)!, true);
             throw;
         }
         await _writer.WaitAsync(cancel);
@@ -70,7 +79,7 @@ public sealed class ActRunner(
     }
 
     // Everything of it, or nothing.
-    private async Task<TAnswer> WriteAsync<TAnswer>(
+    private async Task<(TAnswer Answer, bool Again)> WriteAsync<TAnswer>(
         IRuns<TAnswer> runs,
         Act act,
         Actor actor,
@@ -83,7 +92,7 @@ public sealed class ActRunner(
         await using var db = await factory.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (repeat is not null && await BeforeAsync(db, repeat, cancel) is { } before)
-            return JsonSerializer.Deserialize<TAnswer>(before)!;
+            return (JsonSerializer.Deserialize<TAnswer>(before)!, true);
         var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
         TAnswer answer;
         try
@@ -111,7 +120,7 @@ public sealed class ActRunner(
         work.Stored();
         outbox.Wake();
         pulse.Tell(work.Touched);
-        return answer;
+        return (answer, false);
     }
 
     private async Task<object?> PrepareAsync<TAnswer>(
@@ -128,6 +137,9 @@ public sealed class ActRunner(
     }
 
     public void Dispose() => _writer.Dispose();
+
+    /// <summary>So long a key is remembered.</summary>
+    public static readonly TimeSpan KeyKept = TimeSpan.FromDays(30);
 
     private static RepeatRow Repeat(Actor actor, string key, Act act, object input) =>
         new()

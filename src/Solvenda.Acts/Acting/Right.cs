@@ -52,6 +52,9 @@ public static class Rights
     public const string ReadScope = "read";
     public const string PriceScope = "price";
 
+    /// <summary>Takes, confirms and cancels orders.</summary>
+    public const string OrdersScope = "orders";
+
     /// <summary>Shows a machine cost, floor and margin.</summary>
     public const string CostScope = "cost";
 
@@ -64,6 +67,7 @@ public static class Rights
         InboundScope,
         ReadScope,
         PriceScope,
+        OrdersScope,
         CostScope,
         AuthorityScope,
     ];
@@ -82,6 +86,15 @@ public static class Rights
         "the order desk and sellers",
         ActorKinds.Person,
         Roles.Desk | Roles.Seller
+    );
+
+    /// <summary>Takes, confirms and cancels orders.</summary>
+    public static readonly Right Orders = new(
+        "orders",
+        "the order desk and sellers, and machines with the scope orders",
+        ActorKinds.Person | ActorKinds.Machine,
+        Roles.Desk | Roles.Seller,
+        OrdersScope
     );
 
     /// <summary>Decides asks; the authority is looked at in the act.</summary>

@@ -30,7 +30,7 @@ public sealed record PrintedAcknowledgement(Printed? Paper);
 public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller seller)
     : PreparedAct<ConfirmOrder, PrintedAcknowledgement, DocumentRef>
 {
-    public override Right Needs => Rights.Write;
+    public override Right Needs => Rights.Orders;
 
     protected override async Task<PrintedAcknowledgement> PrepareAsync(
         Ahead ahead,
@@ -57,21 +57,42 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         var order = open.Order!;
         open.Sheet.Keep(judged.Priced);
         open.Sheet.Kept = KeptLines.Write(judged.Priced);
+        // What an earlier confirmation took is taken anew.
+        await OrderSteps.FreeAsync(work, order, cancel);
+        foreach (var line in open.Sheet.Lines)
+            line.Promised = null;
         foreach (var line in judged.Priced.Sold.Where(l => l.Counts))
             Commit(work, open, judged, line);
-        var before = order.Terms;
-        var confirmed = Tracks.TermsTable.After(before, OrderDoing.Confirm)!.Value;
-        (order.Terms, order.ConfirmedAt, order.Stops, order.FirstStop) = (confirmed, work.Now, 0, "");
-        order.CreditStop = false;
-        open.Sheet.Version++;
+        var changed = Changes(judged);
         var (by, to) = await AcknowledgeAsync(work, judged, prepared.Paper, cancel);
+        var before = OrderSteps.Move(order, OrderDoing.Confirm);
+        (order.ConfirmedAt, order.Stops, order.FirstStop) = (work.Now, 0, "");
+        order.CreditStop = false;
+        order.Confirmed++;
+        open.Sheet.Version++;
         var total = judged.Priced.Tally.TotalWithTax;
         work.Leave(
-            new OrderConfirmed(by, to, total.Value, total.Currency.Code, before, confirmed),
+            new OrderConfirmed(by, to, total.Value, total.Currency.Code, before, order.Terms) { Changed = changed },
             open.Subject,
             open.Dossier.Id
         );
         return open.Ref;
+    }
+
+    /// <summary>What is otherwise than when it was confirmed before, in words; empty the first time.</summary>
+    public static ImmutableArray<string> Changes(Judged judged)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        var open = judged.Open;
+        return open.Before is { } before
+            ? Differences.Between(
+                before.Priced(open.Buyer, open.Book),
+                before.Head,
+                judged.Priced,
+                open.Sheet.Head,
+                "confirmed"
+            )
+            : [];
     }
 
     // Asked when it is printed, and again when it is confirmed.
@@ -79,14 +100,18 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
     {
         var open = await loader.OrderAsync(db, input.Order, cancel);
         var order = open.Order!;
+        if (order.HeldWhy.Length > 0)
+            throw RefusedException.Clash("order_held", $"It is held: {order.HeldWhy}");
         if (Tracks.TermsTable.After(order.Terms, OrderDoing.Confirm) is null)
             throw RefusedException.Clash(
                 "sheet_closed",
-                order.Terms == TermsTrack.Held ? $"It is held: {order.HeldWhy}" : "It is confirmed already."
+                order.Terms == TermsTrack.Cancelled ? "It is cancelled." : "It is confirmed already."
             );
-        await Versions.MatchAsync(db, open, input.Seen, cancel);
+        await Versions.MatchAsync(db, open, input.Seen, cancel, actor);
         var judged = await judge.JudgeAsync(db, open, actor.Hand, cancel);
-        return judged.Stops.FirstOrDefault() is { } stop ? throw RefusedException.Clash("stopped", stop.Words) : judged;
+        return judged.Stops.FirstOrDefault() is { } stop
+            ? throw RefusedException.Clash("stopped", stop.Words, FoundFact.Of(judged))
+            : judged;
     }
 
     private static void Commit(Work work, OpenSheet open, Judged judged, PricedLine line)
@@ -123,7 +148,8 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
     )
     {
         var open = judged.Open;
-        var key = $"{open.Order!.Number}.acknowledgement".ToLowerInvariant();
+        var again = open.Order!.Confirmed > 0 ? $".{open.Order.Confirmed + 1}" : "";
+        var key = $"{open.Order.Number}.acknowledgement{again}".ToLowerInvariant();
         if (Writer(open) is { } writer && await InTheirFormAsync(work, judged, writer, cancel) is { } written)
         {
             work.Send(DocumentsBy.Edi, key, written.To, written.Name, written.Bytes);
@@ -138,7 +164,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
             return (DocumentsBy.Paper, open.Buyer.Address);
         }
         var to = open.Buyer.ContactMail ?? "";
-        var letter = BuyerLetters.Acknowledgement(open, seller);
+        var letter = Letter(judged);
         Outgoing.Addressed(DocumentsBy.Mail, to);
         Outgoing.Mail(work, seller, key, to, letter, ($"{letter.Subject}.pdf", pdf));
         return (DocumentsBy.Mail, to);
@@ -149,15 +175,44 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
     private PrintedDocument Paper(Judged judged, DateOnly today)
     {
         var open = judged.Open;
-        var letter = GoesOnPaper(open)
-            ? SheetPrint.Letter(open, open.Buyer.Address, BuyerLetters.Acknowledgement(open, seller).Text)
-            : null;
+        var letter = GoesOnPaper(open) ? SheetPrint.Letter(open, open.Buyer.Address, Letter(judged).Text) : null;
         return SheetPrint.Acknowledgement(judged, seller, today, letter);
     }
 
-    // What may write it in the form in which the order came; null where it goes as a document for people.
+    // The first time it is an acknowledgement, later what is otherwise.
+    private BuyerLetter Letter(Judged judged)
+    {
+        var open = judged.Open;
+        return open.Before is { } before
+            ? BuyerLetters.Change(
+                open,
+                seller,
+                Comparison.Of(
+                    Side.Of(before.Priced(open.Buyer, open.Book), before.Head),
+                    Side.Of(judged.Priced, open.Sheet.Head),
+                    byKey: true
+                )
+            )
+            : BuyerLetters.Acknowledgement(open, seller);
+    }
+
+    /// <summary>By which way it goes, and to whom; what it goes as.</summary>
+    public static (string By, string To, string As) WayOf(OpenSheet open)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        if (Writer(open) is not null)
+            return (DocumentsBy.Edi, open.Buyer.Name, "in the form in which the order came");
+        return GoesOnPaper(open)
+            ? (DocumentsBy.Paper, open.Buyer.Address, "printed with a letter, to be posted")
+            : (DocumentsBy.Mail, open.Buyer.ContactMail ?? "", "as a PDF with a letter");
+    }
+
+    // What may write it in the form in which the order came; null where it goes as a document for people. A change goes
+    // to people: the form of the acknowledgement does not say what is otherwise.
     private static IOrderAnswer? Writer(OpenSheet open) =>
-        HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi ? Writers.OrderAnswer(open.RequestSyntax) : null;
+        open.Before is null && HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi
+            ? Writers.OrderAnswer(open.RequestSyntax)
+            : null;
 
     private static async Task<WrittenMessage?> InTheirFormAsync(
         Work work,

@@ -1,4 +1,5 @@
 using Solvenda.Acts.Sheets;
+using Solvenda.Core.Sheets;
 using Solvenda.Data;
 
 namespace Solvenda.Acts.Papers;
@@ -34,13 +35,48 @@ public static class BuyerLetters
         ArgumentNullException.ThrowIfNull(open);
         return new BuyerLetter(
             open.Wording.With("letter.orderSubject", open.Order!.Number),
+            Text(open, seller, open.Wording.With("letter.order", Po(open), open.Order.Number))
+        );
+    }
+
+    /// <summary>Tells the buyer what is otherwise than it was confirmed.</summary>
+    public static BuyerLetter Change(OpenSheet open, Seller seller, Comparison compared)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(compared);
+        return new BuyerLetter(
+            open.Wording.With("letter.changedSubject", open.Order!.Number),
             Text(
                 open,
                 seller,
-                open.Wording.With("letter.order", open.Sheet.PoNumber is { } po ? " " + po : "", open.Order.Number)
+                open.Wording.With("letter.changed", Po(open), open.Order.Number),
+                string.Join('\n', compared.Pairs.Select(Line).OfType<string>())
             )
         );
     }
+
+    /// <summary>Tells the buyer that an order of theirs is cancelled.</summary>
+    public static BuyerLetter Cancelled(OpenSheet open, Seller seller)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        return new BuyerLetter(
+            open.Wording.With("letter.cancelledSubject", open.Order!.Number),
+            Text(open, seller, open.Wording.With("letter.cancelled", Po(open), open.Order.Number))
+        );
+    }
+
+    private static string Po(OpenSheet open) => open.Sheet.PoNumber is { } po ? " " + po : "";
+
+    // In signs, so that it is read in every language.
+    private static string? Line(ComparedPair pair) =>
+        pair switch
+        {
+            { Then: null, Now: { } now } => $"+ {now.Name}: {now.Amounts}, {now.Priced}",
+            { Then: { } then, Now: null } => $"\u2212 {then.Name}: {then.Amounts}",
+            { Now: { } now, Moved.IsEmpty: false } =>
+                $"  {now.Name}: {string.Join("; ", pair.Moved.Select(m => $"{m.Then} \u2192 {m.Now}"))}",
+            _ => null,
+        };
 
     /// <summary>Tells the buyer that their answer to a quote arrived.</summary>
     /// <param name="declined">Why it was declined; null: it was accepted.</param>

@@ -86,6 +86,9 @@ public sealed class Judge(HouseClock clock)
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
             Settings = open.Checks,
+            Promised = open.Order is { Terms: TermsTrack.Confirmed or TermsTrack.Cancelled }
+                ? open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised)
+                : null,
             Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
             SinceAccepted = since,
             SentBack = AskFacts.SentBack(open),
@@ -96,7 +99,12 @@ public sealed class Judge(HouseClock clock)
             priced,
             approval,
             facts,
-            CheckList.Run(facts),
+            // Of what is done with nothing is newly wrong.
+            open.Order
+                is { Terms: TermsTrack.Cancelled }
+                    or { Goods: GoodsTrack.Shipped }
+                ? []
+                : CheckList.Run(facts),
             decider is null ? [] : Headroom.Sheet(priced, decider, open.People),
             me
         )
@@ -137,7 +145,11 @@ public sealed class Judge(HouseClock clock)
             [.. judged.Stops.Where(f => !f.IsAsked).Select(f => f.Words)],
             judged.Priced.Sold.Any(),
             order
-        );
+        )
+        {
+            HeldWhy = open.Order?.HeldWhy ?? "",
+            IsChanged = open.Order is { ConfirmedAt: not null },
+        };
     }
 
     // What was let pass until a day counts no longer once it is over.

@@ -45,6 +45,11 @@ public sealed class OpenSheet
     /// </summary>
     public SheetRow? Accepted { get; init; }
 
+    /// <summary>
+    /// For an order that was confirmed and is being changed: its sheet as it was confirmed; else null.
+    /// </summary>
+    public SheetRow? Before { get; init; }
+
     /// <summary>The form that its request came in; empty where there was none.</summary>
     public string RequestSyntax { get; init; } = "";
 
@@ -81,6 +86,12 @@ public sealed class OpenSheet
 
     public DocumentRef Ref => new(Quote is null ? "order" : "quote", Subject);
 
+    /// <summary>The languages that documents are written in.</summary>
+    public static readonly ImmutableArray<TermChoice> Languages =
+    [
+        .. Wording.All.Values.Select(w => new TermChoice(w.Code, w.Name)),
+    ];
+
     public bool IsEditable => Quote is { } q ? QuoteMoves.IsOpen(q.State) : Tracks.IsOpen(Order!.Terms);
 
     /// <summary>As it is typed, with what is kept on the document and the dossier.</summary>
@@ -116,17 +127,7 @@ public sealed class OpenSheet
 
     /// <summary>What edits of it are judged against.</summary>
     public DoorFacts FactsFor(Hand hand, DateOnly today) =>
-        new(
-            Kind,
-            Book,
-            Buyer.ToBuyer(),
-            Currency.Of(Sheet.Currency),
-            hand,
-            today,
-            [.. Wording.All.Values.Select(w => new TermChoice(w.Code, w.Name))],
-            Warehouses,
-            Places
-        )
+        new(Kind, Book, Buyer.ToBuyer(), Currency.Of(Sheet.Currency), hand, today, Languages, Warehouses, Places)
         {
             Incoterms = Incoterms,
             Own = [.. Own.Select(f => f.Term(Kind))],

@@ -100,6 +100,14 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
                     .OrderBy(w => w.Id)
                     .ToListAsync(cancel),
             Accepted = accepted,
+            Before = order is { ConfirmedAt: not null, Terms: Core.Documents.TermsTrack.Open }
+                ? await db
+                    .OrderVersions.AsNoTracking()
+                    .Where(v => v.OrderId == order.Id && v.No == order.Confirmed)
+                    .Include(v => v.Sheet.StoredLines)
+                    .Select(v => v.Sheet)
+                    .FirstOrDefaultAsync(cancel)
+                : null,
             RequestSyntax = order?.RequestId is { } request
                 ? await db.Requests.Where(r => r.Id == request).Select(r => r.Syntax).FirstAsync(cancel)
                 : "",

@@ -10,7 +10,7 @@ using Solvenda.Data;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>Gathers what can be promised for the lines of a sheet; Core decides.</summary>
-internal static class StockFacts
+public static class StockFacts
 {
     // How far ahead stock is looked at, in days.
     private const int Horizon = 180;
@@ -55,7 +55,7 @@ internal static class StockFacts
     }
 
     /// <summary>The warehouse that a line leaves from; empty where nobody said.</summary>
-    internal static string WarehouseOf(OpenSheet open, SheetLine line) =>
+    public static string WarehouseOf(OpenSheet open, SheetLine line) =>
         line.ShipFrom ?? HeadTerms.ShipFrom.In(open.Sheet.Head) ?? "";
 
     /// <summary>What each line needs from stock.</summary>

@@ -15,10 +15,19 @@ public static class Versions
     private const int Told = 3;
 
     /// <summary>Refuses a change that was decided on another state of the sheet, and says who changed what.</summary>
-    public static async Task MatchAsync(SolvendaDb db, OpenSheet open, long? seen, CancellationToken cancel)
+    /// <param name="actor">A machine need not say what it saw: it decides by what it knows itself.</param>
+    public static async Task MatchAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        long? seen,
+        CancellationToken cancel,
+        Actor? actor = null
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(open);
+        if (seen is null && actor is { Kind: ActorKinds.Machine })
+            return;
         if (seen is null)
             throw Missing();
         if (seen == open.Sheet.Version)

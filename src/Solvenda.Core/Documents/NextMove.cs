@@ -19,7 +19,7 @@ public enum ApprovalState
 }
 
 /// <summary>The one next move of a document: what its filled button does, or why it cannot be done yet.</summary>
-/// <param name="Code">ask, send, turn, confirm, revise, open; empty where there is nothing to do.</param>
+/// <param name="Code">ask, send, turn, confirm, goOn, revise, open; empty where there is nothing to do.</param>
 /// <param name="Key">The letter that does it.</param>
 /// <param name="Why">Why it cannot be done; empty where it can.</param>
 /// <param name="Opens">For "open": the document to go to.</param>
@@ -52,6 +52,12 @@ public sealed record Standing(
     string? Order
 )
 {
+    /// <summary>Why it is held by hand; empty where it is not.</summary>
+    public string HeldWhy { get; init; } = "";
+
+    /// <summary>Whether it was confirmed before, and is being changed.</summary>
+    public bool IsChanged { get; init; }
+
     /// <summary>Whether the sheet may still be changed.</summary>
     public bool IsOpen => Quote is { } q ? QuoteMoves.IsOpen(q) : Terms is { } t && Tracks.IsOpen(t);
 
@@ -74,12 +80,17 @@ public static class NextMoves
     /// <summary>The rows, in their order.</summary>
     public static readonly ImmutableArray<Row> Table =
     [
+        new(
+            "goOn",
+            s => s.HeldWhy.Length > 0 && s.Terms is not TermsTrack.Cancelled,
+            _ => new NextMove("goOn", "Go on with it", "C", true)
+        ),
         new("ask", s => s.IsOpen && s.Approval == ApprovalState.Needed, Ask),
         new("", s => s.IsOpen && s.Approval == ApprovalState.Waiting, Waiting),
         new(
             "confirm",
             s => s is { Kind: DocumentKind.Order, IsOpen: true },
-            s => new NextMove("confirm", "Confirm it", "C", s.Stops.IsEmpty, s.Why)
+            s => new NextMove("confirm", s.IsChanged ? "Confirm the change" : "Confirm it", "C", s.Stops.IsEmpty, s.Why)
         ),
         new("send", s => s is { Kind: DocumentKind.Quote, IsOpen: true }, Send),
         new(

@@ -57,8 +57,20 @@ public enum MoneyTrack
 /// <summary>What can be done to the terms of an order.</summary>
 public enum OrderDoing
 {
-    /// <summary>Confirmed to the buyer.</summary>
+    /// <summary>Confirmed to the buyer, or confirmed again after a change.</summary>
     Confirm,
+
+    /// <summary>Opened again to be changed; what was confirmed stands until it is confirmed anew.</summary>
+    Change,
+
+    /// <summary>What was being changed is left as it was confirmed.</summary>
+    LeaveAsConfirmed,
+
+    /// <summary>Taken back.</summary>
+    Cancel,
+
+    /// <summary>Taken up again after it was cancelled.</summary>
+    OpenAgain,
 }
 
 /// <summary>An order has no single state: its three tracks, each on its own.</summary>
@@ -66,12 +78,25 @@ public sealed record Tracks(TermsTrack Terms, GoodsTrack Goods, MoneyTrack Money
 {
     /// <summary>The legal moves of the terms.</summary>
     public static readonly MoveTable<TermsTrack, OrderDoing> TermsTable = new(
-        new Move<TermsTrack, OrderDoing>(TermsTrack.Open, OrderDoing.Confirm, TermsTrack.Confirmed)
+        new Move<TermsTrack, OrderDoing>(TermsTrack.Open, OrderDoing.Confirm, TermsTrack.Confirmed),
+        new Move<TermsTrack, OrderDoing>(TermsTrack.Open, OrderDoing.LeaveAsConfirmed, TermsTrack.Confirmed),
+        new Move<TermsTrack, OrderDoing>(TermsTrack.Open, OrderDoing.Cancel, TermsTrack.Cancelled),
+        new Move<TermsTrack, OrderDoing>(TermsTrack.Confirmed, OrderDoing.Change, TermsTrack.Open),
+        new Move<TermsTrack, OrderDoing>(TermsTrack.Confirmed, OrderDoing.Cancel, TermsTrack.Cancelled),
+        new Move<TermsTrack, OrderDoing>(TermsTrack.Cancelled, OrderDoing.OpenAgain, TermsTrack.Open)
     );
 
-    /// <summary>As they are shown: open terms that something stops are held.</summary>
-    public static Tracks Of(TermsTrack terms, GoodsTrack goods, MoneyTrack money, int stops) =>
-        new(terms == TermsTrack.Open && stops > 0 ? TermsTrack.Held : terms, goods, money);
+    /// <summary>
+    /// As they are shown: what is held by hand is held, and open terms that something stops are too.
+    /// </summary>
+    public static Tracks Of(TermsTrack terms, GoodsTrack goods, MoneyTrack money, int stops, bool heldByHand) =>
+        new(
+            (terms == TermsTrack.Open && stops > 0) || (heldByHand && terms != TermsTrack.Cancelled)
+                ? TermsTrack.Held
+                : terms,
+            goods,
+            money
+        );
 
     /// <summary>True while the sheet may be changed.</summary>
     public static bool IsOpen(TermsTrack terms) => terms is TermsTrack.Open or TermsTrack.Held;

@@ -51,6 +51,12 @@ public sealed record CheckFacts(
     /// </summary>
     public ImmutableArray<string> SinceAccepted { get; init; } = [];
 
+    /// <summary>
+    /// Of a confirmed order what each line was promised for, by its key; null before it is confirmed. Then only what
+    /// is newly wrong is looked for.
+    /// </summary>
+    public IReadOnlyDictionary<long, DateOnly?>? Promised { get; init; }
+
     /// <summary>The day on which the document was begun.</summary>
     public DateOnly Begun { get; init; }
 
@@ -85,6 +91,9 @@ public interface ICheck
     /// Whether it stops as it does, whatever a house would like: without it something wrong goes out.
     /// </summary>
     bool IsFixed => false;
+
+    /// <summary>Whether it still looks at an order that is confirmed: something may have come up since.</summary>
+    bool Goes => false;
 
     /// <summary>The numbers that a house may set, each with what it is where nobody does.</summary>
     ImmutableArray<CheckNumber> Numbers => [];

@@ -40,7 +40,15 @@ public static class CheckList
     /// something less, does not help.
     /// </summary>
     public static ImmutableArray<Finding> Run(CheckFacts facts) =>
-        [.. All.SelectMany(c => Of(c, facts)).Select(f => ApplyWaiver(f, facts.Waivers))];
+        facts.Promised is null
+            ? [.. All.SelectMany(c => Of(c, facts)).Select(f => ApplyWaiver(f, facts.Waivers))]
+            // What is confirmed is confirmed: nothing stops it any more, and what has come up since is worth knowing.
+            :
+            [
+                .. All.Where(c => c.Goes)
+                    .SelectMany(c => c.Run(facts))
+                    .Select(f => f with { Outcome = Outcome.Notice, Waive = WaiveBy.Nobody, Cures = [] }),
+            ];
 
     /// <summary>The check of that code; null where there is none.</summary>
     public static ICheck? Find(string code) => All.FirstOrDefault(c => c.Code == code);

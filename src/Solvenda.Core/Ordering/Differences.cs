@@ -22,7 +22,13 @@ public static class Differences
     /// In words, line by line and term by term, upward in price as well; empty where nothing differs. An option that
     /// was taken differs as little as one that was left.
     /// </summary>
-    public static ImmutableArray<string> Between(PricedSheet accepted, Head then, PricedSheet order, Head now)
+    public static ImmutableArray<string> Between(
+        PricedSheet accepted,
+        Head then,
+        PricedSheet order,
+        Head now,
+        string was = "accepted"
+    )
     {
         ArgumentNullException.ThrowIfNull(accepted);
         ArgumentNullException.ThrowIfNull(order);
@@ -30,7 +36,7 @@ public static class Differences
         var words = ImmutableArray.CreateBuilder<string>();
         foreach (var pair in compared.Pairs.Where(p => p.Now is not null))
         {
-            if (Of(pair) is { } difference)
+            if (Of(pair, was) is { } difference)
                 words.Add(difference);
         }
         words.AddRange(
@@ -39,7 +45,7 @@ public static class Differences
         words.AddRange(
             compared
                 .Terms.Where(t => Binding.Contains(t.Field))
-                .Select(t => $"{t.Label} {t.Now ?? "not said"}, accepted was {t.Then ?? "not said"}")
+                .Select(t => $"{t.Label} {t.Now ?? "not said"}, {was} was {t.Then ?? "not said"}")
         );
         if (
             compared is { Now.Charges: { } charged, Then.Charges: { } offered }
@@ -49,24 +55,24 @@ public static class Differences
             words.Add(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"charges {charged.Value:#,0.00##}, accepted were {offered.Value:#,0.00##}"
+                    $"charges {charged.Value:#,0.00##}, {was} were {offered.Value:#,0.00##}"
                 )
             );
         return words.ToImmutable();
     }
 
     // The first of what binds: another item is another line, and says enough.
-    private static string? Of(ComparedPair pair)
+    private static string? Of(ComparedPair pair, string how)
     {
         var now = pair.Now!;
         if (pair.Then is not { } was)
-            return $"{now.Name} was not on the quote";
+            return $"{now.Name} is new";
         string? Moved(string field) => pair.Moved.Any(m => m.Field == field) ? field : null;
         return (Moved("item") ?? Moved("quantity") ?? Moved("price")) switch
         {
             "item" => $"{now.Name} in place of {was.Name}",
-            "quantity" => $"{now.Name}: {now.Amounts}, accepted were {was.Amounts}",
-            "price" => $"{now.Name}: {now.Priced ?? "no price"}, accepted was {was.Priced ?? "no price"}",
+            "quantity" => $"{now.Name}: {now.Amounts}, {how} were {was.Amounts}",
+            "price" => $"{now.Name}: {now.Priced ?? "no price"}, {how} was {was.Priced ?? "no price"}",
             _ => null,
         };
     }

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OrderRow",
                 typeof(OrderRow),
                 baseEntityType,
-                propertyCount: 18,
+                propertyCount: 19,
                 navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 8,
@@ -41,6 +41,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(OrderRow).GetProperty("Channel", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<Channel>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var confirmed = runtimeEntityType.AddProperty(
+                "Confirmed",
+                typeof(int),
+                propertyInfo: typeof(OrderRow).GetProperty("Confirmed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<Confirmed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var confirmedAt = runtimeEntityType.AddProperty(
                 "ConfirmedAt",

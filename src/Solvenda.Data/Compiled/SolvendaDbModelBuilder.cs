@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("51fe8847-cff0-44df-9ccc-e4666373cb99"), entityTypeCount: 69)
+            : base(skipDetectChanges: false, modelId: new Guid("43b5c70c-d294-4d62-b2a6-3de45a52948b"), entityTypeCount: 70)
         {
         }
 
@@ -61,6 +61,7 @@ namespace Solvenda.Data.Compiled
             var oneTimeLink = OneTimeLinkEntityType.Create(this);
             var openItemRow = OpenItemRowEntityType.Create(this);
             var orderRow = OrderRowEntityType.Create(this);
+            var orderVersionRow = OrderVersionRowEntityType.Create(this);
             var outboxRow = OutboxRowEntityType.Create(this);
             var ownFieldRow = OwnFieldRowEntityType.Create(this);
             var patternRow = PatternRowEntityType.Create(this);
@@ -115,6 +116,8 @@ namespace Solvenda.Data.Compiled
             OrderRowEntityType.CreateForeignKey2(orderRow, quoteRow);
             OrderRowEntityType.CreateForeignKey3(orderRow, person);
             OrderRowEntityType.CreateForeignKey4(orderRow, sheetRow);
+            OrderVersionRowEntityType.CreateForeignKey1(orderVersionRow, orderRow);
+            OrderVersionRowEntityType.CreateForeignKey2(orderVersionRow, sheetRow);
             PersonEntityType.CreateForeignKey1(person, person);
             QuoteRowEntityType.CreateForeignKey1(quoteRow, dossierRow);
             QuoteRowEntityType.CreateForeignKey2(quoteRow, printRow);
@@ -169,6 +172,7 @@ namespace Solvenda.Data.Compiled
             OneTimeLinkEntityType.CreateAnnotations(oneTimeLink);
             OpenItemRowEntityType.CreateAnnotations(openItemRow);
             OrderRowEntityType.CreateAnnotations(orderRow);
+            OrderVersionRowEntityType.CreateAnnotations(orderVersionRow);
             OutboxRowEntityType.CreateAnnotations(outboxRow);
             OwnFieldRowEntityType.CreateAnnotations(ownFieldRow);
             PatternRowEntityType.CreateAnnotations(patternRow);

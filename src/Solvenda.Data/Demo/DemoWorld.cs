@@ -55,7 +55,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             {
                 Name = "demo integration",
                 Hash = keyHash,
-                Scopes = "inbound read price cost authority",
+                Scopes = "inbound read price orders cost authority",
                 CreatedAt = now,
             }
         );

@@ -1757,6 +1757,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Confirmed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<DateTime?>("ConfirmedAt")
                         .HasColumnType("TEXT");
 
@@ -1834,6 +1837,34 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("Terms");
 
                     b.ToTable("order");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.OrderVersionRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("ConfirmedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("No")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("SheetId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("SheetId");
+
+                    b.HasIndex("OrderId", "No")
+                        .IsUnique();
+
+                    b.ToTable("order_version");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.OutboxRow", b =>
@@ -3217,6 +3248,23 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Dossier");
+
+                    b.Navigation("Sheet");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.OrderVersionRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", null)
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.SheetRow", "Sheet")
+                        .WithMany()
+                        .HasForeignKey("SheetId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
 
                     b.Navigation("Sheet");
                 });

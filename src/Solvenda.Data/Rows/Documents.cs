@@ -214,6 +214,11 @@ public sealed class OrderRow
     public MoneyTrack Money { get; set; }
     public DateTime CreatedAt { get; set; }
     public DateTime? ConfirmedAt { get; set; }
+
+    /// <summary>How often it was confirmed: more than once where it was changed.</summary>
+    public int Confirmed { get; set; }
+
+    /// <summary>Why it is held by hand; empty where it is not.</summary>
     public string HeldWhy { get; set; } = "";
 
     /// <summary>Kept for lists: how many stops its checks found when last run, and the first in words.</summary>
@@ -222,6 +227,20 @@ public sealed class OrderRow
 
     /// <summary>Kept for lists: whether its buyer's credit is among what stops it.</summary>
     public bool CreditStop { get; set; }
+}
+
+/// <summary>An order as it was confirmed before a change.</summary>
+[Index(nameof(OrderId), nameof(No), IsUnique = true)]
+public sealed class OrderVersionRow
+{
+    public long Id { get; set; }
+    public long OrderId { get; set; }
+
+    /// <summary>From 1: which time it was confirmed.</summary>
+    public int No { get; set; }
+    public long SheetId { get; set; }
+    public SheetRow Sheet { get; set; } = null!;
+    public DateTime ConfirmedAt { get; set; }
 }
 
 /// <summary>One request for approval, of one hand's figures, as they were at that moment.</summary>

@@ -7,6 +7,7 @@ using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Quoting;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 using Solvenda.Web.Dossiers;
 using Solvenda.Web.Sheets;
 
@@ -55,8 +56,15 @@ public sealed record DocumentView(
     IReadOnlyList<ToChooseView> ToChoose,
     IReadOnlyList<string> Columns,
     IReadOnlyList<string> MoreColumns,
-    long LastEvent
+    long LastEvent,
+    IReadOnlyList<OrderMove> Moves
 );
+
+/// <summary>What else can be done to an order as it stands, beside its one next move.</summary>
+/// <param name="Code">hold, change, leaveAsConfirmed, cancel, openAgain.</param>
+/// <param name="Says">What will happen.</param>
+/// <param name="WithReason">Whether it takes a reason, which is kept.</param>
+public sealed record OrderMove(string Code, string Words, string Says, bool WithReason);
 
 /// <summary>A quote that the buyer takes one of, this one among them.</summary>
 public sealed record ToChooseView(string Number, QuoteState State, decimal Total, bool Here);
@@ -107,8 +115,42 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             await ToChooseAsync(db, open, cancel),
             await ColumnsAsync(db, who, cancel),
             [.. ChooseColumnsAct.All.Where(c => who.SeesCost || c is not ("cost" or "margin"))],
-            await NewestEndpoint.LastEventAsync(db, open.Subject, cancel)
+            await NewestEndpoint.LastEventAsync(db, open.Subject, cancel),
+            open.Order is { } moving && Rights.Write.Allows(who) ? [.. Moves(moving)] : []
         );
+    }
+
+    private static IEnumerable<OrderMove> Moves(OrderRow order)
+    {
+        bool May(OrderDoing doing) => Tracks.TermsTable.After(order.Terms, doing) is not null;
+        var begun = order.Goods != GoodsTrack.Waiting || order.Money != MoneyTrack.NotDue;
+        if (May(OrderDoing.Change) && !begun)
+            yield return new OrderMove("change", "Change it", "", WithReason: false);
+        if (May(OrderDoing.LeaveAsConfirmed) && order.ConfirmedAt is not null)
+            yield return new OrderMove(
+                "leaveAsConfirmed",
+                "Leave it as it was confirmed",
+                "What was changed since is dropped; what was confirmed to the buyer stands.",
+                WithReason: false
+            );
+        if (order.HeldWhy.Length == 0 && order.Terms != TermsTrack.Cancelled && order.Goods != GoodsTrack.Shipped)
+            yield return new OrderMove(
+                "hold",
+                "Hold it",
+                "Nothing goes on with it until somebody goes on; the buyer is not told.",
+                WithReason: true
+            );
+        if (May(OrderDoing.Cancel) && !begun)
+            yield return new OrderMove(
+                "cancel",
+                "Cancel it",
+                order.ConfirmedAt is null
+                    ? "Nothing was confirmed to the buyer, so nobody is told. It can be opened again."
+                    : "Its stock is free again, and the buyer is told by mail. It can be opened again.",
+                WithReason: true
+            );
+        if (May(OrderDoing.OpenAgain))
+            yield return new OrderMove("openAgain", "Open it again", "", WithReason: false);
     }
 
     internal static async Task<List<ToChooseView>> ToChooseAsync(

@@ -56,7 +56,7 @@ public static class EventWords
             NumbersSet n => [new EventWord($"numbers of {n.Series}, the next {n.Next}", n.Before, n.After)],
             HouseSaved h => [.. h.Changes.Select(c => new EventWord($"the house, {c.Label}", c.Before, c.After))],
             RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
-            _ => [Quote(facts) ?? Order(facts) ?? Request(facts) ?? SetupWords.Of(facts) ?? House(facts)],
+            _ => [Quote(facts) ?? OrderWords.Of(facts) ?? Request(facts) ?? SetupWords.Of(facts) ?? House(facts)],
         };
 
     private static EventWord? Quote(IEvent facts) =>
@@ -114,30 +114,6 @@ public static class EventWords
                 true
             ),
             AskSentBack e => new($"sent back by {e.Approver}", State(e.Before), State(e.After), true),
-            _ => null,
-        };
-
-    private static EventWord? Order(IEvent facts) =>
-        facts switch
-        {
-            OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
-            StopWaived e => new(
-                $"let pass: {e.Check}{(e.Until is { } day ? FormattableString.Invariant($", until {day:d MMM}") : "")}",
-                e.Words,
-                null,
-                true
-            ),
-            DepositNoted e => new(
-                FormattableString.Invariant($"deposit of {e.Amount:#,0.00} {e.Currency} came, {e.Reference}"),
-                Milestone: true
-            ),
-            OrderConfirmed e => new(
-                "confirmed to the buyer",
-                e.Before.ToString().ToLowerInvariant(),
-                e.After.ToString().ToLowerInvariant(),
-                true
-            ),
-            OrderRechecked e => new("checks run again", Stops(e.Before), e.After == 0 ? Stops(0) : e.First),
             _ => null,
         };
 
@@ -276,7 +252,7 @@ public static class EventWords
         return string.Create(CultureInfo.InvariantCulture, $"{Text("Item") ?? Text("Words")} {quantity:0.######}");
     }
 
-    private static string Stops(int stops) =>
+    internal static string Stops(int stops) =>
         stops switch
         {
             0 => "nothing stops it",

@@ -40,6 +40,7 @@ public static class MachineEndpoints
             .Produces<InboundView>(200);
         v1.MapGet("/requests/{id:long}", Get).Needs(Rights.Read);
         v1.MapPost("/price", PriceDoor.Price).Needs(Rights.Price);
+        v1.MapOrdersDoor();
         app.MapGet("/healthz", Health).AllowAnonymous().ExcludeFromDescription();
     }
 

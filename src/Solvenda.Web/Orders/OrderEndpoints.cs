@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Approvals;
 using Solvenda.Acts.Orders;
+using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Data;
@@ -17,6 +18,9 @@ namespace Solvenda.Web.Orders;
 /// <param name="Until">The last day on which it passes; null: without end, and of credit a fortnight.</param>
 public sealed record Waive(string Check, long? Line, string Reason, string? Field = null, DateOnly? Until = null);
 
+/// <param name="Reason">It is kept.</param>
+public sealed record OrderWhy(string Reason);
+
 public static class OrderEndpoints
 {
     public static void MapOrders(this IEndpointRouteBuilder app)
@@ -25,7 +29,14 @@ public static class OrderEndpoints
         orders.MapGet("/{number}", Get).Needs(Rights.Look);
         orders.MapPost("/{number}/ask", Ask).Needs<AskApproval>();
         orders.MapPost("/{number}/waive", WaiveIt).Needs<WaiveStop>();
+        orders.MapGet("/{number}/confirming", Confirming).Needs(Rights.Look);
         orders.MapPost("/{number}/confirm", Confirm).Needs<ConfirmOrder>();
+        orders.MapPost("/{number}/hold", Hold).Needs<HoldOrder>();
+        orders.MapPost("/{number}/go-on", GoOn).Needs<GoOnWithOrder>();
+        orders.MapPost("/{number}/change", Change).Needs<ChangeOrder>();
+        orders.MapPost("/{number}/leave-as-confirmed", Leave).Needs<LeaveAsConfirmed>();
+        orders.MapPost("/{number}/cancel", Cancel).Needs<CancelOrder>();
+        orders.MapPost("/{number}/open-again", OpenAgain).Needs<OpenOrderAgain>();
     }
 
     private static Task<DocumentView> Get(
@@ -82,5 +93,69 @@ public static class OrderEndpoints
         var actor = user.ActorOf();
         var order = await acts.RunAsync(actor, new ConfirmOrder(number, Seen.Of(ifMatch)), cancel, key);
         return await views.OfAsync(db, order, actor, cancel);
+    }
+
+    private static Task<ConfirmingView> Confirming(
+        string number,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        SheetLoader loader,
+        Judge judge,
+        CancellationToken cancel
+    ) => ConfirmingView.OfAsync(number, user.ActorOf(), db, loader, judge, cancel);
+
+    private static Task<DocumentView> Hold(
+        string number,
+        OrderWhy body,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new HoldOrder(number, body.Reason), cancel);
+
+    private static Task<DocumentView> GoOn(
+        string number,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new GoOnWithOrder(number), cancel);
+
+    private static Task<DocumentView> Change(
+        string number,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new ChangeOrder(number), cancel);
+
+    private static Task<DocumentView> Leave(
+        string number,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new LeaveAsConfirmed(number), cancel);
+
+    private static Task<DocumentView> Cancel(
+        string number,
+        OrderWhy body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new CancelOrder(number, body.Reason, Seen.Of(ifMatch)), cancel);
+
+    private static Task<DocumentView> OpenAgain(
+        string number,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new OpenOrderAgain(number), cancel);
+}
+
+/// <summary>Does something to an order, and shows it as it stands since.</summary>
+public sealed class OrderDoor(ActRunner acts, SolvendaDb db, DocumentViews views)
+{
+    public async Task<DocumentView> RunAsync(ClaimsPrincipal user, IAct<DocumentRef> act, CancellationToken cancel)
+    {
+        var actor = user.ActorOf();
+        return await views.OfAsync(db, await acts.RunAsync(actor, act, cancel), actor, cancel);
     }
 }

@@ -42,7 +42,9 @@ public static class Standings
     public static Tracks? TracksOf(Judged judged)
     {
         ArgumentNullException.ThrowIfNull(judged);
-        return judged.Open.Order is { } o ? Tracks.Of(o.Terms, o.Goods, o.Money, judged.Stops.Length) : null;
+        return judged.Open.Order is { } o
+            ? Tracks.Of(o.Terms, o.Goods, o.Money, judged.Stops.Length, o.HeldWhy.Length > 0)
+            : null;
     }
 
     public static string Words(Judged judged)
@@ -55,7 +57,9 @@ public static class Standings
                 TermsTrack.Confirmed => "confirmed to the buyer",
                 TermsTrack.Cancelled => "cancelled",
                 TermsTrack.Held when open.Order!.HeldWhy.Length > 0 => $"held: {open.Order.HeldWhy}",
+                TermsTrack.Held when open.Order!.ConfirmedAt is not null => "being changed, held by its checks",
                 TermsTrack.Held => "held by its checks",
+                _ when open.Order!.ConfirmedAt is not null => "being changed; what was confirmed stands until then",
                 _ => "open",
             };
         return q.State switch

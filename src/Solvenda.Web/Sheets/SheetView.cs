@@ -40,7 +40,7 @@ public sealed record SheetView(
     {
         ArgumentNullException.ThrowIfNull(judged);
         var open = judged.Open;
-        return Of(
+        var view = Of(
             judged.Priced,
             judged.Findings,
             open.Sheet.Id,
@@ -54,6 +54,16 @@ public sealed record SheetView(
             who,
             open.Order is not null && who.PersonId is { } me ? open.People.GetValueOrDefault(new PersonId(me)) : null
         );
+        // Once it is confirmed, what was promised is shown, and not what could be promised by now.
+        return judged.Facts.Promised is { } promised
+            ? view with
+            {
+                Lines =
+                [
+                    .. view.Lines.Select(l => l with { Promise = promised.GetValueOrDefault(l.Key) ?? l.Promise }),
+                ],
+            }
+            : view;
     }
 
     /// <summary>Also of sheets that are not stored: the price door.</summary>

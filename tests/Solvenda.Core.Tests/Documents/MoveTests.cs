@@ -82,17 +82,34 @@ public sealed class MoveTests
     }
 
     [Fact]
-    public void Terms_of_an_order_are_confirmed_once_and_only_open_ones()
+    public void Every_move_of_the_terms_of_an_order_is_as_approved()
     {
-        Assert.Equal(["Open Confirm Confirmed"], Words(Tracks.TermsTable));
-        Assert.Equal(TermsTrack.Held, Tracks.Of(TermsTrack.Open, GoodsTrack.Waiting, MoneyTrack.NotDue, 1).Terms);
-        Assert.Equal(TermsTrack.Open, Tracks.Of(TermsTrack.Open, GoodsTrack.Waiting, MoneyTrack.NotDue, 0).Terms);
-        // A stop that comes later holds nothing that was confirmed.
-        Assert.Equal(
-            TermsTrack.Confirmed,
-            Tracks.Of(TermsTrack.Confirmed, GoodsTrack.Picking, MoneyTrack.NotDue, 3).Terms
-        );
+        string[] approved =
+        [
+            "Open Confirm Confirmed",
+            "Open LeaveAsConfirmed Confirmed",
+            "Open Cancel Cancelled",
+            "Confirmed Change Open",
+            "Confirmed Cancel Cancelled",
+            "Cancelled OpenAgain Open",
+        ];
+        Assert.Equal(approved.Order(), Words(Tracks.TermsTable).Order());
     }
+
+    [Theory]
+    [InlineData(TermsTrack.Open, 0, false, TermsTrack.Open)]
+    [InlineData(TermsTrack.Open, 2, false, TermsTrack.Held)]
+    // A stop that comes later holds nothing that was confirmed; a hand does, and holds nothing that is cancelled.
+    [InlineData(TermsTrack.Confirmed, 3, false, TermsTrack.Confirmed)]
+    [InlineData(TermsTrack.Confirmed, 0, true, TermsTrack.Held)]
+    [InlineData(TermsTrack.Open, 0, true, TermsTrack.Held)]
+    [InlineData(TermsTrack.Cancelled, 2, true, TermsTrack.Cancelled)]
+    public void Terms_are_shown_as_held_where_something_or_somebody_holds_them(
+        TermsTrack terms,
+        int stops,
+        bool byHand,
+        TermsTrack shown
+    ) => Assert.Equal(shown, Tracks.Of(terms, GoodsTrack.Waiting, MoneyTrack.NotDue, stops, byHand).Terms);
 
     [Theory]
     [InlineData(1, "A"), InlineData(26, "Z"), InlineData(27, "AA"), InlineData(53, "BA")]

@@ -94,24 +94,4 @@ public sealed class NextMoveTests
             }
         }
     }
-
-    [Fact]
-    public void Open_terms_that_something_stops_are_shown_as_held()
-    {
-        TermsTrack Shown(TermsTrack terms, int stops) =>
-            Tracks.Of(terms, GoodsTrack.Waiting, MoneyTrack.NotDue, stops).Terms;
-        Assert.Equal(
-            [TermsTrack.Open, TermsTrack.Held, TermsTrack.Confirmed, TermsTrack.Cancelled],
-            [
-                Shown(TermsTrack.Open, 0),
-                Shown(TermsTrack.Open, 2),
-                Shown(TermsTrack.Confirmed, 2),
-                Shown(TermsTrack.Cancelled, 1),
-            ]
-        );
-        Assert.Equal(
-            [true, true, false, false],
-            new[] { TermsTrack.Open, TermsTrack.Held, TermsTrack.Confirmed, TermsTrack.Cancelled }.Select(Tracks.IsOpen)
-        );
-    }
 }

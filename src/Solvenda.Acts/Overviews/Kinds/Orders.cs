@@ -89,7 +89,10 @@ internal static class Orders
                 Seller = p.Name,
                 Wanted = o.Sheet.Wanted,
                 // As Tracks.Of: open terms that something stops are held.
-                Terms = o.Terms == TermsTrack.Open && o.Stops > 0 ? TermsTrack.Held : o.Terms,
+                Terms =
+                    (o.Terms == TermsTrack.Open && o.Stops > 0) || (o.HeldWhy != "" && o.Terms != TermsTrack.Cancelled)
+                        ? TermsTrack.Held
+                        : o.Terms,
                 Goods = o.Goods,
                 Money = o.Money,
                 Stops = o.Stops,

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+
 namespace Solvenda.Core.Documents.Events;
 
 /// <summary>An order was begun: from a quote, from a request, or by hand.</summary>
@@ -28,7 +30,39 @@ public sealed record OrderConfirmed(
     string Currency,
     TermsTrack Before,
     TermsTrack After
-) : IEvent;
+) : IEvent
+{
+    /// <summary>What is otherwise than when it was confirmed before, in words; empty the first time.</summary>
+    public ImmutableArray<string> Changed { get; init; } = [];
+}
+
+/// <summary>A confirmed order was opened again to be changed.</summary>
+/// <param name="Version">What was confirmed is kept under this number, from 1.</param>
+[EventCode("order.changing")]
+public sealed record OrderChanging(int Version, TermsTrack Before, TermsTrack After) : IEvent;
+
+/// <summary>What was being changed was left as it had been confirmed.</summary>
+[EventCode("order.left_as_confirmed")]
+public sealed record OrderLeftAsConfirmed(TermsTrack Before, TermsTrack After) : IEvent;
+
+/// <summary>It was held by hand: nothing goes on with it.</summary>
+[EventCode("order.held")]
+public sealed record OrderHeld : IEvent;
+
+/// <summary>It goes on after it was held.</summary>
+/// <param name="HeldFor">Why it had been held.</param>
+[EventCode("order.went_on")]
+public sealed record OrderWentOn(string HeldFor) : IEvent;
+
+/// <summary>It was cancelled, and its stock is free again.</summary>
+/// <param name="ToldTo">Where the buyer was told; empty where they were not, since nothing had been confirmed to
+/// them.</param>
+[EventCode("order.cancelled")]
+public sealed record OrderCancelled(string ToldTo, TermsTrack Before, TermsTrack After) : IEvent;
+
+/// <summary>A cancelled order was taken up again.</summary>
+[EventCode("order.opened_again")]
+public sealed record OrderOpenedAgain(TermsTrack Before, TermsTrack After) : IEvent;
 
 /// <summary>Its checks were run again, and found something else.</summary>
 /// <param name="First">The first stop in words; empty where nothing stops it.</param>

@@ -22,6 +22,9 @@ public sealed class CreditLimit : ICheck
     public bool IsFixed => true;
 
     /// <inheritdoc />
+    public bool Goes => true;
+
+    /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
@@ -75,6 +78,10 @@ public sealed class CreditLimit : ICheck
             CreditStop.Ended => string.Create(
                 Plain,
                 $"The credit limit of {facts.Buyer.Name} ended on {credit.Until:d MMM yyyy}."
+            ),
+            _ when at.ThisOrder.Minor == 0 => string.Create(
+                Plain,
+                $"They owe and will owe {credit.Exposure.Value:#,0.00} {credit.Exposure.Currency.Code} by now, over their limit of {credit.Limit.Value:#,0.00}."
             ),
             _ => string.Create(
                 Plain,

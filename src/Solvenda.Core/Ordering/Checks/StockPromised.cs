@@ -15,7 +15,34 @@ public sealed class StockPromised : ICheck
     public string Does => "every line has a date that can be kept";
 
     /// <inheritdoc />
-    public IEnumerable<Finding> Run(CheckFacts facts)
+    public bool Goes => true;
+
+    /// <inheritdoc />
+    public IEnumerable<Finding> Run(CheckFacts facts) => facts.Promised is { } kept ? Since(facts, kept) : Made(facts);
+
+    // A promise that was given and can no longer be kept.
+    private IEnumerable<Finding> Since(CheckFacts facts, IReadOnlyDictionary<long, DateOnly?> kept)
+    {
+        foreach (var line in facts.Sheet.Sold)
+        {
+            var key = line.Line.Key;
+            if (kept.GetValueOrDefault(key) is not { } promised || !facts.Stock.TryGetValue(key, out var stock))
+                continue;
+            if (stock.Promise is { } now && now.Arrives <= promised)
+                continue;
+            yield return new Finding(
+                Code,
+                Outcome.Notice,
+                stock.Promise is { } later
+                    ? $"Promised for {Day(promised)}; {Day(later.Arrives)} at the earliest by now."
+                    : $"Promised for {Day(promised)}; no date can be given by now.",
+                key,
+                "wanted"
+            );
+        }
+    }
+
+    private IEnumerable<Finding> Made(CheckFacts facts)
     {
         foreach (var line in facts.Sheet.Sold.Where(l => l.Item is not null && l.Line.Quantity > 0))
         {

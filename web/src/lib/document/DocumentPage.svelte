@@ -12,6 +12,7 @@
   import { Strip } from '$lib/strip';
   import { Others } from '$lib/presence';
   import Asks from './Asks.svelte';
+  import Confirming from './Confirming.svelte';
   import Beside from './Beside.svelte';
   import { DocumentState } from './document.svelte';
   import DocumentHead from './DocumentHead.svelte';
@@ -40,6 +41,8 @@
   let askDialog = $state<Words>();
   let waiveDialog = $state<Words>();
   let withdrawDialog = $state<Words>();
+  let moveDialog = $state<Words>();
+  let confirming = $state<Confirming>();
   let owes = $state<Owes>();
   let waiveReason = $state('');
   const { doc, number, next, isOrder } = $derived(whole);
@@ -68,7 +71,8 @@
     const moves: Record<string, () => void> = {
       ask: () => askDialog?.open(),
       send: () => void letter?.open(number),
-      confirm: () => void whole.confirm(),
+      confirm: () => void confirming?.open(),
+      goOn: () => void whole.goOn(),
       revise: () => void whole.revise(),
       turn: async () => {
         const made = await whole.turn();
@@ -90,6 +94,21 @@
     address: () => void fresh?.open('addresses', { buyer: doc.buyer.code, use: 'deliver-to', code: '', words: '', country: doc.buyer.country }),
     contact: () => void fresh?.open('contacts', { buyer: doc.buyer.code, name: '', mail: '', phone: '' }),
     item: () => void fresh?.open('items', sheet.focused?.kind === 'item' && !sheet.focused.code ? { words: sheet.focused.words } : {}),
+  };
+
+  // What else can be done to it; what takes a reason is asked for it, with what will happen.
+  let moved = $state.raw<Schemas['OrderMove'] | null>(null);
+  function move(to: Schemas['OrderMove']) {
+    if (to.withReason || to.says) {
+      moved = to;
+      moveDialog?.open();
+    } else if (to.code === 'change') void whole.change();
+    else if (to.code === 'openAgain') void whole.openAgain();
+  }
+  const carry = async (reason: string) => {
+    if (moved?.code === 'hold') await whole.hold(reason);
+    else if (moved?.code === 'cancel') await whole.cancel(reason);
+    else if (moved?.code === 'leaveAsConfirmed') await whole.leaveAsConfirmed();
   };
 
   async function copy(toChoose: boolean) {
@@ -168,6 +187,9 @@
       {#if doc.mayWithdraw}<button onclick={() => void copy(true)} title="the buyer takes one of the two">another to choose from</button>{/if}
     {/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
+    {#each doc.moves as one (one.code)}
+      <button class="lowercase" onclick={() => move(one)}>{one.words}{one.withReason || one.says ? '…' : ''}</button>
+    {/each}
     {#if sheet.editable}
       <span class="flex gap-2"
         >new <button class="underline" onclick={make.address}>address</button>
@@ -211,6 +233,15 @@
   reasons="waived"
   until={whole.waived?.check === 'credit' ? 'until (a fortnight, unless you say)' : ''}
   take={whole.waive}
+/>
+<Confirming bind:this={confirming} state={whole} />
+<Words
+  bind:this={moveDialog}
+  title="{moved?.words ?? ''}?"
+  says={moved?.says ?? ''}
+  label={moved?.withReason ? 'why? The reason is kept.' : ''}
+  button={moved?.words ?? ''}
+  take={carry}
 />
 <Words
   bind:this={withdrawDialog}

@@ -58,7 +58,15 @@ export class DocumentState {
     }
   };
 
-  confirm = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/confirm', this.#seen()))));
+  // What will happen is said first, on the version that is looked at.
+  confirming = () => ask(api.GET('/api/orders/{number}/confirming', this.#path()));
+  confirm = async () => this.take(await ask(api.POST('/api/orders/{number}/confirm', this.#seen())));
+  goOn = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/go-on', this.#path()))));
+  change = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/change', this.#path()))));
+  openAgain = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/open-again', this.#path()))));
+  leaveAsConfirmed = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/leave-as-confirmed', this.#path()))));
+  hold = async (reason: string) => this.take(await ask(api.POST('/api/orders/{number}/hold', { ...this.#path(), body: { reason } })));
+  cancel = async (reason: string) => this.take(await ask(api.POST('/api/orders/{number}/cancel', { ...this.#seen(), body: { reason } })));
   revise = () => this.#run(async () => this.take(await ask(api.POST('/api/quotes/{number}/revise', this.#path()))));
 
   /** As it is put beside others: a quote with its revision. */

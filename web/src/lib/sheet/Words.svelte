@@ -8,6 +8,7 @@
     title: string;
     /** What will happen, once. */
     says: string;
+    /** What the words are; empty: none are taken, only what will happen is said. */
     label: string;
     button: string;
     start?: string;
@@ -58,9 +59,11 @@
   <form onsubmit={submit} {@attach formKeys} class="grid gap-3">
     <h2 class="font-serif text-lg">{title}</h2>
     <p class="text-second">{says}</p>
-    <label class="grid gap-1"
-      ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
-    >
+    {#if label}
+      <label class="grid gap-1"
+        ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
+      >
+    {/if}
     {#if often.length}
       <p class="flex flex-wrap gap-x-3 gap-y-1 text-second" role="group" aria-label="often given">
         {#each often as reason (reason)}<button type="button" class="underline decoration-strong" onclick={() => (words = reason)}>{reason}</button>{/each}

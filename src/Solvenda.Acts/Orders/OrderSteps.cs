@@ -1,0 +1,63 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Approvals;
+using Solvenda.Core.Documents;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Orders;
+
+/// <summary>What acts on orders have in common.</summary>
+internal static class OrderSteps
+{
+    /// <summary>Moves its terms; refused where the table has no such move.</summary>
+    /// <returns>As they were.</returns>
+    public static TermsTrack Move(OrderRow order, OrderDoing doing)
+    {
+        var before = order.Terms;
+        order.Terms =
+            Tracks.TermsTable.After(before, doing)
+            ?? throw RefusedException.Clash(
+                "order_state",
+                before switch
+                {
+                    TermsTrack.Cancelled => $"{order.Number} is cancelled; open it again first.",
+                    TermsTrack.Confirmed => $"{order.Number} is confirmed.",
+                    _ => $"{order.Number} is not confirmed yet; it can simply be changed.",
+                }
+            );
+        return before;
+    }
+
+    /// <summary>Refuses what would move goods or money that moved already.</summary>
+    public static void MustNotHaveBegun(OrderRow order)
+    {
+        if (order.Goods != GoodsTrack.Waiting || order.Money != MoneyTrack.NotDue)
+            throw RefusedException.Clash(
+                "order_begun",
+                $"{order.Number} is being picked, or part of it has gone: that is fixed. Nothing was changed."
+            );
+    }
+
+    /// <summary>The reason, which is kept; refused where there is none.</summary>
+    public static string Reason(string? reason, string asked)
+    {
+        var plain = (reason ?? "").Trim();
+        return plain.Length is > 0 and <= Core.Sheets.SheetDoor.MostLetters
+            ? plain
+            : throw RefusedException.Bad("reason_missing", $"{asked}; the reason is kept.", "reason");
+    }
+
+    /// <summary>What was committed to it is free again.</summary>
+    public static async Task FreeAsync(Work work, OrderRow order, CancellationToken cancel) =>
+        work.Db.Commitments.RemoveRange(
+            await work.Db.Commitments.Where(c => c.OrderId == order.Id).ToListAsync(cancel)
+        );
+
+    /// <summary>Asks that wait about it are withdrawn with it.</summary>
+    public static void WithdrawAsks(Work work, OpenSheet open)
+    {
+        foreach (var ask in open.Asks.Where(a => a.Outcome == AskOutcome.Waiting && a.SheetId == open.Sheet.Id))
+            (ask.Outcome, ask.DecidedAt) = (AskMoves.Table.After(ask.Outcome, AskDoing.Withdraw)!.Value, work.Now);
+    }
+}

@@ -1,0 +1,51 @@
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+
+namespace Solvenda.Web.Dossiers;
+
+/// <summary>Events of orders in words.</summary>
+internal static class OrderWords
+{
+    public static EventWord? Of(IEvent facts) =>
+        facts switch
+        {
+            OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
+            StopWaived e => new(
+                $"let pass: {e.Check}{(e.Until is { } day ? FormattableString.Invariant($", until {day:d MMM}") : "")}",
+                e.Words,
+                null,
+                true
+            ),
+            DepositNoted e => new(
+                FormattableString.Invariant($"deposit of {e.Amount:#,0.00} {e.Currency} came, {e.Reference}"),
+                Milestone: true
+            ),
+            OrderConfirmed { Changed.IsDefaultOrEmpty: false } e => new(
+                "change confirmed to the buyer",
+                null,
+                string.Join("; ", e.Changed),
+                true
+            ),
+            OrderConfirmed e => new("confirmed to the buyer", Terms(e.Before), Terms(e.After), true),
+            OrderChanging e => new("opened to be changed", Terms(e.Before), Terms(e.After), true),
+            OrderLeftAsConfirmed e => new("left as it was confirmed", Terms(e.Before), Terms(e.After), true),
+            OrderHeld => new("held", Milestone: true),
+            OrderWentOn e => new("goes on", e.HeldFor, null, true),
+            OrderCancelled { ToldTo.Length: > 0 } e => new(
+                $"cancelled, {e.ToldTo} was told",
+                Terms(e.Before),
+                Terms(e.After),
+                true
+            ),
+            OrderCancelled e => new("cancelled; nobody was told", Terms(e.Before), Terms(e.After), true),
+            OrderOpenedAgain e => new("taken up again", Terms(e.Before), Terms(e.After), true),
+            OrderRechecked e => new(
+                "checks run again",
+                EventWords.Stops(e.Before),
+                e.After == 0 ? EventWords.Stops(0) : e.First
+            ),
+            _ => null,
+        };
+
+    private static string Terms(TermsTrack terms) => terms.ToString().ToLowerInvariant();
+}
