@@ -91,6 +91,8 @@ public sealed class ActRunner(
     {
         await using var db = await factory.CreateDbContextAsync(cancel);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        if (repeat is not null)
+            await db.Repeats.Where(r => r.At < clock.UtcNow - KeyKept).ExecuteDeleteAsync(cancel);
         if (repeat is not null && await BeforeAsync(db, repeat, cancel) is { } before)
             return (JsonSerializer.Deserialize<TAnswer>(before)!, true);
         var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
@@ -157,11 +159,14 @@ public sealed class ActRunner(
         return await BeforeAsync(db, now, cancel);
     }
 
-    private static async Task<string?> BeforeAsync(SolvendaDb db, RepeatRow now, CancellationToken cancel)
+    private async Task<string?> BeforeAsync(SolvendaDb db, RepeatRow now, CancellationToken cancel)
     {
         var before = await db
             .Repeats.AsNoTracking()
-            .FirstOrDefaultAsync(r => r.Actor == now.Actor && r.Key == now.Key, cancel);
+            .FirstOrDefaultAsync(
+                r => r.Actor == now.Actor && r.Key == now.Key && r.At >= clock.UtcNow - KeyKept,
+                cancel
+            );
         if (before is null)
             return null;
         return before.Act == now.Act && before.Input == now.Input

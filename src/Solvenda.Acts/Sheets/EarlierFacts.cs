@@ -56,17 +56,24 @@ internal static class EarlierFacts
             )
             .Select(o => new
             {
+                o.Id,
                 o.Number,
                 Po = o.Sheet.PoNumber ?? "",
                 o.CreatedAt,
+                o.RequestId,
+                Came = db
+                    .Requests.Where(r => r.Id == o.RequestId)
+                    .Select(r => (DateTime?)r.ReceivedAt)
+                    .FirstOrDefault(),
+                IsPast = o.Goods == GoodsTrack.Shipped,
             })
             .ToListAsync(cancel);
-        return same.Select(s => new Earlier(
-            new DocumentRef("order", s.Number),
-            s.Po,
-            DateOnly.FromDateTime(s.CreatedAt),
-            true
-        ));
+        var mine = await ArrivalAsync(db, order, cancel);
+        return same.Where(s => new Arrival(s.Came ?? s.CreatedAt, s.RequestId ?? long.MaxValue, s.Id).IsBefore(mine))
+            .Select(s => new Earlier(new DocumentRef("order", s.Number), s.Po, DateOnly.FromDateTime(s.CreatedAt), true)
+            {
+                In = s.IsPast ? EarlierIn.PastOrders : EarlierIn.OpenOrders,
+            });
     }
 
     private static async Task<IEnumerable<Earlier>> SamePoRequestsAsync(
@@ -85,14 +92,44 @@ internal static class EarlierFacts
                 && buyers.Contains(r.BuyerId.Value)
                 && (r.State == RequestState.New || r.State == RequestState.NeedsYou)
             )
-            .Select(r => new { r.Number, r.ReceivedAt })
+            .Select(r => new
+            {
+                r.Id,
+                r.Number,
+                r.ReceivedAt,
+            })
             .ToListAsync(cancel);
-        return requests.Select(r => new Earlier(
-            new DocumentRef("request", r.Number),
-            open.Sheet.PoNumber ?? "",
-            DateOnly.FromDateTime(r.ReceivedAt),
-            true
-        ));
+        var mine = await ArrivalAsync(db, order, cancel);
+        return requests
+            .Where(r => new Arrival(r.ReceivedAt, r.Id, 0).IsBefore(mine))
+            .Select(r => new Earlier(
+                new DocumentRef("request", r.Number),
+                open.Sheet.PoNumber ?? "",
+                DateOnly.FromDateTime(r.ReceivedAt),
+                true
+            )
+            {
+                In = EarlierIn.Requests,
+            });
+    }
+
+    // When something came to the house. Of several in one moment the order of their keys decides, so that of the same
+    // PO by several ways one is always the first, and no two stop each other.
+    private readonly record struct Arrival(DateTime At, long Request, long Order)
+    {
+        public bool IsBefore(Arrival other) =>
+            (At, Request, Order).CompareTo((other.At, other.Request, other.Order)) < 0;
+    }
+
+    private static async Task<Arrival> ArrivalAsync(SolvendaDb db, Data.Rows.OrderRow order, CancellationToken cancel)
+    {
+        var came = order.RequestId is { } request
+            ? await db
+                .Requests.Where(r => r.Id == request)
+                .Select(r => (DateTime?)r.ReceivedAt)
+                .FirstOrDefaultAsync(cancel)
+            : null;
+        return new Arrival(came ?? order.CreatedAt, order.RequestId ?? long.MaxValue, order.Id);
     }
 
     private static async Task<IEnumerable<Earlier>> SameLinesAsync(

@@ -11,9 +11,25 @@ using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering;
 
-/// <summary>Another document that carries the same PO key, or the same lines.</summary>
+/// <summary>Where a PO number is looked for.</summary>
+public enum EarlierIn
+{
+    /// <summary>Orders that are not shipped yet.</summary>
+    OpenOrders,
+
+    /// <summary>Orders that are shipped.</summary>
+    PastOrders,
+
+    /// <summary>Requests of which nothing was made yet.</summary>
+    Requests,
+}
+
+/// <summary>A document that came before, and carries the same PO key or the same lines.</summary>
 public sealed record Earlier(DocumentRef Document, string PoNumber, DateOnly Day, bool SamePo)
 {
+    /// <summary>Where it was found.</summary>
+    public EarlierIn In { get; init; }
+
     /// <summary>As it is printed.</summary>
     public string Number => Document.Number;
 }

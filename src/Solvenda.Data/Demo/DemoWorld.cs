@@ -50,15 +50,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         AddPolicies();
         AddHouse();
         AddOwnFields();
-        db.ApiKeys.Add(
-            new ApiKey
-            {
-                Name = "demo integration",
-                Hash = keyHash,
-                Scopes = "inbound read price orders cost authority",
-                CreatedAt = now,
-            }
-        );
+        await AddKeyAsync(keyHash, cancel);
         var prices = new DemoPrices(db, _random, _today);
         var catalogue = AddCatalogue();
         prices.AddAll(catalogue);
@@ -76,6 +68,32 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         await transaction.CommitAsync(cancel);
         db.ChangeTracker.AutoDetectChangesEnabled = true;
         db.ChangeTracker.Clear();
+    }
+
+    // What it orders at our prices, up to the shop's usual size, needs nobody's yes.
+    private async Task AddKeyAsync(string keyHash, CancellationToken cancel)
+    {
+        var key = new ApiKey
+        {
+            Name = "demo integration",
+            Hash = keyHash,
+            Scopes = "inbound read price orders cost authority",
+            CreatedAt = now,
+        };
+        db.ApiKeys.Add(key);
+        await db.SaveChangesAsync(cancel);
+        db.Authorities.Add(
+            new AuthorityRow
+            {
+                KeyId = key.Id,
+                Kind = "value",
+                Limit = 10_000m,
+                From = _today.AddYears(-2),
+                GivenById = 1,
+                GivenByName = "Wilhelmina Oduya",
+                GivenAt = now.AddYears(-2),
+            }
+        );
     }
 
     private void AddOwnFields() =>

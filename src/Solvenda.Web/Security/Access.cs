@@ -78,7 +78,11 @@ public static class Access
                 p =>
                 {
                     if (right.Kinds.HasFlag(ActorKinds.Machine))
-                        p.AddAuthenticationSchemes(KeyScheme);
+                        p.AddAuthenticationSchemes(
+                            right.Kinds.HasFlag(ActorKinds.Person)
+                                ? [CookieAuthenticationDefaults.AuthenticationScheme, KeyScheme]
+                                : [KeyScheme]
+                        );
                     p.RequireAuthenticatedUser().RequireAssertion(c => right.Allows(c.User.ActorOf()));
                 }
             );

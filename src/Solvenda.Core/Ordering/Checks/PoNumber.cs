@@ -1,10 +1,14 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>The PO number is there, and no other order of this buyer carries it.</summary>
+/// <summary>
+/// The PO number is there, and nothing of this buyer's that came before carries it. Where it is looked for is the
+/// house's to say.
+/// </summary>
 public sealed class PoNumber : ICheck
 {
     /// <inheritdoc />
@@ -12,6 +16,14 @@ public sealed class PoNumber : ICheck
 
     /// <inheritdoc />
     public string Does => "the PO number is there, and was not used before";
+
+    /// <inheritdoc />
+    public ImmutableArray<CheckNumber> Numbers =>
+        [
+            new("open", "looked for in open orders: 1 yes, 0 no", 1, 0, 1),
+            new("past", "looked for in past orders: 1 yes, 0 no", 1, 0, 1),
+            new("requests", "looked for in requests that are not dealt with: 1 yes, 0 no", 1, 0, 1),
+        ];
 
     /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)
@@ -36,7 +48,7 @@ public sealed class PoNumber : ICheck
             };
             yield break;
         }
-        var same = facts.Earlier.Where(e => e.SamePo).ToList();
+        var same = facts.Earlier.Where(e => e.SamePo && IsLookedIn(facts, e.In)).ToList();
         if (same.Count > 0)
         {
             var list = string.Join(
@@ -57,4 +69,15 @@ public sealed class PoNumber : ICheck
             };
         }
     }
+
+    private bool IsLookedIn(CheckFacts facts, EarlierIn where) =>
+        facts.Number(
+            this,
+            where switch
+            {
+                EarlierIn.OpenOrders => "open",
+                EarlierIn.PastOrders => "past",
+                _ => "requests",
+            }
+        ) != 0m;
 }
