@@ -154,6 +154,14 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
         var done = await quill.ActAsync($"/api/orders/{number}/confirm", sheet);
         Assert.Equal(HttpStatusCode.OK, done.StatusCode);
         Assert.Equal(9m, await CommittedAsync(number));
+        // The version before stands beside it, line by line.
+        var compared = await (
+            await quill.GetAsync($"/api/beside?then={Uri.EscapeDataString(number + "·1")}&now={number}", Cancel)
+        ).JsonAsync();
+        Assert.Equal(
+            ["changed", "same"],
+            compared.GetProperty("pairs").EnumerateArray().Select(p => p.GetProperty("change").GetString())
+        );
         var letters = await LettersAsync(number);
         Assert.Equal(2, letters.Count);
         var letter = await House.DbAsync(db =>

@@ -90,7 +90,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
                 before.Head,
                 judged.Priced,
                 open.Sheet.Head,
-                "confirmed"
+                Differences.Confirmed
             )
             : [];
     }

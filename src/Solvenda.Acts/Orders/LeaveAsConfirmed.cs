@@ -3,6 +3,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 
 namespace Solvenda.Acts.Orders;
@@ -32,7 +33,7 @@ public sealed class LeaveAsConfirmedAct(SheetLoader loader) : Act<LeaveAsConfirm
         open.Sheet.Kept = kept.Kept;
         ChangeOrderAct.Promises(kept, open.Sheet);
         open.Sheet.Keep(open.Sheet.Priced(open.Buyer, open.Book));
-        order.PoKey = PoKey.Of(open.Sheet.PoNumber ?? "");
+        order.PoKey = PoKey.Of(open.Sheet.PoNumber, HeadTerms.Release.In(open.Sheet.Head));
         (order.Stops, order.FirstStop, order.CreditStop) = (0, "", false);
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);

@@ -159,6 +159,9 @@ public sealed record ReadingView(
     /// <summary>Total of the lines as stated.</summary>
     public FieldView Goods { get; init; } = FieldView.Missing;
 
+    /// <summary>What was paid for all of it, with tax; null where it does not say.</summary>
+    public decimal? Paid { get; init; }
+
     /// <summary>What else they say.</summary>
     public string Note { get; init; } = "";
 
@@ -267,6 +270,7 @@ public sealed record ReadingView(
             QuoteNumber = Text(r.QuoteNumber),
             Reference = Text(r.Reference),
             DeliverToCountry = r.DeliverToCountry,
+            Paid = r.Paid,
             Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),
             Note = r.Note,
             BuyerCandidates =

@@ -201,6 +201,7 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         )
         {
             NotBefore = DateOnly.TryParseExact(reading.WantedFrom, "yyyy-MM-dd", out var from) ? from : null,
+            Paid = reading.Paid,
             Remarks = [.. reading.Remarks.Select(r => new StatedRemark(r.Kind, r.Words))],
         };
     }

@@ -104,7 +104,7 @@ public static class Drafting
             QuoteId = quote?.Id,
             RequestId = request?.Id,
             Channel = channel,
-            PoKey = sheet.PoNumber is { } po ? PoKey.Of(po) : "",
+            PoKey = PoKey.Of(sheet.PoNumber, HeadTerms.Release.In(sheet.Head)),
             Terms = TermsTrack.Open,
             CreatedAt = work.Now,
         };

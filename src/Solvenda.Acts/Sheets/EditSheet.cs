@@ -3,6 +3,7 @@ using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Acts.Sheets;
 
@@ -70,7 +71,7 @@ public sealed class EditSheetAct(SheetLoader loader, Settling settling) : Act<Ed
     {
         open.Take(edited.Draft);
         if (open.Order is { } order)
-            order.PoKey = PoKey.Of(open.Sheet.PoNumber ?? "");
+            order.PoKey = PoKey.Of(open.Sheet.PoNumber, HeadTerms.Release.In(open.Sheet.Head));
         open.Sheet.Version++;
         return await settling.SettleAsync(work, open, cancel);
     }

@@ -86,9 +86,8 @@ public sealed class Judge(HouseClock clock)
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
             Settings = open.Checks,
-            Promised = open.Order is { Terms: TermsTrack.Confirmed or TermsTrack.Cancelled }
-                ? open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised)
-                : null,
+            Today = Today,
+            Promised = Promised(open),
             Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
             SinceAccepted = since,
             SentBack = AskFacts.SentBack(open),
@@ -112,6 +111,11 @@ public sealed class Judge(HouseClock clock)
             Day = Today,
         };
     }
+
+    private static Dictionary<long, DateOnly?>? Promised(OpenSheet open) =>
+        open.Order is { Terms: TermsTrack.Confirmed or TermsTrack.Cancelled }
+            ? open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised)
+            : null;
 
     /// <summary>The stops as they are for somebody else, from the same facts.</summary>
     public static ImmutableArray<Finding> StopsFor(Judged judged, Hand other)

@@ -16,7 +16,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>A sheet with the quote or order it is the body of, and everything it is judged against.</summary>
-public sealed class OpenSheet
+public sealed record OpenSheet
 {
     public required SheetRow Sheet { get; init; }
     public QuoteRow? Quote { get; init; }
@@ -93,6 +93,9 @@ public sealed class OpenSheet
     ];
 
     public bool IsEditable => Quote is { } q ? QuoteMoves.IsOpen(q.State) : Tracks.IsOpen(Order!.Terms);
+
+    /// <summary>The same document with another sheet, to be looked at.</summary>
+    public OpenSheet With(SheetRow sheet) => this with { Sheet = sheet };
 
     /// <summary>As it is typed, with what is kept on the document and the dossier.</summary>
     public Draft ToDraft() => Sheet.ToDraft() with { Head = WholeHead() };

@@ -30,6 +30,23 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
     public async Task<OpenSheet> OrderAsync(SolvendaDb db, string number, CancellationToken cancel) =>
         await OpenAsync(db, null, await Orders(db).FirstOrDefaultAsync(o => o.Number == number, cancel), cancel);
 
+    /// <summary>An order as it was confirmed before a change, to be looked at.</summary>
+    public async Task<OpenSheet> VersionAsync(SolvendaDb db, string number, int version, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var now = await OrderAsync(db, number, cancel);
+        var order = now.Order!;
+        var sheet =
+            await db
+                .OrderVersions.AsNoTracking()
+                .Where(v => v.OrderId == order.Id && v.No == version)
+                .Include(v => v.Sheet.StoredLines)
+                .Select(v => v.Sheet)
+                .FirstOrDefaultAsync(cancel)
+            ?? throw RefusedException.NotFound("such version");
+        return now.With(sheet);
+    }
+
     /// <summary>A quote or an order, whichever it is.</summary>
     public Task<OpenSheet> DocumentAsync(SolvendaDb db, Core.Documents.DocumentRef document, CancellationToken cancel)
     {

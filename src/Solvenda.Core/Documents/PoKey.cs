@@ -36,6 +36,14 @@ public static class PoKey
         return key.Length > 0 ? key : Letters(text);
     }
 
+    /// <summary>Of a call-off: PO number and release number together.</summary>
+    /// <param name="release">Null or empty: it has none.</param>
+    public static string Of(string? poNumber, string? release)
+    {
+        var po = Of(poNumber ?? "");
+        return po.Length > 0 && Of(release ?? "") is { Length: > 0 } part ? $"{po}/{part}" : po;
+    }
+
     private static string Folded(string text)
     {
         var folded = new StringBuilder(text.Length);

@@ -73,6 +73,9 @@ public sealed record CheckFacts(
     /// </summary>
     public IReadOnlyDictionary<long, DateOnly?>? Promised { get; init; }
 
+    /// <summary>The house's day; unset where nobody says, as for a price that is only asked.</summary>
+    public DateOnly Today { get; init; }
+
     /// <summary>The day on which the document was begun.</summary>
     public DateOnly Begun { get; init; }
 

@@ -21,18 +21,22 @@ public static class CheckList
         new MayBeSold(),
         new PriceAsOnPo(),
         new StatedOnPo(),
+        new PaidInFull(),
         new RemarksSeenTo(),
         new AsAccepted(),
         new ApprovalGiven(),
         new SentBack(),
         new StockPromised(),
         new DeliveryWindow(),
+        new DaysAhead(),
+        new LeastValue(),
         new TermsComplete(),
         new FreightKnown(),
         new PoNumber(),
         new Repeat(),
         new CreditLimit(),
         new CustomerReady(),
+        new TaxNumberSound(),
     ];
 
     /// <summary>

@@ -18,6 +18,17 @@ public static class Differences
         HeadTerms.DeliverTo.Name,
     ];
 
+    /// <summary>What something is held against, in words.</summary>
+    /// <param name="Was">accepted, confirmed.</param>
+    /// <param name="Added">What is said of a line that it did not have.</param>
+    public sealed record Standard(string Was, string Added);
+
+    /// <summary>What the buyer accepted.</summary>
+    public static readonly Standard Accepted = new("accepted", "was not on the quote");
+
+    /// <summary>What was confirmed to them.</summary>
+    public static readonly Standard Confirmed = new("confirmed", "is new");
+
     /// <summary>
     /// In words, line by line and term by term, upward in price as well; empty where nothing differs. An option that
     /// was taken differs as little as one that was left.
@@ -27,16 +38,18 @@ public static class Differences
         Head then,
         PricedSheet order,
         Head now,
-        string was = "accepted"
+        Standard? against = null
     )
     {
         ArgumentNullException.ThrowIfNull(accepted);
         ArgumentNullException.ThrowIfNull(order);
+        var standard = against ?? Accepted;
+        var was = standard.Was;
         var compared = Comparison.Of(Side.Of(accepted, then), Side.Of(order, now), byKey: true);
         var words = ImmutableArray.CreateBuilder<string>();
         foreach (var pair in compared.Pairs.Where(p => p.Now is not null))
         {
-            if (Of(pair, was) is { } difference)
+            if (Of(pair, standard) is { } difference)
                 words.Add(difference);
         }
         words.AddRange(
@@ -62,17 +75,17 @@ public static class Differences
     }
 
     // The first of what binds: another item is another line, and says enough.
-    private static string? Of(ComparedPair pair, string how)
+    private static string? Of(ComparedPair pair, Standard against)
     {
         var now = pair.Now!;
         if (pair.Then is not { } was)
-            return $"{now.Name} is new";
+            return $"{now.Name} {against.Added}";
         string? Moved(string field) => pair.Moved.Any(m => m.Field == field) ? field : null;
         return (Moved("item") ?? Moved("quantity") ?? Moved("price")) switch
         {
             "item" => $"{now.Name} in place of {was.Name}",
-            "quantity" => $"{now.Name}: {now.Amounts}, {how} were {was.Amounts}",
-            "price" => $"{now.Name}: {now.Priced ?? "no price"}, {how} was {was.Priced ?? "no price"}",
+            "quantity" => $"{now.Name}: {now.Amounts}, {against.Was} were {was.Amounts}",
+            "price" => $"{now.Name}: {now.Priced ?? "no price"}, {against.Was} was {was.Priced ?? "no price"}",
             _ => null,
         };
     }

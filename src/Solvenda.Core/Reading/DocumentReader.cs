@@ -73,6 +73,7 @@ public static class DocumentReader
             WantedFrom = document.WantedFrom,
             QuoteNumber = Text(document.QuoteNumber),
             DeliverToCountry = document.DeliverToCountry,
+            Paid = document.Paid,
             Goods = document.Goods is { } goods
                 ? new Field<decimal?>(goods.Value, 0.98m, "stated", [goods.Where])
                 : Field<decimal?>.Missing,

@@ -103,6 +103,11 @@ public sealed record OrderDocument(MessageKind Kind, ImmutableArray<StatedLine> 
     /// <summary>Total of the lines as stated.</summary>
     public Stated<decimal>? Goods { get; init; }
 
+    /// <summary>
+    /// What was paid for all of it, with tax, in the document's currency; null where it does not say.
+    /// </summary>
+    public decimal? Paid { get; init; }
+
     /// <summary>What else they say.</summary>
     public Stated<string>? Note { get; init; }
 

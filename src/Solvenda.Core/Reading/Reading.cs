@@ -173,6 +173,9 @@ public sealed record Reading(
     /// <summary>Total of the lines as stated.</summary>
     public Field<decimal?> Goods { get; init; } = Field<decimal?>.Missing;
 
+    /// <summary>What was paid for all of it, with tax; null where it does not say.</summary>
+    public decimal? Paid { get; init; }
+
     /// <summary>What else they say, for people.</summary>
     public string Note { get; init; } = "";
 

@@ -33,6 +33,9 @@ public sealed record Stated(
     /// <summary>The first day on which they take the goods; null where any day up to the wanted one will do.</summary>
     public DateOnly? NotBefore { get; init; }
 
+    /// <summary>What was paid for all of it, with tax; null where it does not say.</summary>
+    public decimal? Paid { get; init; }
+
     /// <summary>What else they asked for: each goes along until somebody has seen to it.</summary>
     public ImmutableArray<StatedRemark> Remarks { get; init; } = [];
 
@@ -46,5 +49,6 @@ public sealed record Stated(
         && Amounts.IsDefaultOrEmpty
         && Total is null
         && NotBefore is null
+        && Paid is null
         && Remarks.IsDefaultOrEmpty;
 }

@@ -52,6 +52,8 @@ internal sealed class ChannelOrder
             DeliverTo = DeliverTo(),
             DeliverToCountry = country.Length == 2 ? country : null,
             Note = Note(),
+            // Prices without tax are no price that somebody paid.
+            Paid = lines.Any(l => l.WithTax) ? Number(_order, "total", "total")?.Value : null,
             Charges = shipping is { Value: not 0 } s ? [("freight", s.Value)] : [],
             LeftOvers = [.. _overs, .. rest[true].Select(Over)],
             Unused = [.. rest[false].Select(r => new Unused(r.Path, "nothing here uses it", r.Where))],

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
@@ -86,7 +87,19 @@ public static class BesideEndpoint
             .Orders.Where(o => o.DossierId == open.Dossier.Id && o.Number != open.Subject)
             .Select(o => o.Number)
             .ToListAsync(cancel);
-        return [.. choices, .. orders.Select(o => new BesideChoice(o, o))];
+        var versions = open.Order is { } mine
+            ? await db
+                .OrderVersions.Where(v => v.OrderId == mine.Id)
+                .OrderByDescending(v => v.No)
+                .Select(v => v.No)
+                .ToListAsync(cancel)
+            : [];
+        return
+        [
+            .. versions.Select(v => new BesideChoice($"{open.Subject}·{v}", $"version {v}, as it was confirmed")),
+            .. choices,
+            .. orders.Select(o => new BesideChoice(o, o)),
+        ];
     }
 
     private static async Task<BesideView> Beside(
@@ -154,6 +167,8 @@ public static class BesideEndpoint
     {
         var plain = name.StartsWith(AskedMark, StringComparison.Ordinal) ? name[AskedMark.Length..] : name;
         var (number, letter) = plain.Split('·') is [var n, var l] ? (n, l) : (plain, null);
+        if (int.TryParse(letter, NumberStyles.None, CultureInfo.InvariantCulture, out var version))
+            return await loader.VersionAsync(db, number, version, cancel);
         if (letter is null && await db.Orders.AnyAsync(o => o.Number == number, cancel))
             return await loader.OrderAsync(db, number, cancel);
         return await loader.QuoteAsync(db, number, letter is null ? null : Revision.Number(letter), cancel);

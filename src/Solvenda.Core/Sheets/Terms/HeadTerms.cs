@@ -52,6 +52,33 @@ public static class HeadTerms
         Seldom = true,
     };
 
+    /// <summary>
+    /// The buyer's number for a part of what they ordered once and call off; with the PO number it is the key.
+    /// </summary>
+    public static readonly HeadTerm Release = new("releaseNumber", "release", TermKind.Text, TermReading.Words(60))
+    {
+        Only = DocumentKind.Order,
+        Paper = "yourRelease",
+        Seldom = true,
+    };
+
+    /// <summary>Which department of ours, or which place, it is for.</summary>
+    public static readonly HeadTerm Department = new(
+        "department",
+        "our department",
+        TermKind.Text,
+        TermReading.Words(60)
+    )
+    {
+        Seldom = true,
+    };
+
+    /// <summary>How they came to us: a fair, a visit, somebody's word.</summary>
+    public static readonly HeadTerm LeadSource = new("leadSource", "came by", TermKind.Text, TermReading.Words(60))
+    {
+        Seldom = true,
+    };
+
     /// <summary>When the goods are wanted.</summary>
     public static readonly HeadTerm Wanted = new(
         "wanted",
@@ -232,8 +259,11 @@ public static class HeadTerms
         PoNumber,
         ValidUntil,
         Wanted,
+        Release,
         OrderedBy,
         Job,
+        Department,
+        LeadSource,
         PaymentDays,
         Incoterm,
         IncotermPlace,
