@@ -4,6 +4,7 @@ using System.Text;
 using Solvenda.Core.Ordering;
 using Solvenda.Formats.Edi;
 using Solvenda.Formats.Edifact;
+using Solvenda.Formats.Ubl;
 using Solvenda.Formats.X12;
 
 namespace Solvenda.Formats;
@@ -38,7 +39,12 @@ public interface IInterchangeAnswer
 /// <summary>The writers there are.</summary>
 public static class Writers
 {
-    private static readonly ImmutableArray<IOrderAnswer> OrderAnswers = [new OrderAnswer()];
+    private static readonly ImmutableArray<IOrderAnswer> OrderAnswers =
+    [
+        new OrderAnswer(),
+        new OrderResponse(),
+        new UblOrderResponse(),
+    ];
 
     private static readonly ImmutableArray<IInterchangeAnswer> InterchangeAnswers =
     [

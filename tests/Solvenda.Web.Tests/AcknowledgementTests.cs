@@ -80,4 +80,72 @@ public sealed class AcknowledgementTests(House house) : MoneyCalls(house)
         Assert.Equal(["2"], Of(answer, "PO1").Select(l => l.Split('*')[1]));
         Assert.Contains("*AC*", Of(answer, "BAK").Single(), StringComparison.Ordinal);
     }
+
+    private async Task<(HttpClient Nell, string Number, JsonElement Sheet)> TakenAsync(string text, string name)
+    {
+        var nell = await House.AsAsync(Havergal);
+        var (number, sheet) = await OrderOfAsync(nell, text, name);
+        return (nell, number, await SetAsync(nell, sheet, "documentsBy", "edi"));
+    }
+
+    private async Task<string> FileAsync(HttpClient nell, string number, JsonElement sheet, string name)
+    {
+        var confirmed = await nell.ActAsync($"/api/orders/{number}/confirm", sheet);
+        Assert.True(confirmed.StatusCode == HttpStatusCode.OK, await confirmed.Content.ReadAsStringAsync(Cancel));
+        var file = Path.Combine(House.DataFolder, "outside", "edi", "out", name);
+        return await Answers.EventuallyAsync(() => File.Exists(file) ? File.ReadAllText(file) : null);
+    }
+
+    [Fact]
+    public async Task An_EDIFACT_order_is_answered_by_an_ORDRSP_that_our_own_reader_opens_without_a_fault()
+    {
+        const string Text =
+            "UNB+UNOC:3+NORTHGANNET:ZZ+BRINEMOOR:ZZ+260305:0914+77901'UNH+1+ORDERS:D:96A:UN'BGM+220+NG-RSP-1+9'DTM+137:20260305:102'NAD+BY+NG-HQ::92++Northgannet Marine Depot'NAD+SU+BRINEMOOR::92'CUX+2:USD:9'LIN+1++SHK-BOW-10:SA'QTY+21:40:PCE'PRI+AAA:9.99'LIN+2++THM-SS-12:SA'QTY+21:24:PCE'UNS+S'CNT+2:2'UNT+14+1'UNZ+1+77901'";
+        var (nell, number, sheet) = await TakenAsync(Text, "rsp.edi");
+        var answer = await FileAsync(nell, number, sheet, $"ORDRSP-{number}.edi");
+        var (interchange, problem) = Formats.Edifact.EdifactInterchange.Open(answer);
+        Assert.Null(problem);
+        Assert.Equal(("BRINEMOOR", "NORTHGANNET"), (interchange!.Sender, interchange.Receiver));
+        var message = Assert.Single(interchange.Messages);
+        Assert.Empty(interchange.Faults.Concat(message.Faults));
+        string[] All(string tag) => [.. message.Segments.Where(s => s.Is(tag)).Select(s => s.Text.Trim())];
+        Assert.Equal($"BGM+231+{number}+4", All("BGM").Single());
+        Assert.Equal("RFF+ON:NG-RSP-1", All("RFF").Single());
+        Assert.Contains("NAD+BY+NG-HQ::92++Northgannet Marine Depot", All("NAD"));
+        // Their price was another: changed. The other line is as they ordered it.
+        Assert.StartsWith("LIN+1+3", All("LIN")[0], StringComparison.Ordinal);
+        Assert.StartsWith("LIN+2+5", All("LIN")[1], StringComparison.Ordinal);
+        Assert.Equal(["QTY+113:40:C62", "QTY+113:24:C62"], All("QTY"));
+        Assert.Equal(2, All("DTM").Count(d => d.StartsWith("DTM+69:", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public async Task A_UBL_order_is_answered_by_an_OrderResponse_under_its_own_line_numbers()
+    {
+        const string Text = """
+            <?xml version="1.0" encoding="UTF-8"?>
+            <Order xmlns="urn:oasis:names:specification:ubl:schema:xsd:Order-2" xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2" xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
+              <cbc:ID>NG-UBL-1</cbc:ID><cbc:IssueDate>2026-03-05</cbc:IssueDate><cbc:DocumentCurrencyCode>USD</cbc:DocumentCurrencyCode>
+              <cac:BuyerCustomerParty><cac:Party><cbc:EndpointID schemeID="0088">NG-HQ</cbc:EndpointID><cac:PartyName><cbc:Name>Northgannet Marine Depot</cbc:Name></cac:PartyName></cac:Party></cac:BuyerCustomerParty>
+              <cac:OrderLine><cac:LineItem><cbc:ID>10</cbc:ID><cbc:Quantity unitCode="C62">40</cbc:Quantity><cac:Item><cbc:Name>Bow shackle</cbc:Name><cac:SellersItemIdentification><cbc:ID>SHK-BOW-10</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>
+              <cac:OrderLine><cac:LineItem><cbc:ID>20</cbc:ID><cbc:Quantity unitCode="C62">24</cbc:Quantity><cac:Item><cbc:Name>Thimble</cbc:Name><cac:SellersItemIdentification><cbc:ID>THM-SS-12</cbc:ID></cac:SellersItemIdentification></cac:Item></cac:LineItem></cac:OrderLine>
+            </Order>
+            """;
+        var (nell, number, sheet) = await TakenAsync(Text, "order.xml");
+        sheet = await SetAsync(nell, sheet, "quantity", "30", 2);
+        var answer = await FileAsync(nell, number, sheet, $"OrderResponse-{number}.xml");
+        var root = System.Xml.Linq.XDocument.Parse(answer).Root!;
+        Assert.Equal("urn:oasis:names:specification:ubl:schema:xsd:OrderResponse-2", root.Name.NamespaceName);
+        string[] Values(string name) =>
+            [.. root.Descendants().Where(e => e.Name.LocalName == name).Select(e => e.Value)];
+        Assert.Equal("CA", Values("OrderResponseCode").Single());
+        Assert.Equal(["5", "3"], Values("LineStatusCode"));
+        Assert.Equal(["40", "30"], Values("Quantity"));
+        Assert.Equal(
+            ["10", "20"],
+            root.Descendants().Where(e => e.Name.LocalName == "LineItem").Select(e => e.Elements().First().Value)
+        );
+        Assert.Contains("NG-UBL-1", Values("ID"));
+        Assert.Equal(2, Values("StartDate").Length);
+    }
 }

@@ -216,7 +216,7 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
         Assert.Equal(HttpStatusCode.OK, gone.StatusCode);
         var cancelled = await gone.JsonAsync();
         Assert.Equal("cancelled", Terms(cancelled));
-        Assert.Equal(["openAgain"], Moves(cancelled));
+        Assert.Equal(["copy", "openAgain"], Moves(cancelled));
         Assert.Equal(0m, await CommittedAsync(number));
         Assert.Contains(await LettersAsync(number), k => k.Contains(".cancelled.", StringComparison.Ordinal));
         var (again, _) = await OrderAsync(quill, "SHK-BOW-10 x 1");
@@ -231,6 +231,126 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
         Assert.Equal(4m, await CommittedAsync(number));
     }
 
+    [Theory]
+    [InlineData(1), InlineData(2), InlineData(3)]
+    public async Task Whatever_happens_to_orders_stock_and_versions_add_up(int seed)
+    {
+        var quill = await House.AsAsync(Quill);
+        var random = new Random(seed);
+        string[] items = ["SHK-BOW-10", "THM-SS-12", "BB2-10-NV", "SVC-EYE"];
+        var numbers = new List<string>();
+        for (var i = 0; i < 3; i++)
+            numbers.Add((await OrderAsync(quill, $"{items[random.Next(items.Length)]} x {random.Next(1, 9)}")).Number);
+        for (var step = 0; step < 40; step++)
+        {
+            var number = numbers[random.Next(numbers.Count)];
+            var document = await (await quill.GetAsync($"/api/orders/{number}", Cancel)).JsonAsync();
+            var (path, sheet) = ($"/api/orders/{number}", document.Sheet());
+            var lines = sheet
+                .GetProperty("lines")
+                .EnumerateArray()
+                .Select(l => l.GetProperty("key").GetInt64())
+                .ToList();
+            // Whether the house takes it or not, what it keeps must hold.
+            object?[] edits =
+            [
+                new { kind = "add", value = $"{items[random.Next(items.Length)]} x {random.Next(1, 9)}" },
+                lines.Count > 0
+                    ? new
+                    {
+                        kind = "set",
+                        line = lines[^1],
+                        field = "quantity",
+                        value = $"{random.Next(1, 30)}",
+                    }
+                    : null,
+                lines.Count > 1 ? new { kind = "remove", line = lines[0] } : null,
+                new
+                {
+                    kind = "set",
+                    field = "poNumber",
+                    value = $"H{seed}-{number}-{step}",
+                },
+            ];
+            _ = random.Next(9) switch
+            {
+                0 => await quill.PostAsync($"{path}/change", null, Cancel),
+                1 => await quill.PostAsync($"{path}/leave-as-confirmed", null, Cancel),
+                2 => await quill.ActAsync($"{path}/cancel", sheet, new { reason = "by chance" }),
+                3 => await quill.PostAsync($"{path}/open-again", null, Cancel),
+                4 => await quill.PostAsJsonAsync($"{path}/hold", new { reason = "by chance" }, Cancel),
+                5 => await quill.PostAsync($"{path}/go-on", null, Cancel),
+                6 or 7 => await quill.ActAsync($"{path}/confirm", sheet),
+                _ => await quill.ActAsync(
+                    $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits",
+                    sheet,
+                    edits.Where(e => e is not null).Skip(random.Next(3)).Take(1).ToArray()
+                ),
+            };
+        }
+        var settings = Startup.Settings();
+        using var books = new Data.PriceBooks(Startup.SellerOf(SolvendaOptions.From(settings), settings));
+        using var told = new StringWriter();
+        var wrong = await House.DbAsync(db =>
+            Acts.Proofs.ProofList.RunAsync(
+                Acts.Proofs.ProofList.All(books, new Acts.Proofs.SealedHeads(Path.Combine(House.DataFolder, "none"))),
+                db,
+                told,
+                Cancel
+            )
+        );
+        Assert.True(wrong == 0, told.ToString());
+    }
+
+    [Fact]
+    public async Task A_copy_is_an_order_of_its_own_and_leaves_the_other_as_it_is()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (number, before) = await ConfirmedAsync(quill, "SHK-BOW-10 x 4 -5%", "SVC-EYE x 1");
+        var made = await PostAsync(quill, $"/api/orders/{number}/copy");
+        var copy = await SeenAsync(quill, $"/api/orders/{made.GetProperty("number").GetString()}");
+        Assert.Equal("", copy.Term("poNumber"));
+        Assert.Equal(Total(before.Sheet()), Total(copy));
+        var untouched = await (await quill.GetAsync($"/api/orders/{number}", Cancel)).JsonAsync();
+        Assert.Equal("confirmed", Terms(untouched));
+        Assert.Equal(
+            before.Sheet().GetProperty("version").GetInt64(),
+            untouched.Sheet().GetProperty("version").GetInt64()
+        );
+    }
+
+    [Fact]
+    public async Task Many_are_held_gone_on_with_and_cancelled_at_once_each_on_its_own()
+    {
+        var quill = await House.AsAsync(Quill);
+        var numbers = new List<string>();
+        for (var i = 0; i < 3; i++)
+            numbers.Add((await OrderAsync(quill, $"SHK-BOW-10 x {i + 2}")).Number);
+        var ids = await House.DbAsync(db =>
+            db.Orders.Where(o => numbers.Contains(o.Number)).Select(o => o.Id).ToListAsync(Cancel)
+        );
+        async Task<(int, int)> DoAsync(string deed, string reason)
+        {
+            var answer = await quill.PostAsJsonAsync(
+                "/api/lists/orders/deeds",
+                new
+                {
+                    deed,
+                    reason,
+                    ids,
+                },
+                Cancel
+            );
+            var done = await answer.JsonAsync();
+            return (done.GetProperty("done").GetInt32(), done.GetProperty("notDone").GetInt32());
+        }
+        await PostAsync(quill, $"/api/orders/{numbers[0]}/hold", new { reason = "first" });
+        Assert.Equal((2, 1), await DoAsync("hold", "all of them"));
+        Assert.Equal((3, 0), await DoAsync("go-on", ""));
+        Assert.Equal((3, 0), await DoAsync("cancel", "the season is over"));
+        Assert.Equal((0, 3), await DoAsync("cancel", "again"));
+    }
+
     [Fact]
     public async Task What_was_not_confirmed_is_cancelled_without_a_word_and_what_is_being_picked_is_not_cancelled()
     {
@@ -242,7 +362,7 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
             db.Orders.Where(o => o.Goods == Core.Documents.GoodsTrack.Picking).Select(o => o.Number).FirstAsync(Cancel)
         );
         var document = await (await quill.GetAsync($"/api/orders/{picked}", Cancel)).JsonAsync();
-        Assert.Equal(["hold"], Moves(document));
+        Assert.Equal(["hold", "copy"], Moves(document));
         foreach (var deed in new[] { "cancel", "change" })
             Assert.Equal(
                 "order_begun",

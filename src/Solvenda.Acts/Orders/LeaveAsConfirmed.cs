@@ -39,6 +39,7 @@ public sealed class LeaveAsConfirmedAct(SheetLoader loader) : Act<LeaveAsConfirm
         OrderSteps.WithdrawAsks(work, open);
         // The next change keeps it anew.
         work.Db.OrderVersions.Remove(version);
+        work.Db.Sheets.Remove(kept);
         work.Leave(new OrderLeftAsConfirmed(before, order.Terms), open.Subject, open.Dossier.Id);
         return open.Ref;
     }

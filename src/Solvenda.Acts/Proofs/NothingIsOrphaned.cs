@@ -28,7 +28,10 @@ public sealed class NothingIsOrphaned : IProof
 
     private static IEnumerable<(string What, IQueryable<long> Ids)> Loose(SolvendaDb db)
     {
-        var sheets = db.Quotes.Select(q => q.SheetId).Concat(db.Orders.Select(o => o.SheetId));
+        var sheets = db
+            .Quotes.Select(q => q.SheetId)
+            .Concat(db.Orders.Select(o => o.SheetId))
+            .Concat(db.OrderVersions.Select(v => v.SheetId));
         return
         [
             ("no document has sheet", db.Sheets.Where(s => !sheets.Contains(s.Id)).Select(s => s.Id)),

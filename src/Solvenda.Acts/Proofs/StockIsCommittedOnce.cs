@@ -21,7 +21,12 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
     {
         ArgumentNullException.ThrowIfNull(db);
         var others = await db
-            .Orders.Where(o => o.Terms != TermsTrack.Confirmed && db.Commitments.Any(c => c.OrderId == o.Id))
+            .Orders.Where(o =>
+                o.Terms != TermsTrack.Confirmed
+                // What is being changed keeps what was confirmed.
+                && (o.Terms != TermsTrack.Open || o.ConfirmedAt == null)
+                && db.Commitments.Any(c => c.OrderId == o.Id)
+            )
             .Select(o => o.Number)
             .ToListAsync(cancel);
         foreach (var number in others)
@@ -36,17 +41,38 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
         var committed = (await db.Commitments.AsNoTracking().ToListAsync(cancel)).ToLookup(c => c.OrderId);
         foreach (var order in waiting)
         {
-            if (Differs(order, committed[order.Id], book) is { } fault)
+            if (Differs(order, order.Sheet, committed[order.Id], book) is { } fault)
+                yield return fault;
+        }
+        var changing = await db
+            .Orders.AsNoTracking()
+            .Include(o => o.Dossier.Buyer)
+            .Where(o => o.Terms == TermsTrack.Open && o.ConfirmedAt != null)
+            .ToListAsync(cancel);
+        foreach (var order in changing)
+        {
+            var version = await db
+                .OrderVersions.AsNoTracking()
+                .Include(v => v.Sheet.StoredLines)
+                .FirstOrDefaultAsync(v => v.OrderId == order.Id && v.No == order.Confirmed, cancel);
+            if (version is null)
+                yield return $"{order.Number} is being changed, and what was confirmed is gone";
+            else if (Differs(order, version.Sheet, committed[order.Id], book) is { } fault)
                 yield return fault;
         }
     }
 
-    private static string? Differs(OrderRow order, IEnumerable<CommitmentRow> committed, Core.Pricing.PriceBook book)
+    private static string? Differs(
+        OrderRow order,
+        SheetRow sheet,
+        IEnumerable<CommitmentRow> committed,
+        Core.Pricing.PriceBook book
+    )
     {
-        var onCall = ShippingRules.Of(HeadTerms.ShippingRule.In(order.Sheet.Head)) == ShippingRule.OnCall;
-        var priced = order.Sheet.Priced(order.Dossier.Buyer, book);
+        var onCall = ShippingRules.Of(HeadTerms.ShippingRule.In(sheet.Head)) == ShippingRule.OnCall;
+        var priced = sheet.Priced(order.Dossier.Buyer, book);
         var needed = StockFacts
-            .Needs(priced, order.Sheet.PricingDate)
+            .Needs(priced, sheet.PricingDate)
             .Where(l => l.Holds && !onCall)
             .SelectMany(l => l.Needs.Select(n => (Key: l.Line, Item: n.Item.Value, n.Quantity)))
             .ToDictionary(n => (LineKey: n.Key, ItemId: n.Item), n => n.Quantity);

@@ -88,7 +88,8 @@ public static class Drafting
         string channel,
         QuoteRow? quote,
         RequestRow? request,
-        CancellationToken cancel
+        CancellationToken cancel,
+        string? copyOf = null
     )
     {
         ArgumentNullException.ThrowIfNull(work);
@@ -109,7 +110,11 @@ public static class Drafting
             CreatedAt = work.Now,
         };
         work.Db.Orders.Add(order);
-        work.Leave(new OrderBegun(channel, quote?.Number, request?.Number), order.Number, dossier.Id);
+        work.Leave(
+            new OrderBegun(channel, quote?.Number, request?.Number) { CopyOf = copyOf },
+            order.Number,
+            dossier.Id
+        );
         return order;
     }
 

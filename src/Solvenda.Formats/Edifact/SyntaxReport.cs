@@ -22,14 +22,14 @@ public static class SyntaxReport
             text.Append(segment).Append("'\n");
         }
         Add(
-            $"UNB+UNOC:3+{Party(of.Receiver, of.ReceiverQualifier)}+{Party(of.Sender, of.SenderQualifier)}+{at.ToString("yyMMdd:HHmm", CultureInfo.InvariantCulture)}+{Clean(reference)}"
+            $"UNB+UNOC:3+{EdifactText.Party(of.Receiver, of.ReceiverQualifier)}+{EdifactText.Party(of.Sender, of.SenderQualifier)}+{at.ToString("yyMMdd:HHmm", CultureInfo.InvariantCulture)}+{EdifactText.Clean(reference)}"
         );
         count = 0;
         Add("UNH+1+CONTRL:D:3:UN");
         // 0083: 7 acknowledged, 8 received, 4 rejected with all its messages.
         var envelope = of.Faults.FirstOrDefault();
         Add(
-            $"UCI+{Clean(of.Reference)}+{Party(of.Sender, of.SenderQualifier)}+{Party(of.Receiver, of.ReceiverQualifier)}+{(envelope is null ? "7" : "8")}{(envelope is null ? "" : $"+{Code(envelope.Kind)}+{Clean(envelope.Tag.Length > 0 ? envelope.Tag : "UNZ")}")}"
+            $"UCI+{EdifactText.Clean(of.Reference)}+{EdifactText.Party(of.Sender, of.SenderQualifier)}+{EdifactText.Party(of.Receiver, of.ReceiverQualifier)}+{(envelope is null ? "7" : "8")}{(envelope is null ? "" : $"+{Code(envelope.Kind)}+{EdifactText.Clean(envelope.Tag.Length > 0 ? envelope.Tag : "UNZ")}")}"
         );
         foreach (var m in of.Messages)
         {
@@ -41,7 +41,7 @@ public static class SyntaxReport
                 : Code(breaks.Kind);
             var version = m.Version.Split('.');
             Add(
-                $"UCM+{Clean(m.Reference)}+{Clean(m.Type)}:{Clean(version[0])}:{Clean(version.Length > 1 ? version[1] : "")}:UN+{action}{(code.Length > 0 ? "+" + code : "")}"
+                $"UCM+{EdifactText.Clean(m.Reference)}+{EdifactText.Clean(m.Type)}:{EdifactText.Clean(version[0])}:{EdifactText.Clean(version.Length > 1 ? version[1] : "")}:UN+{action}{(code.Length > 0 ? "+" + code : "")}"
             );
             foreach (
                 var at2 in m
@@ -63,7 +63,7 @@ public static class SyntaxReport
             }
         }
         Add($"UNT+{count + 1}+1");
-        text.Append("UNZ+1+").Append(Clean(reference)).Append("'\n");
+        text.Append("UNZ+1+").Append(EdifactText.Clean(reference)).Append("'\n");
         return text.ToString();
     }
 
@@ -78,19 +78,4 @@ public static class SyntaxReport
             FaultKind.NotANumber => "37",
             _ => "12",
         };
-
-    private static string Party(string id, string qualifier) =>
-        Clean(id) + (qualifier.Length > 0 ? ":" + Clean(qualifier) : "");
-
-    private static string Clean(string text)
-    {
-        var plain = new StringBuilder(text.Length);
-        foreach (var c in text.Where(c => !char.IsControl(c)))
-        {
-            if (c is '+' or ':' or '\'' or '?')
-                plain.Append('?');
-            plain.Append(c);
-        }
-        return plain.ToString();
-    }
 }

@@ -149,6 +149,7 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
                     : "Its stock is free again, and the buyer is told by mail. It can be opened again.",
                 WithReason: true
             );
+        yield return new OrderMove("copy", "Copy it", "", WithReason: false);
         if (May(OrderDoing.OpenAgain))
             yield return new OrderMove("openAgain", "Open it again", "", WithReason: false);
     }

@@ -9,6 +9,7 @@ internal static class OrderWords
     public static EventWord? Of(IEvent facts) =>
         facts switch
         {
+            OrderBegun { CopyOf: { } from } => new("order made, a copy", from, null, true),
             OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
             StopWaived e => new(
                 $"let pass: {e.Check}{(e.Until is { } day ? FormattableString.Invariant($", until {day:d MMM}") : "")}",

@@ -37,6 +37,7 @@ public static class OrderEndpoints
         orders.MapPost("/{number}/leave-as-confirmed", Leave).Needs<LeaveAsConfirmed>();
         orders.MapPost("/{number}/cancel", Cancel).Needs<CancelOrder>();
         orders.MapPost("/{number}/open-again", OpenAgain).Needs<OpenOrderAgain>();
+        orders.MapPost("/{number}/copy", Copy).Needs<CopyOrder>();
     }
 
     private static Task<DocumentView> Get(
@@ -141,6 +142,13 @@ public static class OrderEndpoints
         OrderDoor door,
         CancellationToken cancel
     ) => door.RunAsync(user, new CancelOrder(number, body.Reason, Seen.Of(ifMatch)), cancel);
+
+    private static Task<DocumentRef> Copy(
+        string number,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => acts.RunAsync(user.ActorOf(), new CopyOrder(number), cancel);
 
     private static Task<DocumentView> OpenAgain(
         string number,

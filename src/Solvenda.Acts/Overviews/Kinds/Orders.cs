@@ -59,14 +59,15 @@ internal static class Orders
         [nameof(MoneyTrack.Paid)] = "paid",
     };
 
-    private static async Task ConfirmAsync(DeedOf one, CancellationToken cancel)
-    {
-        var seen = await one
+    // As it stands when its turn comes.
+    private static Task<long?> SeenAsync(DeedOf one, CancellationToken cancel) =>
+        one
             .Db.Orders.Where(o => o.Number == one.Number)
             .Select(o => (long?)o.Sheet.Version)
             .FirstOrDefaultAsync(cancel);
-        await one.Acts.RunAsync(one.Actor, new ConfirmOrder(one.Number, seen), cancel);
-    }
+
+    private static async Task ConfirmAsync(DeedOf one, CancellationToken cancel) =>
+        await one.Acts.RunAsync(one.Actor, new ConfirmOrder(one.Number, await SeenAsync(one, cancel)), cancel);
 
     public static readonly DocumentList<OrderEntry> Kind = new()
     {
@@ -124,6 +125,32 @@ internal static class Orders
         Deeds =
         [
             new Deed("confirm", "Confirm those that nothing stops", Rights.Write, WithReason: false, ConfirmAsync),
+            new Deed(
+                "hold",
+                "Hold them",
+                Rights.Write,
+                WithReason: true,
+                (one, cancel) => one.Acts.RunAsync(one.Actor, new HoldOrder(one.Number, one.Reason), cancel)
+            ),
+            new Deed(
+                "go-on",
+                "Go on with them",
+                Rights.Write,
+                WithReason: false,
+                (one, cancel) => one.Acts.RunAsync(one.Actor, new GoOnWithOrder(one.Number), cancel)
+            ),
+            new Deed(
+                "cancel",
+                "Cancel them",
+                Rights.Write,
+                WithReason: true,
+                async (one, cancel) =>
+                    await one.Acts.RunAsync(
+                        one.Actor,
+                        new CancelOrder(one.Number, one.Reason, await SeenAsync(one, cancel)),
+                        cancel
+                    )
+            ),
         ],
     };
 }

@@ -4,7 +4,11 @@ namespace Solvenda.Core.Documents.Events;
 
 /// <summary>An order was begun: from a quote, from a request, or by hand.</summary>
 [EventCode("order.begun")]
-public sealed record OrderBegun(string Channel, string? Quote, string? Request) : IEvent;
+public sealed record OrderBegun(string Channel, string? Quote, string? Request) : IEvent
+{
+    /// <summary>The order that it is a copy of; null where it is none.</summary>
+    public string? CopyOf { get; init; }
+}
 
 /// <summary>A stop was let pass.</summary>
 /// <param name="Words">What had been found.</param>

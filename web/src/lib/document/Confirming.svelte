@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import type { Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
   import { day, Problem } from '$lib/shared';
@@ -15,6 +16,8 @@
     [view, problem] = [null, ''];
     try {
       view = await whole.confirming();
+      // Drawn first, so that its button has the keys.
+      await tick();
       dialog?.showModal();
     } catch (reason) {
       whole.problem = reason instanceof Error ? reason.message : 'It could not be looked at; nothing was confirmed.';

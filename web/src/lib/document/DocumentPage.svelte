@@ -104,6 +104,7 @@
       moveDialog?.open();
     } else if (to.code === 'change') void whole.change();
     else if (to.code === 'openAgain') void whole.openAgain();
+    else if (to.code === 'copy') void whole.copyOrder().then((made) => made && goto(documentPath(made)));
   }
   const carry = async (reason: string) => {
     if (moved?.code === 'hold') await whole.hold(reason);
@@ -188,7 +189,7 @@
     {/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
     {#each doc.moves as one (one.code)}
-      <button class="lowercase" onclick={() => move(one)}>{one.words}{one.withReason || one.says ? '…' : ''}</button>
+      <button class="lowercase" title={one.code === 'copy' ? 'an order of its own with the same lines, at the prices of today; this one stays as it is' : undefined} onclick={() => move(one)}>{one.words}{one.withReason || one.says ? '…' : ''}</button>
     {/each}
     {#if sheet.editable}
       <span class="flex gap-2"

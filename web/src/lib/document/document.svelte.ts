@@ -63,6 +63,12 @@ export class DocumentState {
   confirm = async () => this.take(await ask(api.POST('/api/orders/{number}/confirm', this.#seen())));
   goOn = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/go-on', this.#path()))));
   change = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/change', this.#path()))));
+  /** An order of its own with the same lines, at the prices of today; null where it was refused. */
+  copyOrder = async () => {
+    let made: Schemas['DocumentRef'] | null = null;
+    await this.#run(async () => void (made = await ask(api.POST('/api/orders/{number}/copy', this.#path()))));
+    return made as Schemas['DocumentRef'] | null;
+  };
   openAgain = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/open-again', this.#path()))));
   leaveAsConfirmed = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/leave-as-confirmed', this.#path()))));
   hold = async (reason: string) => this.take(await ask(api.POST('/api/orders/{number}/hold', { ...this.#path(), body: { reason } })));
