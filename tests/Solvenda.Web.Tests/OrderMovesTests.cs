@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -105,6 +106,29 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
             .Single(f => f.GetProperty("check").GetString() == "stock");
         Assert.Equal("notice", finding.GetProperty("outcome").GetString());
         Assert.StartsWith("Promised for ", finding.GetProperty("words").GetString(), StringComparison.Ordinal);
+        // It reaches those who can do something by itself, and goes when it is mended.
+        var runner = House.Services.GetRequiredService<Acts.Acting.ActRunner>();
+        var id = await House.DbAsync(db =>
+            db.Orders.Where(o => o.Number == number).Select(o => o.SheetId).FirstAsync(Cancel)
+        );
+        Task<int> LookAsync() => runner.RunAsync(Acts.Acting.Actor.House, new Acts.Orders.RecheckOrder(id), Cancel);
+        await LookAsync();
+        var planner = await House.AsAsync(Castellane);
+        Assert.Contains(number, await planner.GetStringAsync("/api/desk", Cancel), StringComparison.Ordinal);
+        Assert.Contains(
+            number,
+            await quill.GetStringAsync("/api/lists/orders?filter=late:promised", Cancel),
+            StringComparison.Ordinal
+        );
+        await House.DbAsync(async db =>
+        {
+            var item = await db.Items.Where(i => i.Code == "THM-SS-12").Select(i => i.Id).FirstAsync(Cancel);
+            foreach (var stock in await db.Stock.Where(s => s.ItemId == item).ToListAsync(Cancel))
+                stock.OnHand = 5_000m;
+            return await db.SaveChangesAsync(Cancel);
+        });
+        await LookAsync();
+        Assert.DoesNotContain(number, await planner.GetStringAsync("/api/desk", Cancel), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -33,6 +33,7 @@ public sealed class CancelOrderAct(SheetLoader loader, Seller seller) : Act<Canc
         await Versions.MatchAsync(work.Db, open, input.Seen, cancel, work.Actor);
         var before = OrderSteps.Move(order, OrderDoing.Cancel);
         (order.HeldWhy, order.Stops, order.FirstStop, order.CreditStop) = ("", 0, "", false);
+        order.Late = "";
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);
         await OrderSteps.FreeAsync(work, order, cancel);

@@ -67,7 +67,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         var (by, to) = await AcknowledgeAsync(work, judged, prepared.Paper, cancel);
         var before = OrderSteps.Move(order, OrderDoing.Confirm);
         (order.ConfirmedAt, order.Stops, order.FirstStop) = (work.Now, 0, "");
-        order.CreditStop = false;
+        (order.CreditStop, order.Late) = (false, "");
         order.Confirmed++;
         open.Sheet.Version++;
         var total = judged.Priced.Tally.TotalWithTax;

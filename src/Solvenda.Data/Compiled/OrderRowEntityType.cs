@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OrderRow",
                 typeof(OrderRow),
                 baseEntityType,
-                propertyCount: 19,
+                propertyCount: 20,
                 navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 8,
@@ -98,6 +98,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(OrderRow).GetProperty("HeldWhy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<HeldWhy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var late = runtimeEntityType.AddProperty(
+                "Late",
+                typeof(string),
+                propertyInfo: typeof(OrderRow).GetProperty("Late", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<Late>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var money = runtimeEntityType.AddProperty(
                 "Money",

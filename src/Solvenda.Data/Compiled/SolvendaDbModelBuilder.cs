@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("43b5c70c-d294-4d62-b2a6-3de45a52948b"), entityTypeCount: 70)
+            : base(skipDetectChanges: false, modelId: new Guid("ce4a6501-bfb3-4958-8062-578866c491c7"), entityTypeCount: 70)
         {
         }
 

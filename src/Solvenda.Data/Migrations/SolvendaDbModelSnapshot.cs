@@ -1784,6 +1784,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Late")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Money")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -225,6 +225,11 @@ public sealed class OrderRow
     public int Stops { get; set; }
     public string FirstStop { get; set; } = "";
 
+    /// <summary>
+    /// Kept for lists: the promise of a confirmed order that can no longer be kept, in words; empty where all can.
+    /// </summary>
+    public string Late { get; set; } = "";
+
     /// <summary>Kept for lists: whether its buyer's credit is among what stops it.</summary>
     public bool CreditStop { get; set; }
 }

@@ -1,11 +1,9 @@
-using System.Globalization;
 using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
-using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Web.Credit;
@@ -75,8 +73,9 @@ public static class DeskEndpoints
         if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
         {
             items.AddRange(await DeskQuotes.OfAsync(db, me, clock.Today, cancel));
-            items.AddRange(await OrdersAsync(db, me, cancel));
+            items.AddRange(await DeskOrders.OpenAsync(db, me, cancel));
         }
+        items.AddRange(await DeskOrders.LateAsync(db, me, cancel));
         if (me.Roles.HasFlag(Roles.Credit))
             items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
         items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));
@@ -167,56 +166,6 @@ public static class DeskEndpoints
                     r.Kind == "" ? "look" : "read",
                     r.State == RequestState.NeedsYou ? 1 : 2
                 )),
-        ];
-    }
-
-    private static async Task<List<DeskItem>> OrdersAsync(SolvendaDb db, Actor me, CancellationToken cancel)
-    {
-        var rows = await db
-            .Orders.Where(o =>
-                (o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
-                && (o.SellerId == me.PersonId || me.Roles.HasFlag(Roles.Desk))
-            )
-            .Select(o => new
-            {
-                o.Number,
-                Buyer = o.Dossier.Buyer.Name,
-                o.Sheet.Currency,
-                o.Sheet.TotalWithTaxMinor,
-                o.CreatedAt,
-                o.Sheet.PoNumber,
-                o.Channel,
-                o.Stops,
-                o.FirstStop,
-                // The one thing that stops it is with somebody else already.
-                Waits = o.Stops == 1 && db.Asks.Any(a => a.SheetId == o.SheetId && a.Outcome == AskOutcome.Waiting),
-            })
-            .ToListAsync(cancel);
-        return
-        [
-            .. rows.Select(o => new DeskItem(
-                o.Waits ? Urgency.WhenThereIsTime : Urgency.AtOnce,
-                "order",
-                o.Number,
-                $"/orders/{o.Number}",
-                o.Buyer,
-                o.Stops switch
-                {
-                    0 => "ready to confirm",
-                    1 when o.Waits => "",
-                    1 => o.FirstStop,
-                    _ => $"{o.Stops} things stop it: {o.FirstStop}",
-                },
-                o.Waits ? o.FirstStop
-                    : o.PoNumber is { } po ? string.Create(CultureInfo.InvariantCulture, $"their PO {po}")
-                    : "no PO number",
-                o.Stops == 0 ? "order" : "order held",
-                o.CreatedAt,
-                o.Currency,
-                Amount.Major(o.TotalWithTaxMinor, o.Currency),
-                o.Stops == 0 ? "confirm" : "check",
-                3
-            )),
         ];
     }
 }

@@ -40,6 +40,13 @@ internal static class OrderWords
             ),
             OrderCancelled e => new("cancelled; nobody was told", Terms(e.Before), Terms(e.After), true),
             OrderOpenedAgain e => new("taken up again", Terms(e.Before), Terms(e.After), true),
+            PromiseMoved { After.Length: 0 } e => new("what was promised can be kept again", e.Before, null, true),
+            PromiseMoved e => new(
+                "a promise can no longer be kept",
+                e.Before.Length > 0 ? e.Before : null,
+                e.After,
+                true
+            ),
             OrderRechecked e => new(
                 "checks run again",
                 EventWords.Stops(e.Before),

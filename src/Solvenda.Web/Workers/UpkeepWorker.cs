@@ -9,7 +9,7 @@ namespace Solvenda.Web.Workers;
 
 /// <summary>
 /// At the start and every quarter of an hour: lapses quotes whose validity is over, and runs the checks of open orders
-/// again.
+/// again, and looks whether what confirmed ones were promised can still be kept.
 /// </summary>
 public sealed class UpkeepWorker(
     ActRunner acts,
@@ -40,7 +40,11 @@ public sealed class UpkeepWorker(
         );
         await using var db = await factory.CreateDbContextAsync(cancel);
         var open = await db
-            .Orders.Where(o => o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
+            .Orders.Where(o =>
+                o.Terms == TermsTrack.Open
+                || o.Terms == TermsTrack.Held
+                || (o.Terms == TermsTrack.Confirmed && o.Goods == GoodsTrack.Waiting)
+            )
             .Select(o => new { o.SheetId, o.Number })
             .ToListAsync(cancel);
         foreach (var order in open)

@@ -24,6 +24,7 @@ internal sealed class OrderEntry : IListRow, IOwnRow
     public MoneyTrack Money { get; init; }
     public int Stops { get; init; }
     public string Stop { get; init; } = "";
+    public string Late { get; init; } = "";
     public string Currency { get; init; } = "";
     public long TotalMinor { get; init; }
     public string Channel { get; init; } = "";
@@ -98,6 +99,7 @@ internal static class Orders
                 Money = o.Money,
                 Stops = o.Stops,
                 Stop = o.FirstStop,
+                Late = o.Late,
                 Currency = o.Sheet.Currency,
                 TotalMinor = o.Sheet.TotalWithTaxMinor,
                 Channel = o.Channel,
@@ -117,6 +119,7 @@ internal static class Orders
             Columns.State<OrderEntry, MoneyTrack>(o => o.Money, "money", Money, FieldType.Track),
             Columns.Whole<OrderEntry>(o => o.Stops, "stops", inList: false),
             Columns.Text<OrderEntry>(o => o.Stop, "what stops it", inList: false),
+            Columns.Text<OrderEntry>(o => o.Late, "late", inList: false),
             Columns.Moment<OrderEntry>(o => o.Begun, "begun", inList: false),
             Columns.Money<OrderEntry>(o => o.TotalMinor, o => o.Currency, "with tax"),
             Columns.Text<OrderEntry>(o => o.Currency, "in"),

@@ -68,6 +68,11 @@ public sealed record OrderCancelled(string ToldTo, TermsTrack Before, TermsTrack
 [EventCode("order.opened_again")]
 public sealed record OrderOpenedAgain(TermsTrack Before, TermsTrack After) : IEvent;
 
+/// <summary>A promise can no longer be kept, or can again.</summary>
+/// <param name="Before">In words; empty where all could be kept.</param>
+[EventCode("order.promise_moved")]
+public sealed record PromiseMoved(string Before, string After) : IEvent;
+
 /// <summary>Its checks were run again, and found something else.</summary>
 /// <param name="First">The first stop in words; empty where nothing stops it.</param>
 [EventCode("order.rechecked")]

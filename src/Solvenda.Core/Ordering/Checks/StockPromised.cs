@@ -8,8 +8,11 @@ namespace Solvenda.Core.Ordering.Checks;
 /// <summary>Every line has a date that we can keep, and it is not after the date they want.</summary>
 public sealed class StockPromised : ICheck
 {
+    /// <summary>Its code.</summary>
+    public const string Name = "stock";
+
     /// <inheritdoc />
-    public string Code => "stock";
+    public string Code => Name;
 
     /// <inheritdoc />
     public string Does => "every line has a date that can be kept";

@@ -53,7 +53,7 @@
 <dialog bind:this={dialog} class="m-auto w-[min(640px,94vw)] border border-strong bg-sheet p-5 text-ink" aria-labelledby="confirming">
   {#if view}
     <form onsubmit={confirm}>
-      <h2 id="confirming" class="font-serif text-[20px]">{view.changed.length ? 'Confirm the change?' : 'Confirm it?'}</h2>
+      <h2 id="confirming" class="font-serif text-[20px]">{whole.next.words}?</h2>
       <Problem words={problem} onclose={() => (problem = '')} />
       <dl class="mt-2 grid grid-cols-[110px_1fr] gap-x-3">
         {@render row('what changed', view.changed)}

@@ -189,7 +189,11 @@
     {/if}
     {#if doc.mayWithdraw}<button onclick={() => withdrawDialog?.open()}>withdraw it…</button>{/if}
     {#each doc.moves as one (one.code)}
-      <button class="lowercase" title={one.code === 'copy' ? 'an order of its own with the same lines, at the prices of today; this one stays as it is' : undefined} onclick={() => move(one)}>{one.words}{one.withReason || one.says ? '…' : ''}</button>
+      <button
+        class="lowercase"
+        title={one.code === 'copy' ? 'an order of its own with the same lines, at the prices of today; this one stays as it is' : undefined}
+        onclick={() => move(one)}>{one.words}{one.withReason || one.says ? '…' : ''}</button
+      >
     {/each}
     {#if sheet.editable}
       <span class="flex gap-2"

@@ -40,10 +40,11 @@ test('what cannot be undone names the version that was looked at', async () => {
 test('a refusal is said and changes nothing', async () => {
   vi.spyOn(api, 'POST').mockResolvedValue({ error: { title: 'No PO number yet.' }, response: new Response(null, { status: 409 }) } as never);
   const document = new DocumentState(view(7), async () => view(7), true);
-  await document.confirm();
+  await document.goOn();
   expect([document.problem, document.sheet.view.version]).toEqual(['No PO number yet.', 7]);
   expect(await document.turn()).toBeNull();
   // A dialog hears it itself, and keeps what was typed.
+  await expect(document.confirm()).rejects.toThrow('No PO number yet.');
   await expect(document.withdraw('too dear')).rejects.toThrow('No PO number yet.');
 });
 

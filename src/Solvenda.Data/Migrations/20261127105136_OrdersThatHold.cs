@@ -18,6 +18,13 @@ namespace Solvenda.Data.Migrations
                 nullable: false,
                 defaultValue: 0);
 
+            migrationBuilder.AddColumn<string>(
+                name: "Late",
+                table: "order",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
             migrationBuilder.CreateTable(
                 name: "order_version",
                 columns: table => new
@@ -66,6 +73,10 @@ namespace Solvenda.Data.Migrations
 
             migrationBuilder.DropColumn(
                 name: "Confirmed",
+                table: "order");
+
+            migrationBuilder.DropColumn(
+                name: "Late",
                 table: "order");
         }
     }

@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261127101002_OrdersThatHold")]
+    [Migration("20261127105136_OrdersThatHold")]
     partial class OrdersThatHold
     {
         /// <inheritdoc />
@@ -1784,6 +1784,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("HeldWhy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Late")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
