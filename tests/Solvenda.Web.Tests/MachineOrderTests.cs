@@ -140,6 +140,7 @@ public sealed class MachineOrderTests(House house) : MoneyCalls(house)
         Assert.Equal("cancelled", now.GetProperty("terms").GetString());
         var other = await TakeAsync(machine, Body("KEY-2"), "key-1");
         Assert.Equal((HttpStatusCode.UnprocessableEntity, "key_used"), (other.StatusCode, await other.CodeAsync()));
+        Assert.Equal("too_long", await (await TakeAsync(machine, Body("KEY-3"), new string('k', 201))).CodeAsync());
         // After a month it is forgotten.
         await House.DbAsync(db =>
             db.Repeats.Where(r => r.Key == "key-1")

@@ -168,6 +168,11 @@ public sealed class PeopleTests(House house) : MoneyCalls(house)
             HttpStatusCode.Forbidden,
             (await till.PostAsync("/api/v1/inbound?filename=a", null, Cancel)).StatusCode
         );
+        var shown = await (await cass.GetAsync("/api/setup/keys", Cancel)).JsonAsync();
+        Assert.Equal(
+            Acts.Acting.Rights.Scopes,
+            shown.GetProperty("scopes").EnumerateArray().Select(o => o.GetProperty("code").GetString()!)
+        );
         Assert.DoesNotContain(
             "secret",
             await (await cass.GetAsync("/api/setup/keys", Cancel)).Content.ReadAsStringAsync(Cancel),

@@ -51,6 +51,12 @@ public sealed class ActRunner(
         ArgumentNullException.ThrowIfNull(actor);
         ArgumentNullException.ThrowIfNull(input);
         var act = _acts[input.GetType()];
+        if (key is { Length: > MostKey })
+            throw RefusedException.Bad(
+                "too_long",
+                $"An idempotency key has at most {MostKey} letters.",
+                "Idempotency-Key"
+            );
         if (!act.Needs.Allows(actor))
             throw RefusedException.Forbidden("That is not yours to do.");
         var runs = (IRuns<TAnswer>)act;
@@ -139,6 +145,8 @@ public sealed class ActRunner(
     }
 
     public void Dispose() => _writer.Dispose();
+
+    private const int MostKey = 200;
 
     /// <summary>So long a key is remembered.</summary>
     public static readonly TimeSpan KeyKept = TimeSpan.FromDays(30);

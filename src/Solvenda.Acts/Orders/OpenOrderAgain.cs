@@ -2,6 +2,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Orders;
 
@@ -24,6 +25,8 @@ public sealed class OpenOrderAgainAct(SheetLoader loader, Settling settling) : A
         var before = OrderSteps.Move(order, OrderDoing.OpenAgain);
         // Nothing that was confirmed stands any more: it was cancelled.
         order.ConfirmedAt = null;
+        // Prices stay, and freight is worked out for what becomes of it.
+        open.Sheet.Kept = KeptLines.OfLinesOnly(open.Sheet.Kept);
         foreach (var line in open.Sheet.Lines)
             line.Promised = null;
         open.Sheet.Version++;

@@ -16,8 +16,11 @@ internal static class DeskOrders
     {
         var rows = await db
             .Orders.Where(o =>
-                (o.Terms == TermsTrack.Open || o.Terms == TermsTrack.Held)
-                && (o.SellerId == me.PersonId || me.Roles.HasFlag(Roles.Desk))
+                (
+                    o.Terms == TermsTrack.Open
+                    || o.Terms == TermsTrack.Held
+                    || (o.Terms == TermsTrack.Confirmed && o.HeldWhy != "" && o.Goods != GoodsTrack.Shipped)
+                ) && (o.SellerId == me.PersonId || me.Roles.HasFlag(Roles.Desk))
             )
             .Select(o => new
             {

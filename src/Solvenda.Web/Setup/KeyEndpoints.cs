@@ -30,6 +30,7 @@ public static class KeyEndpoints
         [Rights.InboundScope] = "brings messages in",
         [Rights.ReadScope] = "sees what became of what it brought",
         [Rights.PriceScope] = "asks for prices",
+        [Rights.OrdersScope] = "takes, confirms and cancels orders",
         [Rights.CostScope] = "sees cost, floor and margin",
         [Rights.AuthorityScope] = "sees who may give how much",
     };
