@@ -150,7 +150,7 @@ test('numbers look as the house says, and a field of its own stands on an order'
   await expect(numbers.getByText(/^Kept/)).toBeVisible();
 
   await page.goto('/records/own-fields');
-  await page.getByRole('button', { name: /^New own field/ }).click();
+  await page.getByRole('link', { name: /^New own field/ }).click();
   await page.getByLabel('on', { exact: true }).selectOption('orders');
   await page.getByLabel('called', { exact: true }).fill('berth');
   await page.getByLabel('is a', { exact: true }).selectOption('choice');
