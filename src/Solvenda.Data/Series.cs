@@ -7,24 +7,23 @@ namespace Solvenda.Data;
 /// <summary>The number series: each its own, a new start every year.</summary>
 public static class Series
 {
-    public const string Request = "R";
-    public const string Dossier = "D";
-    public const string Quote = "Q";
-    public const string Order = "S";
-
     /// <summary>The interchange control numbers that we give, which run on over the years.</summary>
     public const string Interchange = "X12";
 
     /// <summary>The next number, as R26-00412. Within a transaction, so that a number is never given twice.</summary>
     public static async Task<string> NextInTransactionAsync(
         SolvendaDb db,
-        string series,
+        NumberSeries series,
         int year,
         CancellationToken cancel
     )
     {
-        var pattern = await PatternAsync(db, NumberSeries.Find(series)!, cancel);
-        return pattern.Format(year, await NextCountInTransactionAsync(db, series, CountedIn(pattern, year), cancel));
+        ArgumentNullException.ThrowIfNull(series);
+        var pattern = await PatternAsync(db, series, cancel);
+        return pattern.Format(
+            year,
+            await NextCountInTransactionAsync(db, series.Code, CountedIn(pattern, year), cancel)
+        );
     }
 
     /// <summary>The year that a number is counted in; 0 where its series runs on over the years.</summary>

@@ -327,6 +327,56 @@ public sealed class MachineOrderTests(House house) : MoneyCalls(house)
         );
     }
 
+    [Fact]
+    public async Task Opening_a_confirmed_order_to_change_it_frees_no_credit_for_another()
+    {
+        var (machine, quill) = (House.Machine(), await House.AsAsync(Quill));
+        var first = Number(await (await TakeAsync(machine, Body("HOLE-1", quantity: 20m))).JsonAsync());
+        (await machine.PostAsync($"/api/v1/orders/{first}/confirm", null, Cancel)).EnsureSuccessStatusCode();
+        async Task<decimal> ExposureAsync(string order) =>
+            (await (await quill.GetAsync($"/api/orders/{order}/credit", Cancel)).JsonAsync())
+                .GetProperty("exposure")
+                .GetDecimal();
+        var second = Number(await (await TakeAsync(machine, Body("HOLE-2", quantity: 3m))).JsonAsync());
+        var before = await ExposureAsync(second);
+        var open = await (await quill.PostAsync($"/api/orders/{first}/change", null, Cancel)).JsonAsync();
+        // Emptied, and not confirmed: what the buyer has from us stands, whatever is typed meanwhile.
+        await SetAsync(quill, open.Sheet(), "quantity", "1", 1);
+        Assert.Equal(before, await ExposureAsync(second));
+        // The order itself is counted once: beside what the others come to.
+        var own = await (await machine.GetAsync($"/api/v1/orders/{first}", Cancel)).JsonAsync();
+        var mine = await (await quill.GetAsync($"/api/orders/{first}/credit", Cancel)).JsonAsync();
+        Assert.Equal(own.GetProperty("totalWithTax").GetDecimal(), mine.GetProperty("thisOrder").GetDecimal());
+        Assert.True(mine.GetProperty("exposure").GetDecimal() < before);
+    }
+
+    [Fact]
+    public async Task A_key_that_may_not_see_authority_is_told_that_it_stops_and_no_figure()
+    {
+        const string Secret = "orders-only";
+        await House.DbAsync(db =>
+        {
+            db.ApiKeys.Add(
+                new Data.Rows.ApiKey
+                {
+                    Name = "orders only",
+                    Hash = Acts.Acting.Tokens.Sha256(Secret),
+                    Scopes = "orders",
+                }
+            );
+            return db.SaveChangesAsync(Cancel);
+        });
+        var machine = House.CreateClient();
+        machine.DefaultRequestHeaders.Authorization = new("Bearer", Secret);
+        var order = await (await TakeAsync(machine, Body("QUIET-1"))).JsonAsync();
+        // It was given no authority, so that what it is worth needs somebody.
+        Assert.Contains("approval", Stopped(order));
+        var refused = await machine.PostAsync($"/api/v1/orders/{Number(order)}/confirm", null, Cancel);
+        var problem = await refused.Content.ReadAsStringAsync(Cancel);
+        Assert.Contains("Somebody of the house has to look at it first.", problem, StringComparison.Ordinal);
+        Assert.DoesNotContain("may be sold alone", problem + order.GetRawText(), StringComparison.Ordinal);
+    }
+
     /// <returns>What it was.</returns>
     private Task<long?> LimitAsync(long? minor) =>
         House.DbAsync(async db =>

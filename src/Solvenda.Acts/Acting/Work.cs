@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data;
 using Solvenda.Data.Events;
@@ -71,7 +72,7 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
             }
         );
 
-    public Task<string> NumberAsync(string series, CancellationToken cancel) =>
+    public Task<string> NumberAsync(NumberSeries series, CancellationToken cancel) =>
         Series.NextInTransactionAsync(db, series, today.Year, cancel);
 
     /// <summary>The subject of a record's events.</summary>

@@ -110,7 +110,7 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         await Versions.MatchAsync(db, open, input.Seen, cancel, actor);
         var judged = await judge.JudgeAsync(db, open, actor.Hand, cancel);
         return judged.Stops.FirstOrDefault() is { } stop
-            ? throw RefusedException.Clash("stopped", stop.Words, FoundFact.Of(judged))
+            ? throw RefusedException.Clash("stopped", FoundFact.Of(stop, actor).Words, FoundFact.Of(judged, actor))
             : judged;
     }
 

@@ -66,7 +66,7 @@ public sealed class KeepReadingAct : Act<KeepReading, int>
     {
         var beside = new RequestRow
         {
-            Number = await work.NumberAsync(Series.Request, cancel),
+            Number = await work.NumberAsync(NumberSeries.Request, cancel),
             RawId = first.RawId,
             Raw = first.Raw,
             Message = message,

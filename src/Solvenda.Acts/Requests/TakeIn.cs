@@ -50,7 +50,7 @@ public sealed class TakeInAct : Act<TakeIn, TakenIn>
         var first = await FirstAsync(work.Db, own, hash, cancel);
         var request = new RequestRow
         {
-            Number = await work.NumberAsync(Series.Request, cancel),
+            Number = await work.NumberAsync(NumberSeries.Request, cancel),
             Raw = new RawMessage
             {
                 Channel = input.Channel,

@@ -28,7 +28,16 @@ public static class CreditFacts
             return null;
         var rates = Rates.On(today, open.Book.Home, open.Book.DatedRates);
         // How late they paid decides nothing; it is read where it is shown.
-        var standing = (await StandingsAsync(db, [open.Buyer], rates, today, cancel, withRecord: false))[open.Buyer.Id];
+        var standings = await StandingsAsync(
+            db,
+            [open.Buyer],
+            rates,
+            today,
+            cancel,
+            withRecord: false,
+            beside: order.Id
+        );
+        var standing = standings[open.Buyer.Id];
         var currency = standing.Limit.Currency;
         var counted = order.Terms == TermsTrack.Confirmed;
         var total = counted ? 0m : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
@@ -58,13 +67,16 @@ public static class CreditFacts
 
     /// <summary>The same for many, by their keys.</summary>
     /// <param name="withRecord">Also how late they paid in the last years.</param>
+    /// <param name="beside">An order that is being changed and is looked at itself: what was confirmed of it is not
+    /// counted, since it stands beside the exposure as it is now.</param>
     public static async Task<Dictionary<long, CreditStanding>> StandingsAsync(
         SolvendaDb db,
         IReadOnlyCollection<BuyerRow> buyers,
         Rates rates,
         DateOnly today,
         CancellationToken cancel,
-        bool withRecord = true
+        bool withRecord = true,
+        long? beside = null
     )
     {
         ArgumentNullException.ThrowIfNull(db);
@@ -78,7 +90,7 @@ public static class CreditFacts
         BuyerRow HolderOf(BuyerRow b) => b.ParentId is { } p && parents.TryGetValue(p, out var parent) ? parent : b;
         var holders = buyers.Select(HolderOf).DistinctBy(h => h.Id).ToList();
         DateOnly? since = withRecord ? today.AddYears(-RecordYears) : null;
-        var owed = await Owed.LoadAsync(db, [.. holders.Select(h => h.Id)], since, cancel);
+        var owed = await Owed.LoadAsync(db, [.. holders.Select(h => h.Id)], since, beside, cancel);
         var standings = holders.ToDictionary(h => h.Id, h => Of(h, owed, rates, today));
         return buyers.ToDictionary(
             b => b.Id,
@@ -158,6 +170,7 @@ public static class CreditFacts
             SolvendaDb db,
             List<long> holders,
             DateOnly? since,
+            long? beside,
             CancellationToken cancel
         )
         {
@@ -190,7 +203,7 @@ public static class CreditFacts
                     .OpenItems.AsNoTracking()
                     .Where(o => o.PaidOn == null && EF.Parameter(ids).Contains(o.BuyerId))
                     .ToListAsync(cancel),
-                await OrdersAsync(db, ids, cancel),
+                [.. await OrdersAsync(db, ids, cancel), .. await ChangingAsync(db, ids, beside, cancel)],
                 await DepositsAsync(db, ids, cancel),
                 since is { } from ? await LateAsync(db, ids, from, cancel) : []
             );
@@ -222,6 +235,24 @@ public static class CreditFacts
                 .ToListAsync(cancel);
             return sums.ConvertAll(s => new Order(s.BuyerId, s.Currency, s.Shipped, s.Minor));
         }
+
+        // What was confirmed stands until a change of it is confirmed, whatever is typed meanwhile.
+        private static Task<List<Order>> ChangingAsync(
+            SolvendaDb db,
+            List<long> ids,
+            long? beside,
+            CancellationToken cancel
+        ) =>
+            (
+                from o in db.Orders
+                join v in db.OrderVersions on new { o.Id, No = o.Confirmed } equals new { Id = v.OrderId, v.No }
+                where
+                    o.Terms == TermsTrack.Open
+                    && o.ConfirmedAt != null
+                    && o.Id != beside
+                    && EF.Parameter(ids).Contains(o.Dossier.BuyerId)
+                select new Order(o.Dossier.BuyerId, v.Sheet.Currency, false, v.Sheet.TotalWithTaxMinor)
+            ).ToListAsync(cancel);
 
         // Of orders that are not invoiced: what an invoice took is no longer held.
         private static Task<List<Held>> DepositsAsync(SolvendaDb db, List<long> ids, CancellationToken cancel) =>

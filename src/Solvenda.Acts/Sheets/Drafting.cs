@@ -43,7 +43,7 @@ public static class Drafting
         var plain = matter.Trim();
         var dossier = new DossierRow
         {
-            Number = await work.NumberAsync(Series.Dossier, cancel),
+            Number = await work.NumberAsync(NumberSeries.Dossier, cancel),
             BuyerId = buyer.Id,
             Buyer = buyer,
             Matter = plain[..Math.Min(plain.Length, SheetDoor.MostLetters)],
@@ -66,7 +66,7 @@ public static class Drafting
         ArgumentNullException.ThrowIfNull(dossier);
         var quote = new QuoteRow
         {
-            Number = await work.NumberAsync(Series.Quote, cancel),
+            Number = await work.NumberAsync(NumberSeries.Quote, cancel),
             DossierId = dossier.Id,
             Dossier = dossier,
             Sheet = sheet,
@@ -97,7 +97,7 @@ public static class Drafting
         ArgumentNullException.ThrowIfNull(sheet);
         var order = new OrderRow
         {
-            Number = await work.NumberAsync(Series.Order, cancel),
+            Number = await work.NumberAsync(NumberSeries.Order, cancel),
             DossierId = dossier.Id,
             Dossier = dossier,
             Sheet = sheet,

@@ -27,6 +27,17 @@ public sealed record Judged(
     /// <summary>The house's day on which it was judged.</summary>
     public DateOnly Day { get; init; }
 
+    // Checks whose words say what things cost, or who may give how much.
+    private static readonly ImmutableArray<string> OfMoney = ["approval", "cost"];
+
+    /// <summary>Whether somebody may read what a check found.</summary>
+    public static bool IsSeenBy(Finding finding, Actor who)
+    {
+        ArgumentNullException.ThrowIfNull(finding);
+        ArgumentNullException.ThrowIfNull(who);
+        return who.SeesAuthority || !OfMoney.Contains(finding.Check);
+    }
+
     public ImmutableArray<Finding> Stops => [.. Findings.Where(f => f.Outcome == Outcome.Stop)];
 }
 

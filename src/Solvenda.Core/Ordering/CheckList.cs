@@ -50,7 +50,7 @@ public static class CheckList
             :
             [
                 .. All.Where(c => c.Goes)
-                    .SelectMany(c => c.Run(facts))
+                    .SelectMany(c => Of(c, facts))
                     .Select(f => f with { Outcome = Outcome.Notice, Waive = WaiveBy.Nobody, Cures = [] }),
             ];
 

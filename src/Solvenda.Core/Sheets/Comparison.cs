@@ -229,26 +229,22 @@ public sealed record Comparison(
             yield return new FieldMoved("counts", "counted", was.Counts ? "yes" : "no", now.Counts ? "yes" : "no");
     }
 
-    private static IEnumerable<FieldMoved> TermsOf(Head? then, Head? now) =>
-        then is null || now is null
-            ? []
-            : HeadTerms
-                .All.Select(t => (t.Name, t.Label, t.Say))
-                .Concat(
-                    then.All.Concat(now.All)
-                        .Select(t => t.Key)
-                        .Where(OwnField.Is)
-                        .Distinct()
-                        .Select(n => (n, OwnField.LabelOf(n), (Func<string, string>)(text => text)))
-                )
-                .Select(t => (Term: t, A: then.Text(t.Item1), B: now.Text(t.Item1)))
-                .Where(t => t.A != t.B)
-                .Select(t => new FieldMoved(
-                    t.Term.Item1,
-                    t.Term.Item2,
-                    t.A is null ? null : t.Term.Item3(t.A),
-                    t.B is null ? null : t.Term.Item3(t.B)
-                ));
+    private static IEnumerable<FieldMoved> TermsOf(Head? then, Head? now)
+    {
+        if (then is null || now is null)
+            return [];
+        var own = then.All.Concat(now.All).Select(t => t.Key).Where(OwnField.Is).Distinct();
+        return HeadTerms
+            .All.Select(t => Moved(t.Name, t.Label, t.Say, then, now))
+            .Concat(own.Select(name => Moved(name, OwnField.LabelOf(name), text => text, then, now)))
+            .OfType<FieldMoved>();
+    }
+
+    private static FieldMoved? Moved(string name, string label, Func<string, string> say, Head then, Head now)
+    {
+        var (a, b) = (then.Text(name), now.Text(name));
+        return a == b ? null : new FieldMoved(name, label, a is null ? null : say(a), b is null ? null : say(b));
+    }
 
     private static string? Day(DateOnly? day) => day?.ToString("d MMM yyyy", CultureInfo.InvariantCulture);
 

@@ -63,7 +63,7 @@ internal sealed class DemoOrders(
         var order = new OrderRow
         {
             Id = ++_order,
-            Number = papers.Number(Series.Order, day),
+            Number = papers.Number(NumberSeries.Order, day),
             DossierId = dossier.Id,
             SheetId = sheet.Id,
             SellerId = buyer.AccountManagerId ?? 3,

@@ -14,7 +14,7 @@ namespace Solvenda.Data.Demo;
 /// <summary>What the demo's orders and quotes are made of: dossiers, sheets, numbers, and what happened.</summary>
 internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, DateTime now)
 {
-    private readonly Dictionary<(string, int), int> _counts = [];
+    private readonly Dictionary<(NumberSeries, int), int> _counts = [];
     private readonly List<Leaving> _events = [];
     private long _sheet;
     private long _dossier;
@@ -23,11 +23,11 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
 
     public IReadOnlyDictionary<PersonId, Decider> People { get; } = DemoPeople.Deciders(DateOnly.FromDateTime(now));
 
-    public string Number(string series, DateOnly day)
+    public string Number(NumberSeries series, DateOnly day)
     {
         var key = (series, day.Year);
         _counts[key] = _counts.GetValueOrDefault(key) + 1;
-        return NumberSeries.Find(series)!.Usual.Format(day.Year, _counts[key]);
+        return series.Usual.Format(day.Year, _counts[key]);
     }
 
     public DossierRow Dossier(BuyerRow buyer, DateOnly day, string matter)
@@ -35,7 +35,7 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
         var dossier = new DossierRow
         {
             Id = ++_dossier,
-            Number = Number(Series.Dossier, day),
+            Number = Number(NumberSeries.Dossier, day),
             BuyerId = buyer.Id,
             Matter = matter,
             CreatedAt = At(day),
@@ -99,11 +99,11 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
     /// <summary>Where each series goes on.</summary>
     public void KeepSeries()
     {
-        foreach (var ((series, year), count) in _counts.Append(new((Series.Request, Today.Year), 400)))
+        foreach (var ((series, year), count) in _counts.Append(new((NumberSeries.Request, Today.Year), 400)))
             db.Series.Add(
                 new SeriesRow
                 {
-                    Code = series,
+                    Code = series.Code,
                     Year = year,
                     Next = count + 1,
                 }

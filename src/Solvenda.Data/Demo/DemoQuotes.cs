@@ -54,7 +54,7 @@ internal sealed class DemoQuotes(
         var quote = new QuoteRow
         {
             Id = ++_quote,
-            Number = papers.Number(Series.Quote, day),
+            Number = papers.Number(NumberSeries.Quote, day),
             DossierId = dossier.Id,
             Dossier = dossier,
             SheetId = sheet.Id,

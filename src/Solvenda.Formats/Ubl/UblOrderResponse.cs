@@ -12,17 +12,9 @@ namespace Solvenda.Formats.Ubl;
 /// </summary>
 internal sealed class UblOrderResponse : IOrderAnswer
 {
-    private const string Schema = "urn:oasis:names:specification:ubl:schema:xsd:";
-    private static readonly XNamespace Own = Schema + "OrderResponse-2";
-    private static readonly XNamespace Cbc = Schema + "CommonBasicComponents-2";
-    private static readonly XNamespace Cac = Schema + "CommonAggregateComponents-2";
-
-    private static readonly XmlReaderSettings Guarded = new()
-    {
-        DtdProcessing = DtdProcessing.Prohibit,
-        XmlResolver = null,
-        MaxCharactersInDocument = 20_000_000,
-    };
+    private static readonly XNamespace Own = UblOrders.Schema + "OrderResponse-2";
+    private static readonly XNamespace Cbc = UblOrders.Basic;
+    private static readonly XNamespace Cac = UblOrders.Aggregate;
 
     public Syntax Answers => Syntax.Xml;
 
@@ -146,14 +138,12 @@ internal sealed class UblOrderResponse : IOrderAnswer
             ?.Element(Cbc + "ID")
             ?.Value;
 
-    // What came is looked at as defensively the second time as the first.
     private static XElement? Load(string original)
     {
         try
         {
-            using var bytes = new MemoryStream(Encoding.Latin1.GetBytes(original));
-            using var reader = XmlReader.Create(bytes, Guarded);
-            return XDocument.Load(reader).Root is { Name.LocalName: "Order" } root ? root : null;
+            var root = UblOrders.Load(UblOrders.Decode(Encoding.Latin1.GetBytes(original)));
+            return root.Name.LocalName == "Order" ? root : null;
         }
         catch (XmlException)
         {

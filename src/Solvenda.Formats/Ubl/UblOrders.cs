@@ -14,14 +14,14 @@ namespace Solvenda.Formats.Ubl;
 /// </summary>
 public sealed class UblOrders
 {
-    private const string Schema = "urn:oasis:names:specification:ubl:schema:xsd:";
+    internal const string Schema = "urn:oasis:names:specification:ubl:schema:xsd:";
 
     // A document of more is not an order; depth is bounded, since a reader recurses.
     private const long MostCharacters = 20_000_000;
     private const int Deepest = 100;
 
-    private static readonly XNamespace Basic = Schema + "CommonBasicComponents-2";
-    private static readonly XNamespace Aggregate = Schema + "CommonAggregateComponents-2";
+    internal static readonly XNamespace Basic = Schema + "CommonBasicComponents-2";
+    internal static readonly XNamespace Aggregate = Schema + "CommonAggregateComponents-2";
 
     private static readonly Dictionary<string, MessageKind> Kinds = new()
     {
@@ -90,7 +90,7 @@ public sealed class UblOrders
     }
 
     // By its byte order mark, else by what the declaration says, else UTF-8.
-    private static string Decode(byte[] raw)
+    internal static string Decode(byte[] raw)
     {
         var head = Encoding.Latin1.GetString(raw, 0, Math.Min(raw.Length, 200));
         var declared = head.Contains("encoding=", StringComparison.OrdinalIgnoreCase)
@@ -111,7 +111,7 @@ public sealed class UblOrders
         return encoding.GetString(raw).TrimStart('\uFEFF');
     }
 
-    private static XElement Load(string text)
+    internal static XElement Load(string text)
     {
         using (var depth = Open(text))
         {

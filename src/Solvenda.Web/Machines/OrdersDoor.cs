@@ -52,10 +52,6 @@ public sealed record OrderBody(
     public Dictionary<string, JsonElement>? More { get; init; }
 }
 
-/// <summary>What a check found.</summary>
-/// <param name="Line">Key of the line; null for the whole order.</param>
-public sealed record OrderFound(string Check, Core.Ordering.Outcome Outcome, string Words, long? Line);
-
 /// <param name="NetPrice">Per the price base quantity; null where there is no price.</param>
 /// <param name="Net">What the line comes to.</param>
 /// <param name="Promised">What was promised; before it is confirmed what could be. Null without a date.</param>
@@ -78,7 +74,7 @@ public sealed record OrderState(
     MoneyTrack Money,
     string Currency,
     decimal TotalWithTax,
-    IReadOnlyList<OrderFound> Findings,
+    IReadOnlyList<FoundFact> Findings,
     IReadOnlyList<OrderLineState> Lines
 );
 
@@ -212,7 +208,7 @@ public sealed class MachineOrders(SolvendaDb db, SheetLoader loader, Judge judge
             tracks.Money,
             view.Currency,
             view.Tally.TotalWithTax,
-            [.. view.Findings.Select(f => new OrderFound(f.Check, f.Outcome, f.Words, f.Line))],
+            FoundFact.Of(judged, who),
             [
                 .. view
                     .Lines.Where(l => l.Kind is Core.Sheets.LineKind.Item or Core.Sheets.LineKind.Charge)

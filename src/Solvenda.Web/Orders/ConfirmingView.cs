@@ -64,7 +64,7 @@ public sealed record ConfirmingView(
             [.. ConfirmOrderAct.Changes(judged)],
             [
                 .. judged
-                    .Findings.Where(f => f.Outcome == Outcome.Notice && (me.SeesAuthority || f.Check != "approval"))
+                    .Findings.Where(f => f.Outcome == Outcome.Notice && Judged.IsSeenBy(f, me))
                     .Select(f => f.Waived is { } w ? $"{f.Words} {w.Who} let it pass." : f.Words),
             ]
         );

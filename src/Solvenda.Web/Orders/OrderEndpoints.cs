@@ -48,53 +48,36 @@ public static class OrderEndpoints
         CancellationToken cancel
     ) => views.OfAsync(db, new DocumentRef("order", number), user.ActorOf(), cancel);
 
-    private static async Task<DocumentView> Ask(
+    private static Task<DocumentView> Ask(
         string number,
         AskWhy body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         ClaimsPrincipal user,
-        ActRunner acts,
-        SolvendaDb db,
-        DocumentViews views,
+        OrderDoor door,
         CancellationToken cancel
-    )
-    {
-        var actor = user.ActorOf();
-        var order = new DocumentRef("order", number);
-        await acts.RunAsync(actor, new AskApproval(order, body.Why, Seen.Of(ifMatch), body.Urgent), cancel);
-        return await views.OfAsync(db, order, actor, cancel);
-    }
+    ) =>
+        door.RunAsync(
+            user,
+            new AskApproval(new DocumentRef("order", number), body.Why, Seen.Of(ifMatch), body.Urgent),
+            cancel
+        );
 
-    private static async Task<DocumentView> WaiveIt(
+    private static Task<DocumentView> WaiveIt(
         string number,
         Waive body,
         ClaimsPrincipal user,
-        ActRunner acts,
-        SolvendaDb db,
-        DocumentViews views,
+        OrderDoor door,
         CancellationToken cancel
-    )
-    {
-        var actor = user.ActorOf();
-        var waive = new WaiveStop(number, body.Check, body.Line, body.Field, body.Reason, body.Until);
-        return await views.OfAsync(db, await acts.RunAsync(actor, waive, cancel), actor, cancel);
-    }
+    ) => door.RunAsync(user, new WaiveStop(number, body.Check, body.Line, body.Field, body.Reason, body.Until), cancel);
 
-    private static async Task<DocumentView> Confirm(
+    private static Task<DocumentView> Confirm(
         string number,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         [FromHeader(Name = "Idempotency-Key")] string? key,
         ClaimsPrincipal user,
-        ActRunner acts,
-        SolvendaDb db,
-        DocumentViews views,
+        OrderDoor door,
         CancellationToken cancel
-    )
-    {
-        var actor = user.ActorOf();
-        var order = await acts.RunAsync(actor, new ConfirmOrder(number, Seen.Of(ifMatch)), cancel, key);
-        return await views.OfAsync(db, order, actor, cancel);
-    }
+    ) => door.RunAsync(user, new ConfirmOrder(number, Seen.Of(ifMatch)), cancel, key);
 
     private static Task<ConfirmingView> Confirming(
         string number,
@@ -161,9 +144,14 @@ public static class OrderEndpoints
 /// <summary>Does something to an order, and shows it as it stands since.</summary>
 public sealed class OrderDoor(ActRunner acts, SolvendaDb db, DocumentViews views)
 {
-    public async Task<DocumentView> RunAsync(ClaimsPrincipal user, IAct<DocumentRef> act, CancellationToken cancel)
+    public async Task<DocumentView> RunAsync(
+        ClaimsPrincipal user,
+        IAct<DocumentRef> act,
+        CancellationToken cancel,
+        string? key = null
+    )
     {
         var actor = user.ActorOf();
-        return await views.OfAsync(db, await acts.RunAsync(actor, act, cancel), actor, cancel);
+        return await views.OfAsync(db, await acts.RunAsync(actor, act, cancel, key), actor, cancel);
     }
 }

@@ -32,9 +32,6 @@ public sealed record SheetView(
     FreightView Freight
 )
 {
-    // Checks whose words say what things cost, or who may give how much.
-    private static readonly HashSet<string> OfMoney = ["approval", "cost"];
-
     /// <summary>Of a sheet that is stored.</summary>
     public static SheetView Of(Judged judged, Actor who)
     {
@@ -107,11 +104,7 @@ public sealed record SheetView(
                 ),
             ],
             TallyView.Of(priced, who.SeesCost),
-            [
-                .. findings
-                    .Where(f => who.SeesAuthority || !OfMoney.Contains(f.Check))
-                    .Select(f => FindingView.Of(f, me)),
-            ],
+            [.. findings.Where(f => Judged.IsSeenBy(f, who)).Select(f => FindingView.Of(f, me))],
             who.SeesAuthority ? [.. headroom.Select(r => new ReachView(r.Name, r.UpToPercent))] : [],
             who.SeesAuthority ? ApprovalView.Of(approval) : ApprovalView.None,
             who.SeesAuthority ? PolicyNeedView.Of(approval) : [],

@@ -57,6 +57,28 @@ public sealed class OrderCheckTests
     }
 
     [Fact]
+    public void A_check_that_the_house_switched_off_is_silent_after_confirming_too()
+    {
+        var facts = CheckTests.Facts();
+        var key = facts.Sheet.Lines[0].Line.Key;
+        facts = facts with
+        {
+            Promised = new Dictionary<long, DateOnly?> { [key] = World.Day },
+            Stock = new Dictionary<long, Core.Promising.LineStock> { [key] = new(0m, null) },
+        };
+        Assert.Equal(Outcome.Notice, Found(facts, "stock")!.Outcome);
+        var off = new CheckSetting(
+            "stock",
+            null,
+            null,
+            CheckLevel.Off,
+            null,
+            ImmutableSortedDictionary<string, decimal>.Empty
+        );
+        Assert.Null(Found(facts with { Settings = [off] }, "stock"));
+    }
+
+    [Fact]
     public void An_order_is_taken_from_the_least_that_the_house_says()
     {
         var facts = CheckTests.Facts();
