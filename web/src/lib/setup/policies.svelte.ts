@@ -26,28 +26,29 @@ export class PoliciesState {
   readonly latest = new Latest<View>();
   readonly trial = new Latest<Schemas['TrialView']>();
   problem = $state('');
-  /** The policy whose sentence is open; null: a new one, or none. */
-  open = $state.raw<Policy | null>(null);
+  #at = $state<number | null>(null);
   draft = $state<Draft | null>(null);
   view = $derived.by(() => this.latest.value);
+  /** The policy whose sentence is open, as it is kept now; null: a new one, or none. */
+  open = $derived.by(() => this.view?.policies.find((p) => p.id === this.#at) ?? null);
   /** Whether what is written differs from what is kept. */
   changed = $derived.by(() => this.draft !== null && JSON.stringify(this.draft) !== JSON.stringify(this.open?.draft ?? null));
 
   load = () => this.latest.ask(() => ask(api.GET('/api/setup/policies')), 'The policies could not be loaded.');
 
   pick = (policy: Policy) => {
-    [this.open, this.problem] = [policy, ''];
+    [this.#at, this.problem] = [policy.id, ''];
     this.draft = structuredClone(policy.draft);
     void this.tryIt();
   };
 
   begin = () => {
-    [this.open, this.problem, this.draft] = [null, '', fresh()];
+    [this.#at, this.problem, this.draft] = [null, '', fresh()];
     this.trial.take(null);
   };
 
   leave = () => {
-    [this.open, this.draft, this.problem] = [null, null, ''];
+    [this.#at, this.draft, this.problem] = [null, null, ''];
     this.trial.take(null);
   };
 
@@ -72,15 +73,17 @@ export class PoliciesState {
   hold = (policy: Policy, holds: boolean) =>
     this.#do(async () => {
       await ask(api.POST('/api/setup/policies/{id}/hold', { ...this.#seen(policy), body: { holds } }));
-      this.leave();
+      // Loaded first: left before that, the list would show the rule as it was, to be picked.
       await this.load();
+      if (this.#at === policy.id) this.leave();
     });
 
   drop = (policy: Policy) =>
     this.#do(async () => {
       await ask(api.DELETE('/api/setup/policies/{id}', this.#seen(policy)));
-      this.leave();
+      // Loaded first: left before that, the list would show the rule as it was, to be picked.
       await this.load();
+      if (this.#at === policy.id) this.leave();
     });
 
   and = () => this.draft?.when.push({ figure: 'value', over: true, value: 10_000 });

@@ -74,3 +74,23 @@ test('a new policy is tried without a name, and saved as it is written', async (
   await state.save();
   expect(asked.find((a) => a.url === '/api/setup/policies' && a.method === 'POST')?.body).toMatchObject({ code: 'deep', when: [] });
 });
+
+test('a rule that was let hold shows as it is kept now, though it was picked while it was still a draft', async () => {
+  const rule = (holds: boolean) => ({ policies: [{ id: 4, version: holds ? 2 : 1, holds, draft: { code: 'deep', when: [] } }] });
+  let holds = false;
+  serve({
+    'POST /api/setup/policies/try': { asked: 3 },
+    'POST /api/setup/policies/{id}/hold': () => (holds = true),
+    'GET /api/setup/policies': () => rule(holds),
+  });
+  const state = new PoliciesState();
+  await state.load();
+  state.pick(state.view!.policies[0]!);
+  const underWay = state.hold(state.open!, true);
+  expect(state.open?.holds).toBe(false);
+  await underWay;
+  expect(state.open).toBe(null);
+  // Somebody who had the draft before their eyes picks it: what is open is the rule that holds.
+  state.pick({ ...state.view!.policies[0]!, holds: false, version: 1 });
+  expect(state.open?.holds).toBe(true);
+});
