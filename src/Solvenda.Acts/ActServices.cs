@@ -34,6 +34,7 @@ public static class ActServices
             .AddSingleton<SheetLoader>()
             .AddSingleton<Judge>()
             .AddSingleton<Settling>()
+            .AddSingleton<Planning.Renewing>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
             .AddSingleton<AskClock>()

@@ -60,6 +60,9 @@ internal sealed record LineSays
         };
     }
 
+    public static BuyerPlace? PlaceIn(string json) =>
+        json.Length == 0 ? null : JsonSerializer.Deserialize<LineSays>(json, Json)!.DeliverTo;
+
     private static readonly LineSays Nothing = new();
 
     private static string? Said(string text) => text.Length > 0 ? text : null;

@@ -21,6 +21,11 @@ public static class SheetMapping
         return new Draft(row.Head, [.. row.Lines.OrderBy(l => l.Position).Select(ToLine)], row.NextKey);
     }
 
+    /// <summary>
+    /// The place of its own of a line, by what is kept of it; null where it goes where the rest goes.
+    /// </summary>
+    public static BuyerPlace? PlaceOf(string says) => LineSays.PlaceIn(says);
+
     /// <summary>Writes a draft back onto its rows; lines that are gone are taken out.</summary>
     public static void Take(this SheetRow row, Draft draft)
     {

@@ -59,6 +59,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<DepositRow> Deposits => Set<DepositRow>();
     public DbSet<StockRow> Stock => Set<StockRow>();
     public DbSet<IncomingRow> Incoming => Set<IncomingRow>();
+    public DbSet<StockMovementRow> StockMovements => Set<StockMovementRow>();
+    public DbSet<SupplyRequestRow> SupplyRequests => Set<SupplyRequestRow>();
     public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();
     public DbSet<RawMessage> RawMessages => Set<RawMessage>();
     public DbSet<RequestRow> Requests => Set<RequestRow>();

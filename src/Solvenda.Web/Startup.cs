@@ -31,6 +31,7 @@ using Solvenda.Web.Machines;
 using Solvenda.Web.Notices;
 using Solvenda.Web.Orders;
 using Solvenda.Web.Outside;
+using Solvenda.Web.Planning;
 using Solvenda.Web.Portal;
 using Solvenda.Web.Prices;
 using Solvenda.Web.Quotes;
@@ -82,7 +83,8 @@ public static partial class Startup
         services
             .AddSingleton<IChannel, MailChannel>()
             .AddSingleton<IChannel, EdiChannel>()
-            .AddSingleton<IChannel, PaperChannel>();
+            .AddSingleton<IChannel, PaperChannel>()
+            .AddSingleton<IChannel, SupplyChannel>();
         services.AddSingleton<ImportWorker>().AddSingleton<Troubles>();
         services.Configure<HostOptions>(o =>
             o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore
@@ -94,6 +96,7 @@ public static partial class Startup
                 .AddHostedService<ReadingWorker>()
                 .AddHostedService<UpkeepWorker>()
                 .AddHostedService<AskWorker>()
+                .AddHostedService<ArrivalsWorker>()
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
@@ -190,6 +193,7 @@ public static partial class Startup
         app.MapBuyers();
         app.MapItems();
         app.MapItemFiles();
+        app.MapPlanning();
         app.MapPrices();
         app.MapTroubles();
         // The document that the client is generated from knows the demo's doors too; without the demo they are not

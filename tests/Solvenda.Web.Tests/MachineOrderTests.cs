@@ -276,10 +276,9 @@ public sealed class MachineOrderTests(House house) : MoneyCalls(house)
             item.LeadDays = null;
             await db.Incoming.Where(i => i.ItemId == item.Id).ExecuteDeleteAsync(Cancel);
             await db.Commitments.Where(c => c.ItemId == item.Id).ExecuteDeleteAsync(Cancel);
-            foreach (var stock in await db.Stock.Where(s => s.ItemId == item.Id).ToListAsync(Cancel))
-                stock.OnHand = stock.Warehouse == "Skerrow quay" ? 5m : 0m;
             return await db.SaveChangesAsync(Cancel);
         });
+        await CountedAsync(Item, 5m, 0m);
         var orders = new List<string>();
         for (var i = 0; i < 4; i++)
             orders.Add(Number(await (await TakeAsync(machine, Body($"LAST-{i}", Item, 5m))).JsonAsync()));

@@ -5,6 +5,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Planning;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Xunit;
@@ -66,6 +67,68 @@ public abstract class MoneyCalls(House house) : IClassFixture<House>
                 value,
             }
         );
+
+    protected async Task<decimal> CommittedAsync(string number) =>
+        (
+            await House.DbAsync(db =>
+                (
+                    from c in db.Commitments
+                    join o in db.Orders on c.OrderId equals o.Id
+                    where o.Number == number
+                    select c.Quantity
+                ).ToListAsync(Cancel)
+            )
+        ).Sum();
+
+    protected Task<List<string>> LettersAsync(string number) =>
+        House.DbAsync(db =>
+            db.Outbox.Where(o => EF.Functions.Like(o.Key, number + "%"))
+                .OrderBy(o => o.Id)
+                .Select(o => o.Key)
+                .ToListAsync(Cancel)
+        );
+
+    protected static async Task<JsonElement> PostAsync(HttpClient who, string path, object? body = null)
+    {
+        var answer = body is null
+            ? await who.PostAsync(path, null, Cancel)
+            : await who.PostAsJsonAsync(path, body, Cancel);
+        Assert.True(answer.StatusCode == HttpStatusCode.OK, await answer.Content.ReadAsStringAsync(Cancel));
+        return await answer.JsonAsync();
+    }
+
+    protected static async Task<(string Number, JsonElement Document)> ConfirmedAsync(
+        HttpClient who,
+        params string[] lines
+    )
+    {
+        var (number, sheet) = await OrderAsync(who, lines);
+        sheet = await SetAsync(who, sheet, "poNumber", "PO-" + number);
+        var done = await who.ActAsync($"/api/orders/{number}/confirm", sheet);
+        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
+        return (number, await done.JsonAsync());
+    }
+
+    /// <summary>So much of an item lies in each warehouse.</summary>
+    protected async Task CountedAsync(string item, decimal quantity, decimal elsewhere)
+    {
+        var runner = House.Services.GetRequiredService<ActRunner>();
+        var lies = await House.DbAsync(db =>
+            db.Stock.Where(s => db.Items.Any(i => i.Id == s.ItemId && i.Code == item)).ToListAsync(Cancel)
+        );
+        foreach (var stock in lies)
+            await runner.RunAsync(
+                Actor.House,
+                new CountStock(
+                    item,
+                    stock.Warehouse,
+                    stock.Warehouse == "Skerrow quay" ? quantity : elsewhere,
+                    stock.OnHand,
+                    "for a test"
+                ),
+                Cancel
+            );
+    }
 
     protected static string State(JsonElement sheet) => sheet.GetProperty("approval").GetProperty("state").GetString()!;
 

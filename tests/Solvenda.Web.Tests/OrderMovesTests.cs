@@ -16,47 +16,6 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
     private static string[] Moves(JsonElement document) =>
         [.. document.GetProperty("moves").EnumerateArray().Select(m => m.GetProperty("code").GetString()!)];
 
-    private async Task<decimal> CommittedAsync(string number) =>
-        (
-            await House.DbAsync(db =>
-                (
-                    from c in db.Commitments
-                    join o in db.Orders on c.OrderId equals o.Id
-                    where o.Number == number
-                    select c.Quantity
-                ).ToListAsync(Cancel)
-            )
-        ).Sum();
-
-    private Task<List<string>> LettersAsync(string number) =>
-        House.DbAsync(db =>
-            db.Outbox.Where(o => EF.Functions.Like(o.Key, number + "%"))
-                .OrderBy(o => o.Id)
-                .Select(o => o.Key)
-                .ToListAsync(Cancel)
-        );
-
-    private static async Task<JsonElement> PostAsync(HttpClient who, string path, object? body = null)
-    {
-        var answer = body is null
-            ? await who.PostAsync(path, null, Cancel)
-            : await who.PostAsJsonAsync(path, body, Cancel);
-        Assert.True(answer.StatusCode == HttpStatusCode.OK, await answer.Content.ReadAsStringAsync(Cancel));
-        return await answer.JsonAsync();
-    }
-
-    private static async Task<(string Number, JsonElement Document)> ConfirmedAsync(
-        HttpClient who,
-        params string[] lines
-    )
-    {
-        var (number, sheet) = await OrderAsync(who, lines);
-        sheet = await SetAsync(who, sheet, "poNumber", "PO-" + number);
-        var done = await who.ActAsync($"/api/orders/{number}/confirm", sheet);
-        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
-        return (number, await done.JsonAsync());
-    }
-
     [Fact]
     public async Task What_confirming_will_do_is_said_before_and_then_it_is_done()
     {
@@ -93,13 +52,7 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
         var quill = await House.AsAsync(Quill);
         var (number, document) = await ConfirmedAsync(quill, "THM-SS-12 x 2");
         Assert.DoesNotContain("stock", document.Sheet().GetProperty("findings").GetRawText(), StringComparison.Ordinal);
-        await House.DbAsync(async db =>
-        {
-            var item = await db.Items.Where(i => i.Code == "THM-SS-12").Select(i => i.Id).FirstAsync(Cancel);
-            foreach (var stock in await db.Stock.Where(s => s.ItemId == item).ToListAsync(Cancel))
-                stock.OnHand = 0m;
-            return await db.SaveChangesAsync(Cancel);
-        });
+        await CountedAsync("THM-SS-12", 0m, 0m);
         var finding = (await SeenAsync(quill, $"/api/orders/{number}"))
             .GetProperty("findings")
             .EnumerateArray()
@@ -120,13 +73,7 @@ public sealed class OrderMovesTests(House house) : MoneyCalls(house)
             await quill.GetStringAsync("/api/lists/orders?filter=late:promised", Cancel),
             StringComparison.Ordinal
         );
-        await House.DbAsync(async db =>
-        {
-            var item = await db.Items.Where(i => i.Code == "THM-SS-12").Select(i => i.Id).FirstAsync(Cancel);
-            foreach (var stock in await db.Stock.Where(s => s.ItemId == item).ToListAsync(Cancel))
-                stock.OnHand = 5_000m;
-            return await db.SaveChangesAsync(Cancel);
-        });
+        await CountedAsync("THM-SS-12", 5_000m, 5_000m);
         await LookAsync();
         Assert.DoesNotContain(number, await planner.GetStringAsync("/api/desk", Cancel), StringComparison.Ordinal);
     }

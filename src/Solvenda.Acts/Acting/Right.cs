@@ -97,6 +97,14 @@ public static class Rights
         OrdersScope
     );
 
+    /// <summary>Plans the stock: moves what is promised, asks for more, counts, takes what came.</summary>
+    public static readonly Right Plan = new(
+        "plan",
+        "planners, and the house's own workers",
+        ActorKinds.Person | ActorKinds.House,
+        Roles.Planner
+    );
+
     /// <summary>Decides asks; the authority is looked at in the act.</summary>
     public static readonly Right Decide = new(
         "decide",

@@ -8,5 +8,6 @@ public static class Workers
     public const string Post = "post";
     public const string Imports = "imports";
     public const string Upkeep = "upkeep";
+    public const string Arrivals = "what came to the warehouses";
     public const string Asks = "asks and letters";
 }

@@ -1,4 +1,5 @@
 using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 
@@ -51,6 +52,29 @@ public static class BuyerLetters
                 seller,
                 open.Wording.With("letter.changed", Po(open), open.Order.Number),
                 string.Join('\n', compared.Pairs.Select(Line).OfType<string>())
+            )
+        );
+    }
+
+    /// <summary>Tells the buyer on which days lines of their order come instead.</summary>
+    public static BuyerLetter Dates(OpenSheet open, Seller seller, IEnumerable<LineDate> lines)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var wording = open.Wording;
+        return new BuyerLetter(
+            wording.With("letter.datesSubject", open.Order!.Number),
+            Text(
+                open,
+                seller,
+                wording.With("letter.dates", Po(open), open.Order.Number),
+                string.Join(
+                    '\n',
+                    lines.Select(l =>
+                        l.Before is { } before
+                            ? $"  {l.Line}. {l.Words}: {wording.Day(before)} \u2192 {wording.Day(l.After)}"
+                            : $"  {l.Line}. {l.Words}: {wording.Day(l.After)}"
+                    )
+                )
             )
         );
     }

@@ -17,6 +17,7 @@ public static class ProofList
             new NothingIsOrphaned(),
             new TotalsAreOfTheirLines(books),
             new StockIsCommittedOnce(books),
+            new StockIsWhatMoved(),
         ];
 
     /// <summary>Goes through all of them and prints each; ends with "N checks, M wrong".</summary>

@@ -12,8 +12,19 @@ namespace Solvenda.Acts.Sheets;
 /// <summary>Gathers what can be promised for the lines of a sheet; Core decides.</summary>
 public static class StockFacts
 {
-    // How far ahead stock is looked at, in days.
-    private const int Horizon = 180;
+    /// <summary>How far ahead stock is looked at, in days.</summary>
+    public const int Horizon = 180;
+
+    // Days within which what is late still comes.
+    private const int Grace = 1;
+
+    /// <summary>What is on its way, by days from today; what should have come already counts as soon.</summary>
+    public static StockMove Coming(DateOnly due, decimal quantity, DateOnly today) =>
+        new(Math.Max(due.DayNumber - today.DayNumber, Grace), quantity);
+
+    /// <summary>Days from today until an item is bought or made; null where it cannot be.</summary>
+    public static int? LeadDays(int? workingDays, DateOnly today) =>
+        workingDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
 
     public static async Task<Dictionary<long, LineStock>> GatherAsync(
         SolvendaDb db,
@@ -61,8 +72,7 @@ public static class StockFacts
     /// <summary>What each line needs from stock.</summary>
     internal static List<LineNeeds> Needs(PricedSheet priced, DateOnly today)
     {
-        int? Lead(Item item) =>
-            item.LeadDays is { } days ? WorkCalendar.MondayToFriday.Add(today, days).DayNumber - today.DayNumber : null;
+        int? Lead(Item item) => LeadDays(item.LeadDays, today);
         var lines = new List<LineNeeds>();
         foreach (var line in priced.Sold)
         {
@@ -107,7 +117,7 @@ public static class StockFacts
                     s.Quantity,
                 })
                 .ToListAsync(cancel)
-        ).ToLookup(i => i.ItemId, i => new StockMove(Math.Max(i.Due.DayNumber - today.DayNumber, 1), i.Quantity));
+        ).ToLookup(i => i.ItemId, i => Coming(i.Due, i.Quantity, today));
         var committed = (
             await db
                 .Commitments.Where(s =>

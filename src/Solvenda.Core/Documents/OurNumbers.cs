@@ -20,8 +20,15 @@ public sealed record NumberSeries(string Code, string Words, NumberPattern Usual
     /// <summary>Orders.</summary>
     public static readonly NumberSeries Order = new("S", "orders", NumberPattern.Of("S{yy}-{00000}"));
 
+    /// <summary>What is asked of purchasing and of production.</summary>
+    public static readonly NumberSeries Supply = new(
+        "W",
+        "what is asked of purchasing and production",
+        NumberPattern.Of("W{yy}-{00000}")
+    );
+
     /// <summary>All of them, in the order in which a matter goes.</summary>
-    public static readonly ImmutableArray<NumberSeries> All = [Request, Dossier, Quote, Order];
+    public static readonly ImmutableArray<NumberSeries> All = [Request, Dossier, Quote, Order, Supply];
 
     /// <summary>The series of that code; null where there is none.</summary>
     public static NumberSeries? Find(string code) => All.FirstOrDefault(s => s.Code == code);

@@ -73,6 +73,11 @@ public sealed class Outlook
     public IEnumerable<(int Day, decimal Free)> Steps => _steps.Select(s => (s.Day, Math.Max(0m, s.Least)));
 
     /// <summary>
+    /// The days on which the stock changes, and what it is from then on; below zero where it is short.
+    /// </summary>
+    public IEnumerable<(int Day, decimal Level)> Levels => _steps.Select(s => (s.Day, s.Projected));
+
+    /// <summary>
     /// First day from which the quantity can be taken; null where it is not within the days looked at.
     /// </summary>
     public int? FirstDayFor(decimal quantity)

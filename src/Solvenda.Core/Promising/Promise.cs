@@ -13,7 +13,27 @@ public sealed record PromiseTerms(
     int TransitDays,
     WorkCalendar Warehouse,
     WorkCalendar Receiving
-);
+)
+{
+    // Nobody waits longer for a parcel that lies ready; what bounds the search.
+    private const int MostBack = 60;
+
+    /// <summary>What is taken from the shelf on a day: ready and there by when.</summary>
+    public Promise From(DateOnly taken, bool fromStock)
+    {
+        var ready = Warehouse.Add(taken, PickingDays);
+        return new Promise(taken, ready, Receiving.OnOrAfter(Warehouse.Add(ready, TransitDays)), fromStock);
+    }
+
+    /// <summary>The last day on which it can be taken and is there by the wanted one.</summary>
+    public DateOnly LatestFor(DateOnly wanted)
+    {
+        var taken = wanted;
+        for (var i = 0; i < MostBack && (!Warehouse.Works(taken) || From(taken, true).Arrives > wanted); i++)
+            taken = taken.AddDays(-1);
+        return taken;
+    }
+}
 
 /// <summary>What a line can be promised: when it leaves the shelf, is ready, and arrives.</summary>
 /// <param name="FromStock">False where it has to be bought or made first.</param>
@@ -82,8 +102,6 @@ public static class PromiseFinder
     {
         var start = TimeOnly.FromDateTime(now) >= terms.CutOff ? 1 : 0;
         var taken = terms.Warehouse.OnOrAfter(DateOnly.FromDateTime(now).AddDays(Math.Max(day, start)));
-        var ready = terms.Warehouse.Add(taken, terms.PickingDays);
-        var arrives = terms.Receiving.OnOrAfter(terms.Warehouse.Add(ready, terms.TransitDays));
-        return new Promise(taken, ready, arrives, fromStock);
+        return terms.From(taken, fromStock);
     }
 }

@@ -19,8 +19,8 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.IncomingRow",
                 typeof(IncomingRow),
                 baseEntityType,
-                propertyCount: 5,
-                unnamedIndexCount: 1,
+                propertyCount: 7,
+                unnamedIndexCount: 2,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -39,6 +39,13 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(IncomingRow).GetField("<Due>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: new DateOnly(1, 1, 1));
 
+            var firstDue = runtimeEntityType.AddProperty(
+                "FirstDue",
+                typeof(DateOnly),
+                propertyInfo: typeof(IncomingRow).GetProperty("FirstDue", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(IncomingRow).GetField("<FirstDue>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: new DateOnly(1, 1, 1));
+
             var itemId = runtimeEntityType.AddProperty(
                 "ItemId",
                 typeof(long),
@@ -54,6 +61,12 @@ namespace Solvenda.Data.Compiled
                 valueConverter: new SolvendaDb.Millionths());
             quantity.SetSentinelFromProviderValue(0L);
 
+            var reference = runtimeEntityType.AddProperty(
+                "Reference",
+                typeof(string),
+                propertyInfo: typeof(IncomingRow).GetProperty("Reference", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(IncomingRow).GetField("<Reference>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var warehouse = runtimeEntityType.AddProperty(
                 "Warehouse",
                 typeof(string),
@@ -65,6 +78,9 @@ namespace Solvenda.Data.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
+                new[] { reference });
+
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { itemId, warehouse });
 
             return runtimeEntityType;

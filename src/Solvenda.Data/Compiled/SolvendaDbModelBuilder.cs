@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("ce4a6501-bfb3-4958-8062-578866c491c7"), entityTypeCount: 70)
+            : base(skipDetectChanges: false, modelId: new Guid("4216f4a6-38dc-456e-b2d6-78d794e71902"), entityTypeCount: 72)
         {
         }
 
@@ -80,7 +80,9 @@ namespace Solvenda.Data.Compiled
             var settingRow = SettingRowEntityType.Create(this);
             var sheetLineRow = SheetLineRowEntityType.Create(this);
             var sheetRow = SheetRowEntityType.Create(this);
+            var stockMovementRow = StockMovementRowEntityType.Create(this);
             var stockRow = StockRowEntityType.Create(this);
+            var supplyRequestRow = SupplyRequestRowEntityType.Create(this);
             var talkRow = TalkRowEntityType.Create(this);
             var taxRateRow = TaxRateRowEntityType.Create(this);
             var teamRow = TeamRowEntityType.Create(this);
@@ -191,7 +193,9 @@ namespace Solvenda.Data.Compiled
             SettingRowEntityType.CreateAnnotations(settingRow);
             SheetLineRowEntityType.CreateAnnotations(sheetLineRow);
             SheetRowEntityType.CreateAnnotations(sheetRow);
+            StockMovementRowEntityType.CreateAnnotations(stockMovementRow);
             StockRowEntityType.CreateAnnotations(stockRow);
+            SupplyRequestRowEntityType.CreateAnnotations(supplyRequestRow);
             TalkRowEntityType.CreateAnnotations(talkRow);
             TaxRateRowEntityType.CreateAnnotations(taxRateRow);
             TeamRowEntityType.CreateAnnotations(teamRow);

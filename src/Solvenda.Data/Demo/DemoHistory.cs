@@ -13,13 +13,14 @@ internal static class DemoHistory
         PriceBook book,
         IReadOnlyList<BuyerRow> buyers,
         IReadOnlyList<DemoCatalogue.Entry> catalogue,
+        DemoStock stock,
         Random random,
         DateTime now
     )
     {
         var papers = new DemoPapers(db, book, random, now);
         var habits = new DemoHabits(buyers, catalogue, random);
-        var orders = new DemoOrders(db, papers, habits, catalogue, random);
+        var orders = new DemoOrders(db, papers, habits, catalogue, stock, random);
         orders.AddPast();
         orders.AddTressel(buyers.First(b => b.Name == "Tressel & Vane Rigging"));
         new DemoQuotes(db, papers, orders, habits, buyers, catalogue).Add();
@@ -34,6 +35,7 @@ internal static class DemoHistory
             }
         );
         DemoCredit.Add(db, buyers, papers.Today);
+        stock.Finish();
         papers.KeepSeries();
         return papers.Events;
     }

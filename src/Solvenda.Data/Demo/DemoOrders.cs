@@ -1,3 +1,4 @@
+using Solvenda.Core.Calendars;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Ordering;
@@ -12,6 +13,7 @@ internal sealed class DemoOrders(
     DemoPapers papers,
     DemoHabits habits,
     IReadOnlyList<DemoCatalogue.Entry> catalogue,
+    DemoStock stock,
     Random random
 )
 {
@@ -101,7 +103,10 @@ internal sealed class DemoOrders(
         if (order.Money is MoneyTrack.Invoiced or MoneyTrack.Paid)
             Bill(order, sheet, buyer, day);
         if (order.Goods != GoodsTrack.Shipped)
-            Commit(order, sheet);
+            Commit(order, sheet, buyer);
+        else
+            foreach (var (item, quantity) in sheet.Lines.SelectMany(Needs))
+                stock.Went(item.Id, quantity, Working.OnOrAfter(day.AddDays(9)), order.Number);
     }
 
     private void Bill(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day)
@@ -124,31 +129,43 @@ internal sealed class DemoOrders(
 
     private static DateOnly Earlier(DateOnly one, DateOnly other) => one < other ? one : other;
 
-    private void Commit(OrderRow order, SheetRow sheet)
+    // Promised as it is when one is confirmed: a day for picking, then the road.
+    private void Commit(OrderRow order, SheetRow sheet, BuyerRow buyer)
     {
+        DateOnly Arrives(DateOnly taken) => Working.Add(Working.Add(taken, 1), buyer.TransitDays);
         foreach (var line in sheet.Lines)
         {
-            var item = catalogue[(int)line.ItemId!.Value - 1].Row;
-            var quantity = line.Quantity * (item.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m);
-            // A bundle takes its parts.
-            var needs = PartsText
-                .Parse(item.Parts)
-                .Select(p => (catalogue.First(e => e.Row.Code == p.Code).Row, p.Quantity * quantity))
-                .DefaultIfEmpty((item, quantity));
-            var day = papers.Today.AddDays(random.Next(1, 8));
-            foreach (var (needed, amount) in needs.Where(n => n.Item1.Stocked))
-                db.Commitments.Add(
+            var day = Working.OnOrAfter(papers.Today.AddDays(random.Next(1, 8)));
+            if (sheet.Wanted is { } wanted && Arrives(day) > wanted)
+                day = Working.OnOrAfter(papers.Today);
+            line.Promised = Arrives(day);
+            foreach (var (needed, amount) in Needs(line))
+                stock.Promise(
                     new CommitmentRow
                     {
                         OrderId = order.Id,
                         LineKey = line.Key,
                         ItemId = needed.Id,
-                        Warehouse = "Skerrow quay",
+                        Warehouse = DemoStock.Quay,
                         Day = day,
                         Quantity = amount,
                     }
                 );
         }
+    }
+
+    private static readonly WorkCalendar Working = WorkCalendar.MondayToFriday;
+
+    // What a line takes from the shelf; a bundle takes its parts.
+    private IEnumerable<(ItemRow Item, decimal Quantity)> Needs(SheetLineRow line)
+    {
+        var item = catalogue[(int)line.ItemId!.Value - 1].Row;
+        var quantity = line.Quantity * (item.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m);
+        return PartsText
+            .Parse(item.Parts)
+            .Select(p => (catalogue.First(e => e.Row.Code == p.Code).Row, p.Quantity * quantity))
+            .DefaultIfEmpty((item, quantity))
+            .Where(n => n.Item1.Stocked);
     }
 
     // What the story leans on: they bought the navy braid before, in lengths that differ, and they owe nearly what they

@@ -58,11 +58,12 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         await db.SaveChangesAsync(cancel);
         prices.AddAgreements(catalogue, buyers);
         AddAliases(catalogue, buyers.First(b => b.Name == "Northgannet Marine Depot").Id);
-        AddStock(catalogue);
+        var stock = new DemoStock(db, catalogue, _random, _today);
+        stock.Add();
         await db.SaveChangesAsync(cancel);
 
         var book = await books.BookAsync(db, cancel);
-        var events = DemoHistory.Add(db, book, buyers, catalogue, _random, now);
+        var events = DemoHistory.Add(db, book, buyers, catalogue, stock, _random, now);
         await EventChain.AppendInTransactionAsync(db, events, cancel);
         await db.SaveChangesAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -300,62 +301,6 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                     LearnedAt = now.AddYears(-1),
                 }
             );
-        }
-    }
-
-    private void AddStock(IReadOnlyList<DemoCatalogue.Entry> catalogue)
-    {
-        foreach (var (row, list, _, _) in catalogue.Where(e => e.Row.Stocked))
-        {
-            var plenty = row.StockUnit == "C62" ? 2400m : 18_000m;
-            var onHand = Math.Round(plenty / Math.Max(1m, list / 4m) * (decimal)(0.4 + _random.NextDouble()), 0);
-            // A few have none, a few far too much.
-            if (row.Id % 29 == 0)
-                onHand = 0;
-            if (row.Id % 37 == 0)
-                onHand *= 8;
-            onHand = row.Code switch
-            {
-                "BB2-10-NV" => 1_240m,
-                "PS3-12-WH" => 5_200m,
-                "SHK-BOW-10" => 3_140m,
-                "SET-MOOR-10" => 9m,
-                "CLT-BZ-08" => 400m,
-                _ => onHand,
-            };
-            db.Stock.Add(
-                new StockRow
-                {
-                    ItemId = row.Id,
-                    Warehouse = "Skerrow quay",
-                    OnHand = onHand,
-                }
-            );
-            db.Stock.Add(
-                new StockRow
-                {
-                    ItemId = row.Id,
-                    Warehouse = "Ardmoyle depot",
-                    OnHand = Math.Round(onHand * 0.3m, 0),
-                }
-            );
-            if (row.Id % 3 == 0 || row.Code is "BB2-10-NV" or "SET-MOOR-10")
-            {
-                db.Incoming.Add(
-                    new IncomingRow
-                    {
-                        ItemId = row.Id,
-                        Warehouse = "Skerrow quay",
-                        Due = _today.AddDays(row.Code == "BB2-10-NV" ? 8 : _random.Next(2, 30)),
-                        Quantity = row.Code switch
-                        {
-                            "BB2-10-NV" => 2_000m,
-                            "SET-MOOR-10" => 12m,
-                            _ => Math.Max(10m, Math.Round(plenty / list, 0)),
-                        },
-                    }
-                );
-            }
         }
     }
 }

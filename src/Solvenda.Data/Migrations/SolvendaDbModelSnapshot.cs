@@ -1455,17 +1455,26 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateOnly>("Due")
                         .HasColumnType("TEXT");
 
+                    b.Property<DateOnly>("FirstDue")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("ItemId")
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("Quantity")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Reference")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Warehouse")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("Reference");
 
                     b.HasIndex("ItemId", "Warehouse");
 
@@ -2727,6 +2736,42 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("sheet");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.StockMovementRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Warehouse")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Document");
+
+                    b.HasIndex("ItemId", "Warehouse", "Day");
+
+                    b.ToTable("stock_movement");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.StockRow", b =>
                 {
                     b.Property<long>("ItemId")
@@ -2741,6 +2786,49 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("ItemId", "Warehouse");
 
                     b.ToTable("stock");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.SupplyRequestRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Answered")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Wanted")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Warehouse")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
+
+                    b.HasIndex("ItemId", "Warehouse");
+
+                    b.ToTable("supply_request");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.TalkRow", b =>

@@ -56,7 +56,15 @@ public static class EventWords
             NumbersSet n => [new EventWord($"numbers of {n.Series}, the next {n.Next}", n.Before, n.After)],
             HouseSaved h => [.. h.Changes.Select(c => new EventWord($"the house, {c.Label}", c.Before, c.After))],
             RecordChanged r => [.. r.Changes.Select(c => new EventWord(c.Label, c.Before, c.After))],
-            _ => [Quote(facts) ?? OrderWords.Of(facts) ?? Request(facts) ?? SetupWords.Of(facts) ?? House(facts)],
+            _ =>
+            [
+                Quote(facts)
+                    ?? OrderWords.Of(facts)
+                    ?? Request(facts)
+                    ?? SetupWords.Of(facts)
+                    ?? StockWords.Of(facts)
+                    ?? House(facts),
+            ],
         };
 
     private static EventWord? Quote(IEvent facts) =>

@@ -12,6 +12,8 @@ public sealed class OutsideFolders
         MailIn = Made(root, "mail", "in");
         EdiIn = Made(root, "edi", "in");
         EdiOut = Made(root, "edi", "out");
+        SupplyIn = Made(root, "supply", "in");
+        SupplyOut = Made(root, "supply", "out");
         Post = Made(root, "post");
         Paper = Made(root, "paper");
     }
@@ -21,6 +23,12 @@ public sealed class OutsideFolders
     public string EdiIn { get; }
 
     public string EdiOut { get; }
+
+    /// <summary>What purchasing and production say: what is to come, and what came.</summary>
+    public string SupplyIn { get; }
+
+    /// <summary>What is asked of them.</summary>
+    public string SupplyOut { get; }
 
     /// <summary>What the mail stand-in took, as it came.</summary>
     public string Post { get; }

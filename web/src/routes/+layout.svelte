@@ -31,6 +31,7 @@
     { path: '/records/buyers', name: 'Buyers' },
     { path: '/records/items', name: 'Items' },
     { path: '/prices', name: 'Prices' },
+    ...(session.person?.plans ? [{ path: '/planning', name: 'Planning' }] : []),
     ...(session.person?.seesCredit ? [{ path: '/credit', name: 'Credit' }] : []),
     ...(session.person?.seesSetup ? [{ path: '/setup', name: 'Setup' }] : []),
     ...(session.view?.demo ? [{ path: '/post', name: 'Post room' }] : []),

@@ -39,7 +39,9 @@
 <Problem words={problem || held.problem || latest.problem} />
 {#if view}
   <section aria-label="stock">
-    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Stock</h2>
+    <h2 class="border-b border-strong pb-1 font-serif text-[17px]">
+      Stock {#if view.stock.length}<a class="font-sans text-[13px] underline" href="/planning/{id}">its outlook</a>{/if}
+    </h2>
     {#if view.stock.length}
       <table class="w-full">
         <thead

@@ -1,0 +1,80 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Papers;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+using Solvenda.Formats.Mail;
+
+namespace Solvenda.Acts.Planning;
+
+/// <summary>Commitments moved: the lines that they are for are promised for the days that follow from them.</summary>
+public sealed class Renewing(SheetLoader loader, Seller seller)
+{
+    /// <summary>The days on which lines of an order are there by what is committed to them.</summary>
+    /// <param name="waits">Of the order, those that are known.</param>
+    /// <param name="promised">What its lines were promised for, by their keys.</param>
+    public static Dictionary<long, DateOnly> Dates(
+        IReadOnlyCollection<Waiting> waits,
+        IReadOnlyDictionary<long, DateOnly?> promised,
+        DateOnly today
+    )
+    {
+        ArgumentNullException.ThrowIfNull(waits);
+        ArgumentNullException.ThrowIfNull(promised);
+        var dates = waits
+            .GroupBy(w => w.Row.LineKey)
+            .ToDictionary(g => g.Key, g => g.Max(w => w.Terms.From(Later(w.Row.Day, today), true).Arrives));
+        if (waits.FirstOrDefault()?.Order.Rule != ShippingRule.AllTogether)
+            return dates;
+        // All on the day of the latest.
+        var others = promised.Where(p => p.Value is not null && !dates.ContainsKey(p.Key));
+        var last = dates.Values.Concat(others.Select(o => o.Value!.Value)).Max();
+        return promised.Where(p => p.Value is not null).ToDictionary(p => p.Key, _ => last);
+    }
+
+    /// <summary>
+    /// Writes the days onto the lines, tells the buyer, and leaves the event; nothing where none moves.
+    /// </summary>
+    /// <param name="waits">Of the order, as they are since.</param>
+    public async Task<DatesMoved?> RenewAsync(
+        Work work,
+        string number,
+        IReadOnlyCollection<Waiting> waits,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(waits);
+        var open = await loader.OrderAsync(work.Db, number, cancel);
+        var dates = Dates(waits, open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised), work.Today);
+        var moved = new List<LineDate>();
+        foreach (var line in open.Sheet.Lines.OrderBy(l => l.Position))
+        {
+            if (!dates.TryGetValue(line.Key, out var day) || line.Promised == day)
+                continue;
+            moved.Add(new LineDate(line.Position, line.Words, line.Promised, day));
+            line.Promised = day;
+        }
+        // A promise that could not be kept is another one by now.
+        open.Order!.Late = "";
+        if (moved.Count == 0)
+            return null;
+        open.Sheet.Version++;
+        var to = open.Buyer.ContactMail ?? "";
+        var facts = new DatesMoved([.. moved], MailWriter.IsAddress(to) ? to : "");
+        if (facts.ToldTo.Length > 0)
+            Outgoing.Mail(
+                work,
+                seller,
+                $"{number}.dates.{open.Sheet.Version}".ToLowerInvariant(),
+                to,
+                BuyerLetters.Dates(open, seller, moved)
+            );
+        work.Leave(facts, open.Subject, open.Dossier.Id);
+        return facts;
+    }
+
+    private static DateOnly Later(DateOnly one, DateOnly other) => one > other ? one : other;
+}
