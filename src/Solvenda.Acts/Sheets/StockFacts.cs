@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Calendars;
 using Solvenda.Core.Catalogue;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
@@ -40,6 +41,17 @@ public static class StockFacts
         var found = new Dictionary<long, LineStock>();
         var houses = needs.Count == 0 ? [] : await HouseDays.WarehousesAsync(db, today, cancel);
         var working = await HouseDays.CalendarAsync(db, today, cancel);
+        PromiseTerms Terms(string house, BuyerPlace? place)
+        {
+            var leaves = houses.GetValueOrDefault(house) ?? HouseDays.Usual(house, working);
+            return new PromiseTerms(
+                leaves.CutOff,
+                leaves.PickingDays,
+                open.Buyer.TransitDays,
+                leaves.Calendar,
+                WorkCalendar.On(place?.ReceivingDays ?? "")
+            );
+        }
         // What leaves from another house, or goes to another place, is a consignment of its own.
         foreach (
             var group in needs.GroupBy(n =>
@@ -50,19 +62,69 @@ public static class StockFacts
             var ids = group.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
             var (house, place) = group.Key;
             var outlooks = await OutlooksAsync(db, ids, house, today, open.Order?.Id ?? 0, cancel);
-            var leaves = houses.GetValueOrDefault(house) ?? HouseDays.Usual(house, working);
-            var terms = new PromiseTerms(
-                leaves.CutOff,
-                leaves.PickingDays,
-                open.Buyer.TransitDays,
-                leaves.Calendar,
-                WorkCalendar.On(place?.ReceivingDays ?? "")
-            );
+            var terms = Terms(house, place);
             var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));
             foreach (var (line, stock) in LinePromises.Find([.. group], outlooks, rule, localNow, terms))
                 found[line] = stock;
         }
+        if (open.Order is { Terms: TermsTrack.Confirmed } order)
+            foreach (var days in await InTurnAsync(db, order.Id, needs, today, cancel))
+                if (found.TryGetValue(days.Key, out var stock))
+                    found[days.Key] = stock with
+                    {
+                        Promise = days.Any(d => d.Day is null)
+                            ? null
+                            : days.Select(d =>
+                                    Terms(d.Warehouse, lines[days.Key].DeliverTo ?? open.DeliverTo)
+                                        .From(today.AddDays(d.Day!.Value), true)
+                                )
+                                .MaxBy(p => p.Arrives),
+                        Parts = [],
+                    };
         return found;
+    }
+
+    // What a confirmed order gets when each that waits gets its turn: when the last of each of its commitments can be
+    // taken, by the key of the line; null: no day can be given.
+    private static async Task<ILookup<long, (string Warehouse, int? Day)>> InTurnAsync(
+        SolvendaDb db,
+        long order,
+        List<LineNeeds> needs,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var lead = needs
+            .SelectMany(n => n.Needs)
+            .DistinctBy(n => n.Item)
+            .ToDictionary(n => n.Item.Value, n => n.LeadDays);
+        var ids = lead.Keys.ToList();
+        var waits = (
+            await db.Commitments.AsNoTracking().Where(c => EF.Parameter(ids).Contains(c.ItemId)).ToListAsync(cancel)
+        ).ToLookup(c => (c.ItemId, c.Warehouse));
+        var onHand = await db
+            .Stock.AsNoTracking()
+            .Where(s => EF.Parameter(ids).Contains(s.ItemId))
+            .ToDictionaryAsync(s => (s.ItemId, s.Warehouse), s => s.OnHand, cancel);
+        var incoming = (
+            await db.Incoming.AsNoTracking().Where(s => EF.Parameter(ids).Contains(s.ItemId)).ToListAsync(cancel)
+        ).ToLookup(i => (i.ItemId, i.Warehouse), i => Coming(i.Due, i.Quantity, today));
+        return waits
+            .Where(w => w.Any(c => c.OrderId == order))
+            .SelectMany(w =>
+            {
+                var mine = w.Where(c => c.OrderId == order).ToDictionary(c => c.Id, c => c.LineKey);
+                return Allocation
+                    .Over(
+                        onHand.GetValueOrDefault(w.Key),
+                        incoming[w.Key],
+                        w.Select(c => new Wait(c.Id, Math.Max(0, c.Day.DayNumber - today.DayNumber), c.Quantity)),
+                        lead[w.Key.ItemId]
+                    )
+                    .Where(a => mine.ContainsKey(a.Wait.Key))
+                    .Select(a => (Line: mine[a.Wait.Key], w.Key.Warehouse, a.Last));
+            })
+            .ToLookup(a => a.Line, a => (a.Warehouse, a.Last));
     }
 
     /// <summary>The warehouse that a line leaves from; empty where nobody said.</summary>

@@ -149,7 +149,8 @@ internal sealed class DemoOrders(
                         Warehouse = DemoStock.Quay,
                         Day = day,
                         Quantity = amount,
-                    }
+                    },
+                    order.Goods == GoodsTrack.Waiting
                 );
         }
     }

@@ -18,6 +18,7 @@ internal sealed class DemoStock(
 
     private readonly Dictionary<(long, string), StockRow> _lies = [];
     private readonly List<CommitmentRow> _promised = [];
+    private readonly HashSet<CommitmentRow> _waits = [];
     private readonly List<StockMovementRow> _went = [];
 
     // What the story leans on stays as it is.
@@ -82,8 +83,11 @@ internal sealed class DemoStock(
     }
 
     /// <summary>What is promised to a buyer.</summary>
-    public void Promise(CommitmentRow row)
+    /// <param name="waits">Nobody picks it yet.</param>
+    public void Promise(CommitmentRow row, bool waits)
     {
+        if (waits)
+            _waits.Add(row);
         _promised.Add(row);
         db.Commitments.Add(row);
     }
@@ -94,7 +98,7 @@ internal sealed class DemoStock(
         // Those that most wait for.
         var busy = _promised
             .GroupBy(p => p.ItemId)
-            .Where(g => g.Count() >= 2 && g.Min(p => p.Quantity) >= 20)
+            .Where(g => g.Count() >= 2 && g.Min(p => p.Quantity) >= 20 && _waits.Contains(g.MaxBy(p => p.Day)!))
             .OrderByDescending(g => g.Count())
             .ThenBy(g => g.Key);
         var late = 3;
@@ -103,7 +107,8 @@ internal sealed class DemoStock(
                 .Take(2)
         )
         {
-            var rows = waits.OrderBy(w => w.Day).ToList();
+            var last = waits.MaxBy(w => w.Day)!;
+            var rows = waits.Where(w => w != last).OrderBy(w => w.Day).Append(last).ToList();
             // What lies there does for all but a part of the last; the rest was to come before it, and slipped.
             Set(waits.Key, Quay, rows.Sum(r => r.Quantity) - Math.Ceiling(rows[^1].Quantity / 2));
             Comes(

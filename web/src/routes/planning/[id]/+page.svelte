@@ -69,7 +69,7 @@
           >
         {/each}
       </span>
-      <p class="ml-auto whitespace-nowrap">
+      <p class="ml-auto sm:whitespace-nowrap">
         on hand <b>{plain(view.row.onHand)} {view.unit}</b> · promised {plain(view.row.days.reduce((a, b) => a + b, 0))} · comes {plain(view.row.comes)}
         {#if view.row.shortFrom}<span class={view.row.late ? 'needs' : 'text-stop'}>short from {day(view.row.shortFrom)}, by {plain(view.row.shortBy)}</span
           >{/if}
