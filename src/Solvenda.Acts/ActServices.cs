@@ -35,6 +35,7 @@ public static class ActServices
             .AddSingleton<Judge>()
             .AddSingleton<Settling>()
             .AddSingleton<Planning.Renewing>()
+            .AddSingleton<Orders.Cancelling>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
             .AddSingleton<AskClock>()

@@ -31,7 +31,7 @@ public sealed class LeaveAsConfirmedAct(SheetLoader loader) : Act<LeaveAsConfirm
         var kept = version.Sheet;
         open.Sheet.Take(kept.ToDraft() with { NextKey = open.Sheet.NextKey });
         open.Sheet.Kept = kept.Kept;
-        ChangeOrderAct.Promises(kept, open.Sheet);
+        OrderVersions.Promises(kept, open.Sheet);
         open.Sheet.Keep(open.Sheet.Priced(open.Buyer, open.Book));
         order.PoKey = PoKey.Of(open.Sheet.PoNumber, HeadTerms.Release.In(open.Sheet.Head));
         (order.Stops, order.FirstStop, order.CreditStop) = (0, "", false);

@@ -56,6 +56,16 @@ public static class BuyerLetters
         );
     }
 
+    /// <summary>Tells the buyer that what they want otherwise cannot be done.</summary>
+    public static BuyerLetter NotChanged(OpenSheet open, Seller seller, string reason)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        return new BuyerLetter(
+            open.Wording.With("letter.notChangedSubject", open.Order!.Number),
+            Text(open, seller, open.Wording.With("letter.notChanged", Po(open), open.Order.Number), reason)
+        );
+    }
+
     /// <summary>Tells the buyer on which days lines of their order come instead.</summary>
     public static BuyerLetter Dates(OpenSheet open, Seller seller, IEnumerable<LineDate> lines)
     {

@@ -160,7 +160,7 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         return place.Refused is null ? (place.Draft, false) : (draft, true);
     }
 
-    private static AskedLine LineOf(ReadLineView read, ReadingView reading)
+    internal static AskedLine LineOf(ReadLineView read, ReadingView reading)
     {
         var theirs = UnitTable.FromCode(read.Unit);
         return new AskedLine(

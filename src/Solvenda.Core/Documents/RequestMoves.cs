@@ -34,6 +34,9 @@ public enum RequestDoing
     /// <summary>Becomes a quote or an order.</summary>
     Turn,
 
+    /// <summary>Is answered, and nothing is made of it.</summary>
+    Answer,
+
     /// <summary>Is put away.</summary>
     SetAside,
 
@@ -51,10 +54,12 @@ public static class RequestMoves
         new(RequestState.New, RequestDoing.Settle, RequestState.New),
         new(RequestState.New, RequestDoing.Doubt, RequestState.NeedsYou),
         new(RequestState.New, RequestDoing.Turn, RequestState.Turned),
+        new(RequestState.New, RequestDoing.Answer, RequestState.Answered),
         new(RequestState.New, RequestDoing.SetAside, RequestState.SetAside),
         new(RequestState.NeedsYou, RequestDoing.Settle, RequestState.New),
         new(RequestState.NeedsYou, RequestDoing.Doubt, RequestState.NeedsYou),
         new(RequestState.NeedsYou, RequestDoing.Turn, RequestState.Turned),
+        new(RequestState.NeedsYou, RequestDoing.Answer, RequestState.Answered),
         new(RequestState.NeedsYou, RequestDoing.SetAside, RequestState.SetAside),
         new(RequestState.NeedsYou, RequestDoing.ReadAgain, RequestState.Reading)
     );

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.RequestRow",
                 typeof(RequestRow),
                 baseEntityType,
-                propertyCount: 21,
+                propertyCount: 22,
                 navigationCount: 1,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
@@ -41,6 +41,13 @@ namespace Solvenda.Data.Compiled
                 typeof(long?),
                 propertyInfo: typeof(RequestRow).GetProperty("BuyerId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<BuyerId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var changes = runtimeEntityType.AddProperty(
+                "Changes",
+                typeof(string),
+                propertyInfo: typeof(RequestRow).GetProperty("Changes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Changes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var channel = runtimeEntityType.AddProperty(

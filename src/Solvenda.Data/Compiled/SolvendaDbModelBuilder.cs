@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4216f4a6-38dc-456e-b2d6-78d794e71902"), entityTypeCount: 72)
+            : base(skipDetectChanges: false, modelId: new Guid("8b03633c-4aeb-4d56-ac53-cc00eaf4a9aa"), entityTypeCount: 72)
         {
         }
 

@@ -2395,6 +2395,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("BuyerId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Changes")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Channel")
                         .IsRequired()
                         .HasColumnType("TEXT");

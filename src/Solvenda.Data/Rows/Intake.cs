@@ -55,6 +55,9 @@ public sealed class RequestRow
     /// <summary>Number of the request that it repeats or names; null for the first.</summary>
     public string? Names { get; set; }
 
+    /// <summary>Number of the order that it was about, where it changed one that was there; null else.</summary>
+    public string? Changes { get; set; }
+
     /// <summary>The text of its first part; empty where nothing could be read.</summary>
     public string Text { get; set; } = "";
 

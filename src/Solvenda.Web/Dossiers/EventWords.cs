@@ -144,6 +144,7 @@ public static class EventWords
             ReadingCorrected e => new(Corrected(e), e.Before, e.After),
             ColumnsLearned e => new($"what the columns of {e.Sender} mean"),
             RequestSetAside e => new("set aside", State(e.Before), State(e.After)),
+            RequestReplied e => new("answered", State(e.Before), State(e.After)),
             RequestTurned e => new($"became {e.Into.Number}", State(e.Before), State(e.After)),
             _ => null,
         };

@@ -30,6 +30,16 @@ internal static class OrderWords
             OrderConfirmed e => new("confirmed to the buyer", Terms(e.Before), Terms(e.After), true),
             OrderChanging e => new("opened to be changed", Terms(e.Before), Terms(e.After), true),
             OrderLeftAsConfirmed e => new("left as it was confirmed", Terms(e.Before), Terms(e.After), true),
+            ChangeTaken e => new(
+                $"their change {e.Request} taken{(e.Left.IsEmpty ? "" : ", in part")}",
+                e.Left.IsEmpty ? null : $"not taken: {string.Join("; ", e.Left)}",
+                string.Join("; ", e.Taken),
+                true
+            ),
+            ChangeRefused e => new(
+                $"their change {e.Request} not taken, {(e.ToldTo.Length > 0 ? $"{e.ToldTo} was told" : "nobody could be told: no mail address")}",
+                Milestone: true
+            ),
             OrderHeld => new("held", Milestone: true),
             OrderWentOn e => new("goes on", e.HeldFor, null, true),
             OrderCancelled { ToldTo.Length: > 0 } e => new(

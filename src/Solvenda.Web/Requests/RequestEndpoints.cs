@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Requests;
+using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Data;
 using Solvenda.Formats;
@@ -55,6 +56,16 @@ public sealed record DismissBody(long Version, int Part, int Start);
 
 public sealed record TurnBody(long Version, bool IntoOrder);
 
+/// <summary>Takes what a buyer wants otherwise.</summary>
+/// <param name="Lines">Numbers of the lines of the message that are taken.</param>
+/// <param name="Day">Whether the day that they name for the whole is taken.</param>
+public sealed record TakeChangeBody(long Version, string Order, IReadOnlyList<int> Lines, bool Day);
+
+/// <param name="Reason">As the buyer reads it.</param>
+public sealed record RefuseChangeBody(long Version, string Order, string Reason);
+
+public sealed record ChangeNotTaken(string ToldTo);
+
 public sealed record PutAside(long Version, string Reason);
 
 public static class RequestEndpoints
@@ -80,6 +91,9 @@ public static class RequestEndpoints
         requests.MapPost("/{number}/leave-out/{line:int}", LeaveOut).Needs<LeaveOutLine>();
         requests.MapPost("/{number}/dismiss", Dismiss).Needs<DismissLeftOver>();
         requests.MapPost("/{number}/turn", Turn).Needs<TurnRequest>();
+        requests.MapGet("/{number}/change", Change).Needs(Rights.Look);
+        requests.MapPost("/{number}/take-change", TakeIt).Needs<TakeChange>();
+        requests.MapPost("/{number}/refuse-change", RefuseIt).Needs<RefuseChange>();
         requests.MapPost("/{number}/set-aside", SetAside).Needs<SetRequestAside>();
     }
 
@@ -239,6 +253,40 @@ public static class RequestEndpoints
         SolvendaDb db,
         CancellationToken cancel
     ) => ActAsync(acts, user, new SetRequestAside(number, body.Version, body.Reason), db, cancel);
+
+    private static Task<ChangeView> Change(
+        string number,
+        string? order,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        SheetLoader loader,
+        Judge judge,
+        CancellationToken cancel
+    ) => ChangeViews.OfAsync(db, number, order, user.ActorOf(), loader, judge, cancel);
+
+    private static Task<DocumentRef> TakeIt(
+        string number,
+        TakeChangeBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        acts.RunAsync(
+            user.ActorOf(),
+            new TakeChange(number, body.Version, body.Order, [.. body.Lines], body.Day),
+            cancel
+        );
+
+    private static async Task<ChangeNotTaken> RefuseIt(
+        string number,
+        RefuseChangeBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        new(
+            await acts.RunAsync(user.ActorOf(), new RefuseChange(number, body.Version, body.Order, body.Reason), cancel)
+        );
 
     private static Task<DocumentRef> Turn(
         string number,

@@ -68,7 +68,7 @@ public static class RequestViews
                 .Select(q => new DocumentRef("quote", q.Number))
                 .FirstOrDefaultAsync(cancel)
             ?? await db
-                .Orders.Where(o => o.RequestId == r.Id)
+                .Orders.Where(o => o.RequestId == r.Id || (r.Changes != null && o.Number == r.Changes))
                 .Select(o => new DocumentRef("order", o.Number))
                 .FirstOrDefaultAsync(cancel);
         var waiting = await db

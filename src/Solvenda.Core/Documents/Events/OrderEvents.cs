@@ -68,6 +68,18 @@ public sealed record OrderCancelled(string ToldTo, TermsTrack Before, TermsTrack
 [EventCode("order.opened_again")]
 public sealed record OrderOpenedAgain(TermsTrack Before, TermsTrack After) : IEvent;
 
+/// <summary>What a buyer wants otherwise was put onto their order, to be confirmed.</summary>
+/// <param name="Request">Number of their message.</param>
+/// <param name="Taken">What was taken, in words.</param>
+/// <param name="Left">What was not.</param>
+[EventCode("order.change_taken")]
+public sealed record ChangeTaken(string Request, ImmutableArray<string> Taken, ImmutableArray<string> Left) : IEvent;
+
+/// <summary>What a buyer wants otherwise was not taken, and they were told.</summary>
+/// <param name="ToldTo">Where; empty where there is no mail address.</param>
+[EventCode("order.change_refused")]
+public sealed record ChangeRefused(string Request, string ToldTo) : IEvent;
+
 /// <summary>A promise can no longer be kept, or can again.</summary>
 /// <param name="Before">In words; empty where all could be kept.</param>
 [EventCode("order.promise_moved")]

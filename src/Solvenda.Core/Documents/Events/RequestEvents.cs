@@ -54,3 +54,7 @@ public sealed record RequestSetAside(RequestState Before, RequestState After) : 
 /// <summary>It became a quote or an order.</summary>
 [EventCode("request.turned")]
 public sealed record RequestTurned(DocumentRef Into, RequestState Before, RequestState After) : IEvent;
+
+/// <summary>It was answered, and nothing was made of it.</summary>
+[EventCode("request.replied")]
+public sealed record RequestReplied(RequestState Before, RequestState After) : IEvent;

@@ -32,6 +32,7 @@
         >{request.isOrder ? 'Quote it instead' : 'It is an order'} <KeyCap>{request.isOrder ? 'Q' : 'O'}</KeyCap></button
       >
     {/if}
+    {#if request.changes}<a class="btn btn-primary btn-sm" href="/requests/{request.view?.number}/change">Beside the order <KeyCap>Enter</KeyCap></a>{/if}
     <button class="btn btn-outline btn-sm" onclick={() => onaside()}>Set aside… <KeyCap>X</KeyCap></button>
     {#if request.focused?.needsYou}<span class="text-second">What you settle here is remembered: next time the same words from this buyer are read so.</span
       >{/if}

@@ -39,6 +39,8 @@ export class RequestState {
   isOrder = $derived.by(() => this.reading?.kind === 'order');
   /** Whether something new can be made of it: a change or a cancellation is of an order that there is. */
   turns = $derived.by(() => !!this.reading?.lines.length && !NOTHING_NEW.includes(this.reading.kind));
+  /** Whether it is about an order that there is. */
+  changes = $derived.by(() => this.reading?.kind === 'change' || this.reading?.kind === 'cancellation');
   /** Words that nothing explains. */
   overs = $derived.by(() => this.reading?.leftOvers ?? []);
   /** The first words that nothing explains, once no line is in doubt: where the keys go then. */

@@ -55,6 +55,7 @@
           { key: request.isOrder ? 'q' : 'o', words: request.isOrder ? 'quote it instead' : 'it is an order', run: () => void turn(!request.isOrder) },
         ]
       : []),
+    ...(request.open && request.changes ? [{ key: 'Enter', words: 'beside the order', run: () => void goto(`/requests/${number}/change`) }] : []),
     ...(request.open ? [{ key: 'x', words: 'set aside', run: () => asideDialog?.open() }] : []),
     ...(request.view?.next ? [{ key: 'j', words: 'next request', run: () => void goto(`/requests/${request.view?.next}`) }] : []),
     ...(request.open && request.chosen
