@@ -72,7 +72,12 @@ internal static class World
         30,
         "DAP",
         "Skerrow"
-    );
+    )
+    {
+        Address = "Sail Loft Lane 3, Skerrow, A65 F4E2",
+        ContactName = "Fionn Tressel",
+        ContactMail = "fionn@tresselvane.example",
+    };
 
     public static readonly Decider Lead = new(
         new PersonId(2),

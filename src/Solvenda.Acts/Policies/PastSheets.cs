@@ -5,6 +5,7 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
+using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -61,17 +62,19 @@ public sealed class PastSheets(PriceBooks books)
             if (!people.TryGetValue(new PersonId(past.SellerId), out var seller))
                 continue;
             var priced = past.Sheet.Priced(past.Buyer, book);
-            var needs = Judgement
-                .Of(
-                    priced,
-                    new JudgedBy(past.Sheet.Head, seller.Hand, seller, people, [])
-                    {
-                        Day = today,
-                        Policies = [policy with { From = DateOnly.MinValue, To = null }],
-                    }
-                )
-                .Needs;
-            if (needs is not [{ Policies: [var first, ..] } need, ..])
+            if (!policy.Asks)
+            {
+                var broken = Rule(policy, past, priced);
+                asked[week] += broken.Length;
+                found.AddRange(broken);
+                continue;
+            }
+            var by = new JudgedBy(past.Sheet.Head, seller.Hand, seller, people, [])
+            {
+                Day = today,
+                Policies = [policy with { From = DateOnly.MinValue, To = null }],
+            };
+            if (Judgement.Of(priced, by).Needs is not [{ Policies: [var first, ..] } need, ..])
                 continue;
             asked[week]++;
             foreach (var name in first.Route.Select(s => s.Names ?? "nobody"))
@@ -98,6 +101,31 @@ public sealed class PastSheets(PriceBooks books)
             [.. names.OrderByDescending(n => n.Value).Select(n => (n.Key, n.Value))],
             [.. found.OrderByDescending(f => f.GivenAway)]
         );
+    }
+
+    // What a rule that asks nobody would have said something to; what buyers owed then is not kept.
+    private static TriedDocument[] Rule(Policy policy, Past past, PricedSheet priced)
+    {
+        var scope = policy.Scope;
+        if (!scope.Holds(past.Buyer.Id, past.Buyer.Group, past.Sheet.Channel, new PersonId(past.SellerId)))
+            return [];
+        var figures = SheetFigures.Of(priced, past.Sheet.Head, null, scope.Families);
+        var first = policy.When[0];
+        return policy.When.All(c => c.Holds(figures))
+            ?
+            [
+                new TriedDocument(
+                    past.Kind,
+                    past.Number,
+                    past.Buyer.Name,
+                    DateOnly.FromDateTime(past.At),
+                    FigureList.Of(first.Figure).Show(figures[first.Figure]),
+                    priced.Tally.TotalWithoutTax.Value,
+                    past.Sheet.Currency,
+                    0m
+                ),
+            ]
+            : [];
     }
 
     private sealed record Past(string Kind, string Number, DateTime At, long SellerId, BuyerRow Buyer, SheetRow Sheet);

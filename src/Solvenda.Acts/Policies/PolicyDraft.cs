@@ -65,6 +65,8 @@ public sealed record PolicyDraft(
             throw Bad("At most ten conditions, none beyond a thousand millions", "when");
         if (Route == RouteKind.Named && Named.IsEmpty)
             throw Bad("Say who is asked", "named");
+        if (Route is RouteKind.Stop or RouteKind.Notice && When.IsEmpty)
+            throw Bad("Say when: a rule that asks nobody has a condition", "when");
         if (PatienceHours is < 0 or > MostPatience)
             throw Bad($"Patience is up to {MostPatience} working hours; 0 waits", "patienceHours");
         if (To is { } to && to < From)

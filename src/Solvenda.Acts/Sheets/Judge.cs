@@ -28,7 +28,7 @@ public sealed record Judged(
     public DateOnly Day { get; init; }
 
     // Checks whose words say what things cost, or who may give how much.
-    private static readonly ImmutableArray<string> OfMoney = ["approval", "cost"];
+    private static readonly ImmutableArray<string> OfMoney = ["approval", "cost", Core.Ordering.Checks.OwnRules.Name];
 
     /// <summary>Whether somebody may read what a check found.</summary>
     public static bool IsSeenBy(Finding finding, Actor who)
@@ -88,15 +88,14 @@ public sealed class Judge(HouseClock clock)
             credit,
             approval,
             me,
-            decider is null
-                ? new Dictionary<long, decimal?>()
-                : priced.Sold.ToDictionary(l => l.Line.Key, l => Headroom.Line(l, priced, decider.Authority)),
+            LineHeadroom(priced, decider),
             [.. Waivers(open, Today)]
         )
         {
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
             Settings = open.Checks,
+            Rules = [.. open.Policies.Where(p => !p.Asks)],
             Today = Today,
             Promised = Promised(open),
             Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
@@ -122,6 +121,11 @@ public sealed class Judge(HouseClock clock)
             Day = Today,
         };
     }
+
+    private static Dictionary<long, decimal?> LineHeadroom(PricedSheet priced, Decider? decider) =>
+        decider is null
+            ? []
+            : priced.Sold.ToDictionary(l => l.Line.Key, l => Headroom.Line(l, priced, decider.Authority));
 
     private static Dictionary<long, DateOnly?>? Promised(OpenSheet open) =>
         open.Order is { Terms: TermsTrack.Confirmed or TermsTrack.Cancelled }

@@ -72,7 +72,8 @@ internal sealed class HandPart
         foreach (var policy in _by.Policies)
         {
             if (
-                policy.On(_by.Day)
+                policy.Asks
+                && policy.On(_by.Day)
                 && policy.Scope.Holds(buyer, group, channel, _hand.Person)
                 && Of(policy) is { } value
                 && policy.Fires(value, Shown.Figures, authority)

@@ -34,6 +34,15 @@ public sealed record Buyer(
     /// <summary>Where the invoice goes; null: to the buyer's own address.</summary>
     public string? BillTo { get; init; }
 
+    /// <summary>Their own address; empty where it is not known.</summary>
+    public string Address { get; init; } = "";
+
+    /// <summary>Whom we write to, and where; null where nobody is named.</summary>
+    public string? ContactName { get; init; }
+
+    /// <inheritdoc cref="ContactName" />
+    public string? ContactMail { get; init; }
+
     /// <summary>The warehouse that serves them.</summary>
     public string? ShipFrom { get; init; }
 

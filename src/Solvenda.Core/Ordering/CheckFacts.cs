@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Credit;
@@ -81,6 +82,9 @@ public sealed record CheckFacts(
 
     /// <summary>What the house set for its checks.</summary>
     public ImmutableArray<CheckSetting> Settings { get; init; } = [];
+
+    /// <summary>Rules that the house made for itself: policies that ask nobody.</summary>
+    public ImmutableArray<Policy> Rules { get; init; } = [];
 
     /// <summary>A number of a check, as the house set it for this document and channel.</summary>
     public decimal Number(ICheck check, string name) =>

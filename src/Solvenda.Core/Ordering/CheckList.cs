@@ -37,6 +37,10 @@ public static class CheckList
         new CreditLimit(),
         new CustomerReady(),
         new TaxNumberSound(),
+        new Reachable(),
+        new PlaceSound(),
+        new CurrencyKnown(),
+        new OwnRules(),
     ];
 
     /// <summary>

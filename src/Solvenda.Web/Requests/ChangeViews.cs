@@ -111,21 +111,19 @@ internal static class ChangeViews
             whole ? 0m : (after ?? before).Priced.Tally.TotalWithTax.Value,
             whole,
             day,
-            day is null ? null
-                : before.Facts.Head.Text(HeadTerms.Wanted.Name) is { } text
-                && DateOnly.TryParse(text, CultureInfo.InvariantCulture, out var was)
-                    ? was
-                : null,
+            day is null ? null : HeadTerms.Wanted.Day(before.Facts.Head),
             [.. wishes.Select(w => Line(w, stands, after))],
             whole ? ["The whole order is taken back; its stock is free again."] : [.. Does(before, after, me)],
             $"when it is confirmed: by {told.By}, to {(told.To.Length > 0 ? told.To : "nobody: there is no address")}",
-            goods != GoodsTrack.Waiting ? "It is being picked, or part of it has gone: that is fixed."
-                : terms == TermsTrack.Cancelled ? "It is cancelled; open it again first."
-                : reading.LeftOvers.Count > 0
-                    ? $"First say what “{reading.LeftOvers[0].Words}” is, or that it means nothing."
-                : fault
+            WhyNot(terms, goods, reading) ?? fault
         );
     }
+
+    private static string? WhyNot(TermsTrack terms, GoodsTrack goods, ReadingView reading) =>
+        goods != GoodsTrack.Waiting ? "It is being picked, or part of it has gone: that is fixed."
+        : terms == TermsTrack.Cancelled ? "It is cancelled; open it again first."
+        : reading.LeftOvers.Count > 0 ? $"First say what “{reading.LeftOvers[0].Words}” is, or that it means nothing."
+        : null;
 
     // As if all of it were taken. Nothing of it is saved: what was read is thrown away with the answer.
     private static async Task<(Judged? Judged, string Fault)> ThenAsync(

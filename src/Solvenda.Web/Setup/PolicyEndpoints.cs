@@ -191,6 +191,8 @@ public static class PolicyEndpoints
                 new Pick("firstAble", PolicySentence.Route(RouteKind.FirstAble, "")),
                 new Pick("eachLevel", PolicySentence.Route(RouteKind.EachLevel, "")),
                 new Pick("named", "somebody named, and above what they may whoever comes after them"),
+                new Pick("stop", PolicySentence.Route(RouteKind.Stop, "")),
+                new Pick("notice", PolicySentence.Route(RouteKind.Notice, "")),
             ],
             [
                 .. people.Select(p => new Pick(
@@ -231,12 +233,14 @@ public static class PolicyEndpoints
             seller.Home.Code,
             [.. trial.By.Select(b => new TrialBy(b.Name, b.Times))],
             trial.Documents,
-            FigureList.Of(policy.Figure) switch
-            {
-                CreditFigure => "What buyers owed then is not kept: credit cannot be tried on the past.",
-                KeptFigure => "What was kept on file in the past is not tried: this rule counts from now on.",
-                _ => "",
-            }
+            policy.Asks
+                ? FigureList.Of(policy.Figure) switch
+                {
+                    CreditFigure => "What buyers owed then is not kept: credit cannot be tried on the past.",
+                    KeptFigure => "What was kept on file in the past is not tried: this rule counts from now on.",
+                    _ => "",
+                }
+                : ""
         );
     }
 

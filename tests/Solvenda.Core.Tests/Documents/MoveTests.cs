@@ -68,10 +68,12 @@ public sealed class MoveTests
             "New Settle New",
             "New Doubt NeedsYou",
             "New Turn Turned",
+            "New Answer Answered",
             "New SetAside SetAside",
             "NeedsYou Settle New",
             "NeedsYou Doubt NeedsYou",
             "NeedsYou Turn Turned",
+            "NeedsYou Answer Answered",
             "NeedsYou SetAside SetAside",
             "NeedsYou ReadAgain Reading",
         ];

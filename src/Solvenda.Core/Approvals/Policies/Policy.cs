@@ -15,6 +15,12 @@ public enum RouteKind
 
     /// <summary>Somebody named, or any one of a team; beyond their authority it climbs from them.</summary>
     Named,
+
+    /// <summary>Nobody is asked: it stops the sheet, until it is cured or let pass.</summary>
+    Stop,
+
+    /// <summary>Nobody is asked: it says so.</summary>
+    Notice,
 }
 
 /// <summary>A condition on a figure: it holds where the figure is over, or under, a value, and not at it.</summary>
@@ -103,6 +109,9 @@ public sealed record Policy(string Code, string Figure, RouteKind Route)
 
     /// <inheritdoc cref="From" />
     public DateOnly? To { get; init; }
+
+    /// <summary>Whether somebody is asked; else it is a check of the house's own.</summary>
+    public bool Asks => Route is not (RouteKind.Stop or RouteKind.Notice);
 
     /// <summary>Whether it holds on a day.</summary>
     public bool On(DateOnly day) => From <= day && (To is not { } to || day <= to);

@@ -10,13 +10,14 @@ public static class PolicyGaps
 {
     /// <summary>Everything worth naming, in words, the gravest first.</summary>
     public static ImmutableArray<string> Of(
-        IReadOnlyCollection<Policy> holding,
+        IReadOnlyCollection<Policy> policies,
         IReadOnlyDictionary<PersonId, Decider> people,
         DateOnly day
     )
     {
-        ArgumentNullException.ThrowIfNull(holding);
+        ArgumentNullException.ThrowIfNull(policies);
         ArgumentNullException.ThrowIfNull(people);
+        List<Policy> holding = [.. policies.Where(p => p.Asks)];
         var gaps = ImmutableArray.CreateBuilder<string>();
         foreach (var figure in FigureList.All.Where(f => FigureList.Policies.Contains(f.Code)))
         {

@@ -9,6 +9,8 @@ public static class PolicySentence
     public static string Of(Policy policy, string named)
     {
         ArgumentNullException.ThrowIfNull(policy);
+        if (!policy.Asks)
+            return $"When {string.Join(" and ", policy.When.Select(Of))}, {Route(policy.Route, named)}.";
         var when = string.Concat(policy.When.Select(c => " and " + Of(c)));
         var within =
             policy.PatienceHours > 0
@@ -31,6 +33,8 @@ public static class PolicySentence
         route switch
         {
             RouteKind.FirstAble => "the first above who may",
+            RouteKind.Stop => "stop it, until it is cured or a lead lets it pass",
+            RouteKind.Notice => "say so",
             RouteKind.EachLevel => "each level up to the first who may",
             _ => $"{(named.Length > 0 ? named : "nobody named")}, and above what they may whoever comes after them",
         };

@@ -12,7 +12,7 @@ public sealed class TaxNumberSound : ICheck
     public string Code => "tax-number";
 
     /// <inheritdoc />
-    public string Does => "the buyer's tax number can be one of its country";
+    public string Does => "the buyer’s tax number can be one of its country";
 
     /// <inheritdoc />
     public IEnumerable<Finding> Run(CheckFacts facts)

@@ -6,13 +6,13 @@ export class ChangeState {
   readonly latest = new Latest<Schemas['ChangeView']>();
   view = $derived.by(() => this.latest.value);
   /** Numbers of the lines of the message that are not taken. */
-  left = $state.raw<ReadonlySet<number>>(new Set());
+  left = $state.raw<readonly number[]>([]);
   day = $state(true);
   at = $state(0);
   problem = $state('');
   /** What they speak of, and want otherwise. */
   wishes = $derived.by(() => (this.view?.lines ?? []).filter((l) => l.no !== null && l.kind !== 'same'));
-  taken = $derived.by(() => this.wishes.map((l) => l.no!).filter((no) => !this.left.has(no)));
+  taken = $derived.by(() => this.wishes.map((l) => l.no!).filter((no) => !this.left.includes(no)));
   focused = $derived.by(() => this.view?.lines[this.at]);
   nothing = $derived.by(() => !this.view?.whole && this.taken.length === 0 && !(this.day && this.view?.day));
 
@@ -24,16 +24,15 @@ export class ChangeState {
 
   go = (step: number) => (this.at = Math.max(0, Math.min((this.view?.lines.length ?? 1) - 1, this.at + step)));
 
-  is = (line: Schemas['ChangeLineView']) => line.no !== null && !this.left.has(line.no);
+  is = (line: Schemas['ChangeLineView']) => line.no !== null && !this.left.includes(line.no);
 
   toggle = (line = this.focused) => {
     if (!line || line.no === null || line.kind === 'same') return;
-    const left = new Set(this.left);
-    if (!left.delete(line.no)) left.add(line.no);
-    this.left = left;
+    const { no } = line;
+    this.left = this.left.includes(no) ? this.left.filter((l) => l !== no) : [...this.left, no];
   };
 
-  all = () => ([this.left, this.day] = [new Set(), true]);
+  all = () => ([this.left, this.day] = [[], true]);
 
   /** The order that has it since; null where it was refused. */
   take = () =>

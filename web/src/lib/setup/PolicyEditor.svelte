@@ -8,6 +8,8 @@
   const draft = $derived(all.draft!);
   const choices = $derived(all.view!.choices);
   const policy = $derived(all.open);
+  /** Else it is a check of the house's own: it stops, or says so. */
+  const asks = $derived(draft.route !== 'stop' && draft.route !== 'notice');
   let timer: ReturnType<typeof setTimeout> | undefined;
   let more = $state(false);
 
@@ -32,12 +34,14 @@
 >
   <p class="font-serif text-[16px] leading-[2]">
     When
-    <select class={inline} bind:value={draft.figure} aria-label="when">
-      {#each choices.figures as f (f.code)}<option value={f.code}>{f.words}</option>{/each}
-    </select>
+    {#if asks}
+      <select class={inline} bind:value={draft.figure} aria-label="when">
+        {#each choices.figures as f (f.code)}<option value={f.code}>{f.words}</option>{/each}
+      </select>
+    {/if}
     {#each draft.when as condition, i (i)}
       <span class="whitespace-nowrap"
-        >and
+        >{asks || i ? 'and' : ''}
         <select class={inline} bind:value={condition.figure} aria-label="condition {i + 1}">
           {#each choices.conditions as f (f.code)}<option value={f.code}>{f.words}</option>{/each}
         </select></span
@@ -48,7 +52,9 @@
       </select>
       <input class="{inline} w-24 text-right" type="number" step="any" bind:value={condition.value} aria-label="value of condition {i + 1}" />
       <button type="button" class="text-[13px] text-second underline" onclick={() => all.without(i)}>without</button>
-    {/each}, ask
+    {:else}{#if !asks}<button type="button" class="border-b border-dashed border-ink" onclick={() => all.and()}>what is so?</button>{/if}{/each}, {asks
+      ? 'ask'
+      : ''}
     <select class={inline} bind:value={draft.route} aria-label="whom">
       {#each choices.routes as r (r.code)}<option value={r.code}>{r.words}</option>{/each}
     </select>
@@ -57,8 +63,10 @@
         {#each choices.named as n (n.code)}<option value={n.code}>{n.words}</option>{/each}
       </select>
     {/if}
-    within <input class="{inline} w-12 text-right" type="number" min="0" max="400" bind:value={draft.patienceHours} aria-label="working hours" /> working hours; then
-    the stand-in, then a level up.
+    {#if asks}
+      within <input class="{inline} w-12 text-right" type="number" min="0" max="400" bind:value={draft.patienceHours} aria-label="working hours" /> working hours;
+      then the stand-in, then a level up.
+    {/if}
   </p>
   <div class="text-[12.5px]">
     <button type="button" class="text-second underline" onclick={() => (more = !more)}

@@ -14,7 +14,7 @@
   {#if trial.untried}<p class="mt-2 border border-hairline bg-sheet p-4">{trial.untried}</p>{:else}<div class="mt-2 border border-hairline bg-sheet p-4">
       <dl class="grid grid-cols-2 gap-4">
         <div>
-          <dt class="text-[11.5px] text-second">would have asked about</dt>
+          <dt class="text-[11.5px] text-second">would have spoken of</dt>
           <dd class="font-serif text-[22px]">{trial.asked} <small class="text-[15px] text-second">of {trial.looked} documents</small></dd>
         </div>
         <div>

@@ -54,7 +54,8 @@ export class PoliciesState {
 
   /** Tries what is written on the past; changes nothing. A new one needs no name for that. */
   tryIt = async () => {
-    if (!this.draft) return;
+    // A rule that asks nobody says when; until then there is nothing to try.
+    if (!this.draft || (/^(stop|notice)$/.test(this.draft.route) && !this.draft.when.length)) return;
     const body = { ...$state.snapshot(this.draft), code: this.draft.code || 'tried' };
     await this.trial.ask(() => ask(api.POST('/api/setup/policies/try', { body })));
   };

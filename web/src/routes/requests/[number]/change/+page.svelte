@@ -144,7 +144,7 @@
     <footer class="flex flex-wrap items-center gap-3 py-3">
       {#if may}
         <button class="btn btn-primary btn-sm" disabled={change.nothing} onclick={() => void take()}
-          >{view.whole ? `Cancel ${view.order}` : change.left.size ? `Take ${change.taken.length} of ${change.wishes.length}` : 'Take it so'}
+          >{view.whole ? `Cancel ${view.order}` : change.left.length ? `Take ${change.taken.length} of ${change.wishes.length}` : 'Take it so'}
           <KeyCap>Enter</KeyCap></button
         >
         {#if !view.whole}<button class="btn btn-outline btn-sm" onclick={change.all}>Take all of it <KeyCap>A</KeyCap></button>{/if}
