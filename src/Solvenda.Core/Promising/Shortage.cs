@@ -105,9 +105,12 @@ public static class Reliefs
                 .OrderBy(g => g.Hurts)
                 .ThenByDescending(g => g.Wait.Day)
                 .FirstOrDefault();
-            if (giver.Wait is not null)
-                found.Add(new Relief(ReliefWay.Take, one.Missing, last) { From = giver.Wait.Key, Hurts = giver.Hurts });
-            found.Add(new Relief(ReliefWay.Split, one.Missing, last));
+            var split = new Relief(ReliefWay.Split, one.Missing, last);
+            Relief[] take = giver.Wait is null
+                ? []
+                : [new Relief(ReliefWay.Take, one.Missing, last) { From = giver.Wait.Key, Hurts = giver.Hurts }];
+            // Whoever would be hurt for another comes last.
+            found.AddRange(giver.Hurts == 0 ? [.. take, split] : [split, .. take]);
         }
         return [.. found];
     }

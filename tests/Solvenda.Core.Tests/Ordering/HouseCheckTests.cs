@@ -93,6 +93,12 @@ public sealed class HouseCheckTests
             new Sheet(World.Eur, World.Day, country, [World.Line(World.Shackle, 2m)], SheetDiscount.None, [], 0m)
         );
         Assert.Equal(sound, !new PlaceSound().Run(Facts(sheet: sheet, terms: (HeadTerms.DeliverTo, place))).Any());
+        // Their own place was looked at when it was put on file.
+        var own = World.Tressel with
+        {
+            DeliverTo = place,
+        };
+        Assert.Empty(new PlaceSound().Run(Facts(own, sheet, terms: (HeadTerms.DeliverTo, place))));
     }
 
     [Theory]

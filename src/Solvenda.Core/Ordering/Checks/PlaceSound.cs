@@ -4,7 +4,10 @@ using Solvenda.Core.Sheets.Terms;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>Where the goods go can be a place of its country: a carrier brings nothing without a postal code.</summary>
+/// <summary>
+/// Where the goods go can be a place of its country: a carrier asks for the postal code. Looked at where it is another
+/// place than the buyer's own, which was looked at when it was put on file.
+/// </summary>
 public sealed class PlaceSound : ICheck
 {
     /// <inheritdoc />
@@ -21,13 +24,14 @@ public sealed class PlaceSound : ICheck
             yield break;
         if (
             HeadTerms.DeliverTo.In(facts.Head) is { } place
+            && place != facts.Buyer.DeliverTo
             && facts.Sheet.Sheet.DeliverToCountry is { } country
             && Said(place, country) is { } words
         )
             yield return new Finding(Code, Outcome.Notice, words, null, HeadTerms.DeliverTo.Name);
         foreach (var line in facts.Sheet.Sold)
         {
-            if (line.Line.DeliverTo is { } own && Said(own.Words, own.Country) is { } its)
+            if (line.Line.DeliverTo is { Code.Length: 0 } own && Said(own.Words, own.Country) is { } its)
                 yield return new Finding(Code, Outcome.Notice, its, line.Line.Key, "deliverTo");
         }
     }

@@ -4,7 +4,7 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { AskFor, OutlookState, Stepped } from '$lib/planning';
   import { usePulse } from '$lib/pulse';
-  import { day, plain, Problem } from '$lib/shared';
+  import { day, Mark, plain, Problem } from '$lib/shared';
 
   const outlook = new OutlookState();
   const view = $derived(outlook.view);
@@ -98,9 +98,11 @@
               >
               <span class="text-right">{plain(w.quantity)} {view.unit}</span>
               <span class="text-right max-sm:col-span-3">
-                {#if w.kept < w.quantity}<span class="text-stop">■ {plain(w.kept)}{w.later ? `, the rest ${day(w.later)}` : ', no day for the rest'}</span>
-                {:else if w.toBeHad}<span class="text-notice">● {plain(w.toBeHad)} to be had by then</span>
-                {:else}<span class="text-clear">✓ kept</span>{/if}
+                {#if w.kept < w.quantity}<span class="text-stop"
+                    ><Mark outcome="stop" /> {plain(w.kept)}{w.later ? `, the rest ${day(w.later)}` : ', no day for the rest'}</span
+                  >
+                {:else if w.toBeHad}<span class="text-notice"><Mark outcome="notice" /> {plain(w.toBeHad)} to be had by then</span>
+                {:else}<span><Mark outcome="clear" /> kept</span>{/if}
               </span>
             </div>
             {#if i === outlook.at && w.reliefs.length && view.mayPlan}
