@@ -141,4 +141,10 @@ await page.goto(`${base}/setup/policies`);
 await page.getByRole('button', { name: /not holding yet/ }).click();
 await page.getByText('who would have been asked').waitFor();
 await look('policies');
+await stepIn('Juno Castellane');
+await page.goto(`${base}/planning`);
+await page.getByRole('row').filter({ hasText: 'SHK-DEE-12' }).getByRole('link').click();
+await page.getByText('who waits for it').waitFor();
+await look('outlook');
+
 await browser.close();
