@@ -125,6 +125,29 @@ public sealed class BuyersChangeTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task What_it_comes_to_counts_the_order_once_in_what_they_owe()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (order, po) = await ConfirmedOrderAsync(quill);
+        var stroud = await House.AsAsync(Stroud);
+        var owes = (await (await stroud.GetAsync("/api/credit", Cancel)).JsonAsync())
+            .GetProperty("rows")
+            .EnumerateArray()
+            .Single(r => r.GetProperty("buyerId").GetInt64() == Tressel)
+            .GetProperty("exposure")
+            .GetDecimal();
+        // So much that one shackle more fits, and the order twice does not.
+        await House.DbAsync(db =>
+            db.Buyers.Where(b => b.Id == Tressel)
+                .ExecuteUpdateAsync(b => b.SetProperty(x => x.CreditLimitMinor, (long)((owes + 20m) * 100)), Cancel)
+        );
+        var view = await ViewAsync(quill, await RequestAsync(po, "POC*1*QI*41*1*EA**PE*VP*SHK-BOW-10"));
+        Assert.True(view.GetProperty("total").GetDecimal() > 20m);
+        Assert.DoesNotContain("credit limit", view.GetProperty("does").GetRawText(), StringComparison.Ordinal);
+        Assert.Equal(order, view.GetProperty("order").GetString());
+    }
+
+    [Fact]
     public async Task It_is_not_taken_with_a_letter_that_says_why_and_the_order_stays()
     {
         var quill = await House.AsAsync(Quill);

@@ -116,7 +116,9 @@ public sealed class PlanningTests(House house) : MoneyCalls(house)
         Assert.Equal("1/0/0", await FileAsync(planner, $"expected;B-1;CHN-SL-08;{Quay};500;{Iso(Today.AddDays(9))};"));
         var wait = Wait(await OutlookAsync(planner, item), second);
         Assert.Equal(10m, wait.GetProperty("kept").GetDecimal());
-        var split = wait.GetProperty("reliefs").EnumerateArray().Last();
+        var split = wait.GetProperty("reliefs")
+            .EnumerateArray()
+            .Single(r => r.GetProperty("words").GetString()!.StartsWith("the rest", StringComparison.Ordinal));
         var body = new
         {
             commitment = wait.GetProperty("commitment").GetInt64(),

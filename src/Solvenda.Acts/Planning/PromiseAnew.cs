@@ -65,10 +65,16 @@ public sealed class PromiseAnewAct(Renewing renewing) : Act<PromiseAnew, Promise
         var after = (await PromiseBook.LoadAsync(work.Db, null, work.Today, cancel))
             .Positions.SelectMany(p => p.Waits)
             .ToLookup(w => w.Order.Id);
-        var (orders, told) = (moves.Select(m => m.Waiting.Order).DistinctBy(o => o.Id).ToList(), 0);
+        var (orders, told) = (moves.GroupBy(m => m.Waiting.Order.Id).ToList(), 0);
         foreach (var order in orders)
-            if (await renewing.RenewAsync(work, order.Number, [.. after[order.Id]], cancel) is { ToldTo.Length: > 0 })
+        {
+            var (number, of) = (
+                order.First().Waiting.Order.Number,
+                order.Select(m => m.Waiting.Row.LineKey).ToHashSet()
+            );
+            if (await renewing.RenewAsync(work, number, [.. after[order.Key]], of, cancel) is { ToldTo.Length: > 0 })
                 told++;
+        }
         return new PromisedAnew(moves.Count, orders.Count, told);
     }
 }

@@ -33,7 +33,11 @@ public sealed record Waiting(
     DateOnly? Wanted,
     DateOnly? Promised,
     PromiseTerms Terms
-);
+)
+{
+    /// <summary>Its terms where it leaves from another warehouse.</summary>
+    public required Func<string, PromiseTerms> From { get; init; }
+}
 
 /// <summary>An item in one warehouse: what is there, what comes, who waits for it.</summary>
 public sealed record StockPosition(
@@ -175,20 +179,7 @@ public sealed class PromiseBook
         ).ToListAsync(cancel);
         var ids = rows.Select(r => r.Row.OrderId).Distinct().ToList();
         var orders = await OrdersAsync(db, ids, cancel);
-        var terms = new Dictionary<(string, int, string), PromiseTerms>();
-        PromiseTerms Terms(string warehouse, int transit, string receiving)
-        {
-            if (terms.TryGetValue((warehouse, transit, receiving), out var known))
-                return known;
-            var house = houses.GetValueOrDefault(warehouse) ?? HouseDays.Usual(warehouse, working);
-            return terms[(warehouse, transit, receiving)] = new PromiseTerms(
-                house.CutOff,
-                house.PickingDays,
-                transit,
-                house.Calendar,
-                WorkCalendar.On(receiving)
-            );
-        }
+        var known = new KnownTerms(houses, working);
         return
         [
             .. rows.Select(r =>
@@ -201,10 +192,33 @@ public sealed class PromiseBook
                     r.Position,
                     r.Wanted ?? wanted,
                     r.Promised,
-                    Terms(r.Row.Warehouse, order.TransitDays, receiving)
-                );
+                    known.Of(r.Row.Warehouse, order.TransitDays, receiving)
+                )
+                {
+                    From = warehouse => known.Of(warehouse, order.TransitDays, receiving),
+                };
             }),
         ];
+    }
+
+    // What holds for promises, worked out once for each way that goods go.
+    private sealed class KnownTerms(Dictionary<string, WarehouseDays> houses, WorkCalendar working)
+    {
+        private readonly Dictionary<(string, int, string), PromiseTerms> _terms = [];
+
+        public PromiseTerms Of(string warehouse, int transit, string receiving)
+        {
+            if (_terms.TryGetValue((warehouse, transit, receiving), out var known))
+                return known;
+            var house = houses.GetValueOrDefault(warehouse) ?? HouseDays.Usual(warehouse, working);
+            return _terms[(warehouse, transit, receiving)] = new PromiseTerms(
+                house.CutOff,
+                house.PickingDays,
+                transit,
+                house.Calendar,
+                WorkCalendar.On(receiving)
+            );
+        }
     }
 
     private static async Task<Dictionary<long, (PlannedOrder Order, DateOnly? Wanted)>> OrdersAsync(

@@ -14,19 +14,23 @@ public sealed class Renewing(SheetLoader loader, Seller seller)
 {
     /// <summary>The days on which lines of an order are there by what is committed to them.</summary>
     /// <param name="waits">Of the order, those that are known.</param>
+    /// <param name="moved">Keys of the lines whose commitments moved; the others stay as they were told.</param>
     /// <param name="promised">What its lines were promised for, by their keys.</param>
     public static Dictionary<long, DateOnly> Dates(
         IReadOnlyCollection<Waiting> waits,
+        IReadOnlySet<long> moved,
         IReadOnlyDictionary<long, DateOnly?> promised,
         DateOnly today
     )
     {
         ArgumentNullException.ThrowIfNull(waits);
+        ArgumentNullException.ThrowIfNull(moved);
         ArgumentNullException.ThrowIfNull(promised);
         var dates = waits
+            .Where(w => moved.Contains(w.Row.LineKey))
             .GroupBy(w => w.Row.LineKey)
             .ToDictionary(g => g.Key, g => g.Max(w => w.Terms.From(Later(w.Row.Day, today), true).Arrives));
-        if (waits.FirstOrDefault()?.Order.Rule != ShippingRule.AllTogether)
+        if (dates.Count == 0 || waits.First().Order.Rule != ShippingRule.AllTogether)
             return dates;
         // All on the day of the latest.
         var others = promised.Where(p => p.Value is not null && !dates.ContainsKey(p.Key));
@@ -38,17 +42,19 @@ public sealed class Renewing(SheetLoader loader, Seller seller)
     /// Writes the days onto the lines, tells the buyer, and leaves the event; nothing where none moves.
     /// </summary>
     /// <param name="waits">Of the order, as they are since.</param>
+    /// <param name="of">Keys of the lines whose commitments moved.</param>
     public async Task<DatesMoved?> RenewAsync(
         Work work,
         string number,
         IReadOnlyCollection<Waiting> waits,
+        IReadOnlySet<long> of,
         CancellationToken cancel
     )
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(waits);
         var open = await loader.OrderAsync(work.Db, number, cancel);
-        var dates = Dates(waits, open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised), work.Today);
+        var dates = Dates(waits, of, open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised), work.Today);
         var moved = new List<LineDate>();
         foreach (var line in open.Sheet.Lines.OrderBy(l => l.Position))
         {

@@ -23,6 +23,7 @@ public sealed class TakeArrivalsAct : Act<TakeArrivals, ArrivalsTaken>
 {
     private const int MostRows = 10_000;
     private const int MostLetters = 60;
+    private const int MostBytes = 2 * 1024 * 1024;
 
     public override Right Needs => Rights.Plan;
 
@@ -75,6 +76,8 @@ public sealed class TakeArrivalsAct : Act<TakeArrivals, ArrivalsTaken>
 
     private static List<Row> Read(TakeArrivals input)
     {
+        if (input.Bytes.Length > MostBytes)
+            throw No(input, "It is larger than 2 MB.");
         try
         {
             var table = TableReader.Read(input.Bytes);

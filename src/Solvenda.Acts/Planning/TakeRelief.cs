@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
@@ -38,7 +39,8 @@ public sealed class TakeReliefAct(Renewing renewing) : Act<TakeRelief, int>
                 "order_state",
                 $"{gives.Order.Number} is being changed or picked; nothing of it moves."
             );
-        var day = gives.Terms.Warehouse.OnOrAfter(work.Today.AddDays(relief.Day));
+        var terms = relief.Way == ReliefWay.Elsewhere ? gives.From(relief.Warehouse) : gives.Terms;
+        var day = terms.Warehouse.OnOrAfter(work.Today.AddDays(relief.Day));
         await MoveAsync(work, from, relief, day, cancel);
         await work.Db.SaveChangesAsync(cancel);
         work.Leave(
@@ -59,7 +61,10 @@ public sealed class TakeReliefAct(Renewing renewing) : Act<TakeRelief, int>
         foreach (var order in new[] { gives.Order, position.Waits.First(w => w.Row.Id == row.Id).Order }.Distinct())
         {
             var waits = after.Positions.SelectMany(p => p.Waits).Where(w => w.Order.Id == order.Id).ToList();
-            if (await renewing.RenewAsync(work, order.Number, waits, cancel) is { ToldTo.Length: > 0 })
+            // Whoever takes from another is there as promised.
+            IReadOnlySet<long> of =
+                order.Id == gives.Order.Id ? new HashSet<long> { gives.Row.LineKey } : ImmutableHashSet<long>.Empty;
+            if (await renewing.RenewAsync(work, order.Number, waits, of, cancel) is { ToldTo.Length: > 0 })
                 told++;
         }
         return told;

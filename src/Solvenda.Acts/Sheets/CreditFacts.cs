@@ -35,7 +35,8 @@ public static class CreditFacts
             today,
             cancel,
             withRecord: false,
-            beside: order.Id
+            // Once it is confirmed the exposure has it.
+            beside: order.Terms == TermsTrack.Confirmed ? null : order.Id
         );
         var standing = standings[open.Buyer.Id];
         var currency = standing.Limit.Currency;
@@ -67,8 +68,8 @@ public static class CreditFacts
 
     /// <summary>The same for many, by their keys.</summary>
     /// <param name="withRecord">Also how late they paid in the last years.</param>
-    /// <param name="beside">An order that is being changed and is looked at itself: what was confirmed of it is not
-    /// counted, since it stands beside the exposure as it is now.</param>
+    /// <param name="beside">An order that is being changed, or is looked at as if it were: what was confirmed of it is
+    /// not counted, since it stands beside the exposure as it is now.</param>
     public static async Task<Dictionary<long, CreditStanding>> StandingsAsync(
         SolvendaDb db,
         IReadOnlyCollection<BuyerRow> buyers,
@@ -203,17 +204,23 @@ public static class CreditFacts
                     .OpenItems.AsNoTracking()
                     .Where(o => o.PaidOn == null && EF.Parameter(ids).Contains(o.BuyerId))
                     .ToListAsync(cancel),
-                [.. await OrdersAsync(db, ids, cancel), .. await ChangingAsync(db, ids, beside, cancel)],
+                [.. await OrdersAsync(db, ids, beside, cancel), .. await ChangingAsync(db, ids, beside, cancel)],
                 await DepositsAsync(db, ids, cancel),
                 since is { } from ? await LateAsync(db, ids, from, cancel) : []
             );
         }
 
-        private static async Task<List<Order>> OrdersAsync(SolvendaDb db, List<long> ids, CancellationToken cancel)
+        private static async Task<List<Order>> OrdersAsync(
+            SolvendaDb db,
+            List<long> ids,
+            long? beside,
+            CancellationToken cancel
+        )
         {
             var sums = await db
                 .Orders.Where(o =>
                     EF.Parameter(ids).Contains(o.Dossier.BuyerId)
+                    && o.Id != beside
                     && (
                         (o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
                         || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)

@@ -188,7 +188,8 @@ internal static class OutlookViews
     {
         var day = position.Today.AddDays(relief.Day);
         var quantity = $"{Number(relief.Quantity)} {unit}".Trim();
-        var arrives = w.Terms.From(day, true).Arrives;
+        var terms = relief.Way == ReliefWay.Elsewhere ? w.From(relief.Warehouse) : w.Terms;
+        var arrives = terms.From(terms.Warehouse.OnOrAfter(day), true).Arrives;
         return relief.Way switch
         {
             ReliefWay.Elsewhere => new(
