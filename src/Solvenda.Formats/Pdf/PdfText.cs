@@ -28,6 +28,22 @@ public sealed record PdfPages(
     string? Problem
 );
 
+/// <summary>Parsers that did not come to an end in time, and go on by themselves.</summary>
+public sealed class Runaways
+{
+    // So many may go on before others have to wait.
+    private const int Most = 4;
+
+    private int _count;
+
+    /// <summary>Whether the next one has to wait.</summary>
+    public bool AreTooMany => Volatile.Read(ref _count) >= Most;
+
+    internal void OneMore() => Interlocked.Increment(ref _count);
+
+    internal void OneEnded() => Interlocked.Decrement(ref _count);
+}
+
 /// <summary>
 /// Reads the text of a PDF (ISO 32000) with the places where it stands. Scans have none: their pictures are handed on.
 /// </summary>
@@ -44,19 +60,17 @@ public static class PdfText
 
     private const string TooMuch = "The PDF unpacks to more than is read; it is kept as it came.";
 
-    // So many parsers may go on by themselves before others have to wait.
-    private const int MostLeft = 4;
-
-    private static int _left;
+    private static readonly Runaways _ours = new();
 
     /// <exception cref="TookTooLongException">It does not come to an end; or others do not, and this one has to
     /// wait.</exception>
-    public static PdfPages Read(byte[] raw) => Read(raw, Patience);
+    public static PdfPages Read(byte[] raw) => Read(raw, Patience, _ours);
 
-    /// <summary>The same with another patience, for tests.</summary>
-    public static PdfPages Read(byte[] raw, TimeSpan patience)
+    /// <summary>The same with another patience, and a count of its own, for tests.</summary>
+    public static PdfPages Read(byte[] raw, TimeSpan patience, Runaways runaways)
     {
-        if (_left >= MostLeft)
+        ArgumentNullException.ThrowIfNull(runaways);
+        if (runaways.AreTooMany)
             throw new TookTooLongException(
                 "Other PDFs that do not come to an end are being given up; this one is read later."
             );
@@ -69,7 +83,7 @@ public static class PdfText
             {
                 found = Open(raw);
                 if (Interlocked.Exchange(ref ended, 1) == 1)
-                    Interlocked.Decrement(ref _left);
+                    runaways.OneEnded();
             },
             4 * 1024 * 1024
         )
@@ -82,7 +96,7 @@ public static class PdfText
             return found;
         // It goes on by itself, and is counted until it ends.
         if (Interlocked.Exchange(ref ended, 1) == 0)
-            Interlocked.Increment(ref _left);
+            runaways.OneMore();
         throw new TookTooLongException("The PDF does not come to an end; it is tried again later.");
     }
 

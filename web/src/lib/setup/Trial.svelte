@@ -17,10 +17,10 @@
           <dt class="text-[11.5px] text-second">would have spoken of</dt>
           <dd class="font-serif text-[22px]">{trial.asked} <small class="text-[15px] text-second">of {trial.looked} documents</small></dd>
         </div>
-        <div>
-          <dt class="text-[11.5px] text-second">they gave away</dt>
-          <dd class="font-serif text-[22px]">{fixed(trial.givenAway, 0)} <small class="text-[15px] text-second">{trial.currency}</small></dd>
-        </div>
+        {#if trial.by.length}<div>
+            <dt class="text-[11.5px] text-second">they gave away</dt>
+            <dd class="font-serif text-[22px]">{fixed(trial.givenAway, 0)} <small class="text-[15px] text-second">{trial.currency}</small></dd>
+          </div>{/if}
       </dl>
       <ol class="mt-3 flex h-14 items-end gap-1" aria-label="by week">
         {#each trial.lookedByWeek as looked, i (i)}
