@@ -192,6 +192,27 @@ public sealed class BuyersChangeTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task A_letter_that_takes_some_of_it_back_leaves_the_rest_of_the_order()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (order, po) = await ConfirmedOrderAsync(quill);
+        var letter =
+            $"From: Fionn Tressel <fionn@tresselvane.example>\nTo: orders@brinemoor.example\nSubject: {po}\nMessage-ID: <{Guid.NewGuid():N}@tresselvane.example>\nDate: Mon, 9 Mar 2026 09:00:00 +0000\n\nHello,\nplease cancel from our order {po}:\n\n10 pcs SHK-BOW-10\n\nThanks\nFionn\n";
+        var number = (await ReceiveAsync(letter, "less.eml")).GetProperty("number").GetString()!;
+        var view = await ViewAsync(quill, number);
+        Assert.False(view.GetProperty("whole").GetBoolean());
+        Assert.StartsWith(
+            "30 ",
+            view.GetProperty("lines")[0].GetProperty("wanted").GetString(),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(order, view.GetProperty("order").GetString());
+        Assert.Equal(HttpStatusCode.OK, (await TakeAsync(quill, view, 1)).StatusCode);
+        var changing = await SeenAsync(quill, $"/api/orders/{order}");
+        Assert.Equal(30m, changing.GetProperty("lines")[0].GetProperty("quantity").GetDecimal());
+    }
+
+    [Fact]
     public async Task Neither_the_order_of_somebody_else_nor_what_is_being_picked_is_changed()
     {
         var quill = await House.AsAsync(Quill);

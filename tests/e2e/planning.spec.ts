@@ -23,7 +23,7 @@ test('what falls short is on the desk, and a key makes the promise hold', async 
   await page.keyboard.press('b');
   const more = page.getByRole('form', { name: 'ask for more' });
   await more.getByLabel('how much').fill('250');
-  await more.getByRole('button', { name: /Write it/ }).click();
+  await more.getByRole('button', { name: /Write it out/ }).click();
   await expect(page.getByRole('status')).toContainText(/W\d\d-\d{5} was written/);
 
   await page.keyboard.press('c');

@@ -4,7 +4,6 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data;
-using Solvenda.Formats.Mail;
 
 namespace Solvenda.Acts.Orders;
 
@@ -27,17 +26,15 @@ public sealed class Cancelling(Seller seller)
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);
         await OrderSteps.FreeAsync(work, order, cancel);
-        return new OrderCancelled(order.ConfirmedAt is null ? "" : Tell(work, open), before, order.Terms);
-    }
-
-    // Without an address nobody is told, and the event says so.
-    private string Tell(Work work, OpenSheet open)
-    {
-        var to = open.Buyer.ContactMail ?? "";
-        if (!MailWriter.IsAddress(to))
-            return "";
-        var key = $"{open.Order!.Number}.cancelled.{open.Sheet.Version}".ToLowerInvariant();
-        Outgoing.Mail(work, seller, key, to, BuyerLetters.Cancelled(open, seller));
-        return to;
+        var told = order.ConfirmedAt is null
+            ? ""
+            : Outgoing.Tell(
+                work,
+                seller,
+                $"{order.Number}.cancelled.{open.Sheet.Version}",
+                open.Buyer,
+                BuyerLetters.Cancelled(open, seller)
+            );
+        return new OrderCancelled(told, before, order.Terms);
     }
 }

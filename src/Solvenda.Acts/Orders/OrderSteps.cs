@@ -3,6 +3,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Ordering.Checks;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Orders;
@@ -46,6 +47,18 @@ internal static class OrderSteps
         return plain.Length is > 0 and <= Core.Sheets.SheetDoor.MostLetters
             ? plain
             : throw RefusedException.Bad("reason_missing", $"{asked}; the reason is kept.", "reason");
+    }
+
+    /// <summary>Which promises of a confirmed order cannot be kept, in words; empty where all can.</summary>
+    public static string Late(Judged judged)
+    {
+        var late = judged.Findings.Where(f => f.Check == StockPromised.Name).ToList();
+        return late.Count switch
+        {
+            0 => "",
+            1 => late[0].Words,
+            _ => $"{late.Count} lines; {late[0].Words}",
+        };
     }
 
     /// <summary>What was committed to it is free again.</summary>

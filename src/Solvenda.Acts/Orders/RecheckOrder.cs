@@ -2,7 +2,6 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Ordering.Checks;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Orders;
@@ -40,14 +39,7 @@ public sealed class RecheckOrderAct(SheetLoader loader, Judge judge) : Act<Reche
 
     private async Task<int> PromisesAsync(Work work, OpenSheet open, OrderRow order, CancellationToken cancel)
     {
-        var judged = await judge.JudgeAsync(work.Db, open, open.Owner.Hand, cancel);
-        var late = judged.Findings.Where(f => f.Check == StockPromised.Name).ToList();
-        var words = late.Count switch
-        {
-            0 => "",
-            1 => late[0].Words,
-            _ => $"{late.Count} lines; {late[0].Words}",
-        };
+        var words = OrderSteps.Late(await judge.JudgeAsync(work.Db, open, open.Owner.Hand, cancel));
         if (words == order.Late)
             return 0;
         work.Leave(new PromiseMoved(order.Late, words), open.Subject, open.Dossier.Id);

@@ -51,6 +51,17 @@ public static class Outgoing
         );
     }
 
+    /// <summary>Tells the buyer by mail, where there is an address.</summary>
+    /// <returns>Where; empty where nobody could be told, which the event says.</returns>
+    public static string Tell(Work work, Seller seller, string key, Data.Rows.BuyerRow buyer, BuyerLetter letter)
+    {
+        var to = buyer.ContactMail ?? "";
+        if (!MailWriter.IsAddress(to))
+            return "";
+        Mail(work, seller, key.ToLowerInvariant(), to, letter);
+        return to;
+    }
+
     /// <summary>A letter with its document as one PDF, for those who print and post it.</summary>
     public static void Post(Work work, string key, string to, byte[] pdf) =>
         work.Send(DocumentsBy.Paper, key, to, $"{key}.pdf", pdf);

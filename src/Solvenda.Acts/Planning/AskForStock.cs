@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -50,7 +49,7 @@ public sealed class AskForStockAct : Act<AskForStock, string>
         work.Send(
             Kind,
             number.ToLowerInvariant(),
-            item.LeadDays is null ? "production" : "purchasing",
+            "purchasing and production",
             $"{number}.csv",
             await FileAsync(item, warehouse, number, input, cancel)
         );

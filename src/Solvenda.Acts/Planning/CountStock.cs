@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data.Rows;
 
@@ -24,9 +25,7 @@ public sealed class CountStockAct : Act<CountStock, decimal>
         var warehouse = await StockSteps.WarehouseAsync(work, input.Warehouse, cancel);
         if (input.Quantity is < 0 or > StockSteps.Most)
             throw RefusedException.Bad("quantity", "What was counted is 0 or more.", "quantity");
-        var reason = (input.Reason ?? "").Trim();
-        if (reason.Length is 0 or > 400)
-            throw RefusedException.Bad("reason_missing", "Say why it was counted; the reason is kept.", "reason");
+        var reason = OrderSteps.Reason(input.Reason, "Say why it was counted");
         var before = await work
             .Db.Stock.Where(s => s.ItemId == item.Id && s.Warehouse == warehouse)
             .Select(s => s.OnHand)

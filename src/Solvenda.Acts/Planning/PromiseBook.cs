@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Sheets;
-using Solvenda.Core.Calendars;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
@@ -158,8 +157,7 @@ public sealed class PromiseBook
         CancellationToken cancel
     )
     {
-        var houses = await HouseDays.WarehousesAsync(db, today, cancel);
-        var working = await HouseDays.CalendarAsync(db, today, cancel);
+        var ways = await WayTerms.LoadAsync(db, today, cancel);
         var rows = await (
             from c in db.Commitments.AsNoTracking()
             where EF.Parameter(items).Contains(c.ItemId)
@@ -179,7 +177,6 @@ public sealed class PromiseBook
         ).ToListAsync(cancel);
         var ids = rows.Select(r => r.Row.OrderId).Distinct().ToList();
         var orders = await OrdersAsync(db, ids, cancel);
-        var known = new KnownTerms(houses, working);
         return
         [
             .. rows.Select(r =>
@@ -192,33 +189,13 @@ public sealed class PromiseBook
                     r.Position,
                     r.Wanted ?? wanted,
                     r.Promised,
-                    known.Of(r.Row.Warehouse, order.TransitDays, receiving)
+                    ways.Of(r.Row.Warehouse, order.TransitDays, receiving)
                 )
                 {
-                    From = warehouse => known.Of(warehouse, order.TransitDays, receiving),
+                    From = warehouse => ways.Of(warehouse, order.TransitDays, receiving),
                 };
             }),
         ];
-    }
-
-    // What holds for promises, worked out once for each way that goods go.
-    private sealed class KnownTerms(Dictionary<string, WarehouseDays> houses, WorkCalendar working)
-    {
-        private readonly Dictionary<(string, int, string), PromiseTerms> _terms = [];
-
-        public PromiseTerms Of(string warehouse, int transit, string receiving)
-        {
-            if (_terms.TryGetValue((warehouse, transit, receiving), out var known))
-                return known;
-            var house = houses.GetValueOrDefault(warehouse) ?? HouseDays.Usual(warehouse, working);
-            return _terms[(warehouse, transit, receiving)] = new PromiseTerms(
-                house.CutOff,
-                house.PickingDays,
-                transit,
-                house.Calendar,
-                WorkCalendar.On(receiving)
-            );
-        }
     }
 
     private static async Task<Dictionary<long, (PlannedOrder Order, DateOnly? Wanted)>> OrdersAsync(

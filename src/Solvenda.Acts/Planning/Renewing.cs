@@ -1,16 +1,16 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
-using Solvenda.Formats.Mail;
 
 namespace Solvenda.Acts.Planning;
 
 /// <summary>Commitments moved: the lines that they are for are promised for the days that follow from them.</summary>
-public sealed class Renewing(SheetLoader loader, Seller seller)
+public sealed class Renewing(SheetLoader loader, Judge judge, Seller seller)
 {
     /// <summary>The days on which lines of an order are there by what is committed to them.</summary>
     /// <param name="waits">Of the order, those that are known.</param>
@@ -63,21 +63,19 @@ public sealed class Renewing(SheetLoader loader, Seller seller)
             moved.Add(new LineDate(line.Position, line.Words, line.Promised, day));
             line.Promised = day;
         }
-        // A promise that could not be kept is another one by now.
-        open.Order!.Late = "";
+        // A promise that could not be kept may be another one by now.
+        open.Order!.Late = OrderSteps.Late(await judge.JudgeAsync(work.Db, open, open.Owner.Hand, cancel));
         if (moved.Count == 0)
             return null;
         open.Sheet.Version++;
-        var to = open.Buyer.ContactMail ?? "";
-        var facts = new DatesMoved([.. moved], MailWriter.IsAddress(to) ? to : "");
-        if (facts.ToldTo.Length > 0)
-            Outgoing.Mail(
-                work,
-                seller,
-                $"{number}.dates.{open.Sheet.Version}".ToLowerInvariant(),
-                to,
-                BuyerLetters.Dates(open, seller, moved)
-            );
+        var told = Outgoing.Tell(
+            work,
+            seller,
+            $"{number}.dates.{open.Sheet.Version}",
+            open.Buyer,
+            BuyerLetters.Dates(open, seller, moved)
+        );
+        var facts = new DatesMoved([.. moved], told);
         work.Leave(facts, open.Subject, open.Dossier.Id);
         return facts;
     }

@@ -4,6 +4,7 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Ordering.Checks;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
@@ -106,26 +107,23 @@ public sealed class PastSheets(PriceBooks books)
     // What a rule that asks nobody would have said something to; what buyers owed then is not kept.
     private static TriedDocument[] Rule(Policy policy, Past past, PricedSheet priced)
     {
-        var scope = policy.Scope;
-        if (!scope.Holds(past.Buyer.Id, past.Buyer.Group, past.Sheet.Channel, new PersonId(past.SellerId)))
+        var seller = new PersonId(past.SellerId);
+        if (OwnRules.Broken(policy, priced, past.Sheet.Head, null, seller) is not { } figures)
             return [];
-        var figures = SheetFigures.Of(priced, past.Sheet.Head, null, scope.Families);
-        var first = policy.When[0];
-        return policy.When.All(c => c.Holds(figures))
-            ?
-            [
-                new TriedDocument(
-                    past.Kind,
-                    past.Number,
-                    past.Buyer.Name,
-                    DateOnly.FromDateTime(past.At),
-                    FigureList.Of(first.Figure).Show(figures[first.Figure]),
-                    priced.Tally.TotalWithoutTax.Value,
-                    past.Sheet.Currency,
-                    0m
-                ),
-            ]
-            : [];
+        var first = policy.When[0].Figure;
+        return
+        [
+            new TriedDocument(
+                past.Kind,
+                past.Number,
+                past.Buyer.Name,
+                DateOnly.FromDateTime(past.At),
+                FigureList.Of(first).Show(figures[first]),
+                priced.Tally.TotalWithoutTax.Value,
+                past.Sheet.Currency,
+                0m
+            ),
+        ];
     }
 
     private sealed record Past(string Kind, string Number, DateTime At, long SellerId, BuyerRow Buyer, SheetRow Sheet);

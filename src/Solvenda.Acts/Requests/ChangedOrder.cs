@@ -84,9 +84,22 @@ public static class ChangedOrder
         ArgumentNullException.ThrowIfNull(order);
         return BuyersChange.Of(
             order.ToDraft(),
-            [.. reading.Lines.Select(l => new WantedLine(l.No, TurnRequestAct.LineOf(l, reading), l.TakenBack))],
+            [
+                .. reading.Lines.Select(l => new WantedLine(l.No, TurnRequestAct.LineOf(l, reading), l.TakenBack)
+                {
+                    IsSoMuchLess = reading.Kind == MessageKind.Cancellation,
+                }),
+            ],
             facts
         );
+    }
+
+    /// <summary>Whether they take the whole order back: they name no lines, or all of them.</summary>
+    public static bool IsWhole(ReadingView reading, ImmutableArray<LineWish> wishes)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        return reading.Kind == MessageKind.Cancellation
+            && wishes.Where(w => w.Line is not null).All(w => reading.Lines.Count == 0 || w.Kind == WishKind.Gone);
     }
 
     /// <summary>The day by which they want the whole, where it is another than the order's; null else.</summary>

@@ -1,10 +1,10 @@
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data;
-using Solvenda.Formats.Mail;
 
 namespace Solvenda.Acts.Requests;
 
@@ -22,22 +22,17 @@ public sealed class RefuseChangeAct(SheetLoader loader, Seller seller) : Act<Ref
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var reason = (input.Reason ?? "").Trim();
-        if (reason.Length is 0 or > Core.Sheets.SheetDoor.MostLetters)
-            throw RefusedException.Bad("reason_missing", "Say why; they read it.", "reason");
+        var reason = OrderSteps.Reason(input.Reason, "Say why, as they read it");
         var (request, reading) = await ChangedOrder.OpenAsync(work, input.Request, input.Version, cancel);
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
         ChangedOrder.MustBeTheirs(open, reading);
-        var to = open.Buyer.ContactMail ?? "";
-        var told = MailWriter.IsAddress(to) ? to : "";
-        if (told.Length > 0)
-            Outgoing.Mail(
-                work,
-                seller,
-                $"{request.Number}.not-changed".ToLowerInvariant(),
-                to,
-                BuyerLetters.NotChanged(open, seller, reason)
-            );
+        var told = Outgoing.Tell(
+            work,
+            seller,
+            $"{request.Number}.not-changed",
+            open.Buyer,
+            BuyerLetters.NotChanged(open, seller, reason)
+        );
         var before = request.State;
         RequestSteps.Move(request, RequestDoing.Answer);
         (request.DossierId, request.Changes) = (open.Dossier.Id, open.Number);

@@ -38,7 +38,8 @@ public sealed class TakeChangeAct(SheetLoader loader, Settling settling, Cancell
             );
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
         ChangedOrder.MustBeTheirs(open, reading);
-        if (reading.Kind == MessageKind.Cancellation && reading.Lines.Count == 0)
+        var facts = open.FactsFor(work.Actor.Hand, work.Today);
+        if (ChangedOrder.IsWhole(reading, ChangedOrder.Wishes(reading, open, facts)))
             work.Leave(
                 await cancelling.CancelAsync(work, open, cancel),
                 open.Subject,

@@ -39,19 +39,9 @@ public static class StockFacts
         var needs = Needs(priced, today);
         var lines = priced.Sold.ToDictionary(l => l.Line.Key, l => l.Line);
         var found = new Dictionary<long, LineStock>();
-        var houses = needs.Count == 0 ? [] : await HouseDays.WarehousesAsync(db, today, cancel);
-        var working = await HouseDays.CalendarAsync(db, today, cancel);
-        PromiseTerms Terms(string house, BuyerPlace? place)
-        {
-            var leaves = houses.GetValueOrDefault(house) ?? HouseDays.Usual(house, working);
-            return new PromiseTerms(
-                leaves.CutOff,
-                leaves.PickingDays,
-                open.Buyer.TransitDays,
-                leaves.Calendar,
-                WorkCalendar.On(place?.ReceivingDays ?? "")
-            );
-        }
+        var ways = await WayTerms.LoadAsync(db, today, cancel);
+        PromiseTerms Terms(string house, BuyerPlace? place) =>
+            ways.Of(house, open.Buyer.TransitDays, place?.ReceivingDays ?? "");
         // What leaves from another house, or goes to another place, is a consignment of its own.
         foreach (
             var group in needs.GroupBy(n =>

@@ -7,7 +7,13 @@ namespace Solvenda.Core.Ordering;
 /// <summary>A line of a buyer's message about an order that we have.</summary>
 /// <param name="No">Its number in the reading, from 1.</param>
 /// <param name="IsTakenBack">They do not want it any more.</param>
-public sealed record WantedLine(int No, AskedLine Asked, bool IsTakenBack);
+public sealed record WantedLine(int No, AskedLine Asked, bool IsTakenBack)
+{
+    /// <summary>
+    /// They take back as much as it says, and the rest stays: a letter that cancels "ten of the shackles".
+    /// </summary>
+    public bool IsSoMuchLess { get; init; }
+}
 
 /// <summary>What a buyer wants of one line.</summary>
 public enum WishKind
@@ -56,11 +62,19 @@ public static class BuyersChange
             if (line is null)
             {
                 // Taken back, and never ordered: nothing to do.
-                added.Add(new LineWish(wish.IsTakenBack ? WishKind.Gone : WishKind.New, wish, null) { Then = theirs });
+                added.Add(
+                    new LineWish(wish.IsTakenBack || wish.IsSoMuchLess ? WishKind.Gone : WishKind.New, wish, null)
+                    {
+                        Then = theirs,
+                    }
+                );
                 continue;
             }
             left.Remove(line);
-            found[line.Key] = wish.IsTakenBack ? new LineWish(WishKind.Gone, wish, line) : Beside(line, theirs, wish);
+            found[line.Key] =
+                wish.IsSoMuchLess ? Less(line, theirs, wish)
+                : wish.IsTakenBack ? new LineWish(WishKind.Gone, wish, line)
+                : Beside(line, theirs, wish);
         }
         return
         [
@@ -130,6 +144,14 @@ public static class BuyersChange
                 )
                 .ToList();
         return same.Find(l => l.Quantity == theirs.Quantity && l.Unit == theirs.Unit) ?? same.FirstOrDefault();
+    }
+
+    private static LineWish Less(SheetLine line, SheetLine theirs, WantedLine wish)
+    {
+        var rest = line.Quantity - theirs.Quantity;
+        return wish.Asked.Asked.Quantity is null || theirs.Unit != line.Unit || rest <= 0
+            ? new LineWish(WishKind.Gone, wish, line)
+            : new LineWish(WishKind.Changed, wish, line) { Then = line with { Quantity = rest } };
     }
 
     private static LineWish Beside(SheetLine line, SheetLine theirs, WantedLine wish)

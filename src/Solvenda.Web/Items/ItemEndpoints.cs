@@ -31,6 +31,7 @@ public sealed record ItemPrice(
 /// <summary>What an item's page answers on the telephone.</summary>
 public sealed record ItemAnswersView(
     string UnitWord,
+    bool Stocked,
     IReadOnlyList<WarehouseView> Stock,
     IReadOnlyList<StockAhead> Ahead,
     IReadOnlyList<SoldMonth> Months,
@@ -69,6 +70,7 @@ public static class ItemEndpoints
         var (stock, ahead) = await ItemStock.OfAsync(db, id, cancel);
         return new ItemAnswersView(
             UnitTable.OnSheet(Unit.Of(item.StockUnit)),
+            item.Stocked,
             stock,
             ahead,
             await MonthsAsync(db, item, clock.Today, cancel),

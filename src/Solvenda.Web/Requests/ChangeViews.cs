@@ -93,7 +93,7 @@ internal static class ChangeViews
         var facts = open.FactsFor(me.Hand, judge.Today);
         var wishes = ChangedOrder.Wishes(reading, open, facts);
         var day = ChangedOrder.Day(reading, open);
-        var whole = reading.Kind == MessageKind.Cancellation && reading.Lines.Count == 0;
+        var whole = ChangedOrder.IsWhole(reading, wishes);
         var stands = Numbered(before);
         var (terms, goods) = (open.Order!.Terms, open.Order.Goods);
         var (after, fault) = await ThenAsync(db, open, wishes, day, me, judge, cancel);

@@ -133,6 +133,21 @@ public sealed class BuyersChangeTests
         Assert.Equal(Order.Lines, Taken([], all).Lines);
     }
 
+    [Theory]
+    [InlineData(null, WishKind.Gone, 0)]
+    [InlineData(180, WishKind.Gone, 0)]
+    [InlineData(500, WishKind.Gone, 0)]
+    [InlineData(30, WishKind.Changed, 150)]
+    public void So_much_taken_back_leaves_the_rest(int? back, WishKind kind, int rest)
+    {
+        var wish = Of(Wants(1, World.Braid, back) with { IsSoMuchLess = true })[0];
+        Assert.Equal((kind, (decimal)rest), (wish.Kind, wish.Then?.Quantity ?? 0m));
+        Assert.Equal(
+            rest == 0 ? 2 : 3,
+            Taken([1], Wants(1, World.Braid, back) with { IsSoMuchLess = true }).Lines.Length
+        );
+    }
+
     [Fact]
     public void What_was_never_ordered_is_taken_back_by_doing_nothing()
     {

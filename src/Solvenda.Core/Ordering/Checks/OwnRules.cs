@@ -1,5 +1,8 @@
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Approvals.Policies;
+using Solvenda.Core.Credit;
+using Solvenda.Core.People;
+using Solvenda.Core.Sheets;
 
 namespace Solvenda.Core.Ordering.Checks;
 
@@ -25,7 +28,7 @@ public sealed class OwnRules : ICheck
         ArgumentNullException.ThrowIfNull(facts);
         foreach (var rule in facts.Rules.Where(r => r.On(facts.Today)))
         {
-            if (Broken(rule, facts) is not { } figures)
+            if (Broken(rule, facts.Sheet, facts.Head, facts.Credit, facts.Me.Person) is not { } figures)
                 continue;
             yield return new Finding(
                 Code,
@@ -40,16 +43,24 @@ public sealed class OwnRules : ICheck
     }
 
     /// <summary>The figures of a sheet that a rule speaks of; null where it says nothing to it.</summary>
-    public static IReadOnlyDictionary<string, decimal>? Broken(Policy rule, CheckFacts facts)
+    /// <param name="credit">Null for a quote, and where what was owed is not known.</param>
+    /// <param name="hand">Who looks, or looked.</param>
+    public static IReadOnlyDictionary<string, decimal>? Broken(
+        Policy rule,
+        PricedSheet sheet,
+        Head head,
+        CreditAtOrder? credit,
+        PersonId? hand
+    )
     {
         ArgumentNullException.ThrowIfNull(rule);
-        ArgumentNullException.ThrowIfNull(facts);
-        var (sheet, scope) = (facts.Sheet, rule.Scope);
-        if (!scope.Holds(sheet.Buyer.Id.Value, sheet.Buyer.Group, sheet.Sheet.Channel, facts.Me.Person))
+        ArgumentNullException.ThrowIfNull(sheet);
+        var scope = rule.Scope;
+        if (!scope.Holds(sheet.Buyer.Id.Value, sheet.Buyer.Group, sheet.Sheet.Channel, hand))
             return null;
         if (!scope.Families.IsEmpty && !sheet.Sold.Any(l => l.Item is { } item && scope.Families.Contains(item.Family)))
             return null;
-        var figures = SheetFigures.Of(sheet, facts.Head, facts.Credit, scope.Families);
+        var figures = SheetFigures.Of(sheet, head, credit, scope.Families);
         return rule.When.Length > 0 && rule.When.All(c => c.Holds(figures)) ? figures : null;
     }
 

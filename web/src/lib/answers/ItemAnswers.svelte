@@ -40,7 +40,7 @@
 {#if view}
   <section aria-label="stock">
     <h2 class="border-b border-strong pb-1 font-serif text-[17px]">
-      Stock {#if view.stock.length}<a class="font-sans text-[13px] underline" href="/planning/{id}">its outlook</a>{/if}
+      Stock {#if view.stocked}<a class="font-sans text-[13px] underline" href="/planning/{id}">its outlook</a>{/if}
     </h2>
     {#if view.stock.length}
       <table class="w-full">
@@ -61,7 +61,7 @@
           {/each}
         </tbody>
       </table>
-    {:else}<p class="py-1 text-second">It is not kept in stock.</p>{/if}
+    {:else}<p class="py-1 text-second">{view.stocked ? 'Nothing was counted or came yet; count it in its outlook.' : 'It is not kept in stock.'}</p>{/if}
     {#if view.ahead.length}
       <ul class="mt-2">
         {#each view.ahead as a, i (i)}

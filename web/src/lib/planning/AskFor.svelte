@@ -59,7 +59,7 @@
         aria-label="why it was counted"
         required
       />{/if}
-    <button class="btn btn-primary btn-sm">{asking === 'more' ? 'Write it for purchasing' : 'Keep what was counted'}</button>
+    <button class="btn btn-primary btn-sm">{asking === 'more' ? 'Write it out' : 'Keep what was counted'}</button>
     <button type="button" class="underline" onclick={() => (asking = null)}>not now <KeyCap>Esc</KeyCap></button>
     {#if asking === 'more' && view.row.asked}<span class="text-second">{view.row.asked} asked for already, not answered yet</span>{/if}
   </form>

@@ -87,7 +87,7 @@ export class OutlookState {
     this.#do(async () => {
       const { code, warehouse } = this.view!;
       const { number } = await ask(api.POST('/api/planning/asked', { body: { item: code, warehouse, quantity, wanted } }));
-      this.done = `${number} was written for purchasing.`;
+      this.done = `${number} was written for purchasing and production.`;
     });
 
   count = (quantity: number, reason: string) =>
