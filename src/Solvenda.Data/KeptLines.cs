@@ -20,7 +20,7 @@ public static class KeptLines
         long Key,
         long Item,
         string Unit,
-        decimal Quantity,
+        decimal? Quantity,
         IReadOnlyList<Step> Steps,
         decimal? List,
         decimal? Base,
@@ -75,6 +75,42 @@ public static class KeptLines
         string.IsNullOrEmpty(json)
             ? ""
             : JsonSerializer.Serialize(JsonSerializer.Deserialize<Sheet>(json)! with { Charges = null });
+
+    /// <summary>
+    /// What lines of other sheets were priced at, for the lines that were taken from them.
+    /// </summary>
+    /// <param name="froms">What was kept of each of those sheets, by its key.</param>
+    /// <param name="lines">The keys of the lines that were taken, and where from.</param>
+    /// <param name="forAny">Whether the price holds for any quantity, as of a frame.</param>
+    public static string Together(
+        IReadOnlyDictionary<long, string> froms,
+        IEnumerable<(long Key, LineOrigin From)> lines,
+        bool forAny
+    )
+    {
+        ArgumentNullException.ThrowIfNull(froms);
+        var kept = froms
+            .Where(f => f.Value.Length > 0)
+            .ToDictionary(
+                f => f.Key,
+                f => JsonSerializer.Deserialize<Sheet>(f.Value)!.Lines.ToDictionary(l => l.Key)
+            );
+        return JsonSerializer.Serialize(
+            new Sheet(
+                [
+                    .. from line in lines
+                    let of = kept.GetValueOrDefault(line.From.Sheet)?.GetValueOrDefault(line.From.Key)
+                    where of is not null
+                    select of with
+                    {
+                        Key = line.Key,
+                        Quantity = forAny ? null : of.Quantity,
+                    },
+                ],
+                null
+            )
+        );
+    }
 
     public static (ImmutableDictionary<long, KeptLine> Lines, ImmutableArray<SheetCharge>? Charges) Read(
         string json,

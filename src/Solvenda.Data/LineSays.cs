@@ -7,7 +7,8 @@ namespace Solvenda.Data;
 
 /// <summary>
 /// What is seldom said on a line and never looked for in the database, as JSON on its row: inner note, job, who ordered
-/// it, its own place and warehouse, why it costs what was typed and who typed that.
+/// it, its own place and warehouse, why it was closed short, where it was taken from, why it costs what was typed and
+/// who typed that.
 /// </summary>
 internal sealed record LineSays
 {
@@ -21,6 +22,9 @@ internal sealed record LineSays
     public string? OrderedBy { get; init; }
     public string? ShipFrom { get; init; }
     public BuyerPlace? DeliverTo { get; init; }
+    public string? ForWarehouse { get; init; }
+    public string? ClosedWhy { get; init; }
+    public LineOrigin? From { get; init; }
     public string? CostWhy { get; init; }
     public long? CostById { get; init; }
     public string? CostByName { get; init; }
@@ -34,6 +38,9 @@ internal sealed record LineSays
             OrderedBy = Said(line.OrderedBy),
             ShipFrom = line.ShipFrom,
             DeliverTo = line.DeliverTo,
+            ForWarehouse = Said(line.ForWarehouse),
+            ClosedWhy = Said(line.ClosedWhy),
+            From = line.From,
             CostWhy = Said(line.CostWhy),
             CostById = line.CostBy?.Person?.Value,
             CostByName = line.CostBy?.Name,
@@ -53,6 +60,9 @@ internal sealed record LineSays
             OrderedBy = says.OrderedBy ?? "",
             ShipFrom = says.ShipFrom,
             DeliverTo = says.DeliverTo,
+            ForWarehouse = says.ForWarehouse ?? "",
+            ClosedWhy = says.ClosedWhy ?? "",
+            From = says.From,
             CostWhy = says.CostWhy ?? "",
             CostBy = says.CostByName is { } name
                 ? new Hand(says.CostById is { } id ? new PersonId(id) : null, name)

@@ -33,12 +33,11 @@ public static class PastSales
         ArgumentNullException.ThrowIfNull(db);
         var query =
             from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
+            join o in db.Orders.Sold() on l.SheetId equals o.SheetId
             where
                 l.ItemId == itemId
                 && l.NetPrice != null
                 && l.SheetId != withoutSheet
-                && o.Terms == TermsTrack.Confirmed
                 && (buyerId > 0 ? o.Dossier.BuyerId == buyerId : o.Dossier.BuyerId != -buyerId)
             orderby o.CreatedAt descending
             select new

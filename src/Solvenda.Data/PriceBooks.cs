@@ -199,6 +199,10 @@ public sealed class PriceBooks(Seller seller) : IDisposable
             VolumeDm3 = i.VolumeDm3,
             PackMultiple = i.PackMultiple,
             LeastQuantity = i.LeastQuantity,
+            Alternatives = [.. i.Alternatives.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
+            ExportNote = i.ExportNote,
+            Certificate = i.Certificate,
+            HasSerials = i.HasSerials,
             NotSoldIn = [.. i.NotSoldIn.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
             NotByChannel = [.. i.NotByChannel.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
             // A part that names no item is refused when it is typed, so it cannot be here.

@@ -78,6 +78,8 @@ public static class SheetMapping
         )
         {
             Channel = row.Channel,
+            Kind = OrderKind.In(row.Head),
+            FreeBy = row.Head[HeadTerms.Kind.Name]?.By,
             Incoterm = HeadTerms.Incoterm.In(row.Head),
             FreightService = HeadTerms.FreightService.In(row.Head),
             Kept = kept,

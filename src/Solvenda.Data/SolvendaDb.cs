@@ -54,6 +54,12 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<OwnFieldRow> OwnFields => Set<OwnFieldRow>();
     public DbSet<WarehouseRow> Warehouses => Set<WarehouseRow>();
     public DbSet<TerritoryRow> Territories => Set<TerritoryRow>();
+    public DbSet<RestrictionRow> Restrictions => Set<RestrictionRow>();
+    public DbSet<PileRow> Piles => Set<PileRow>();
+    public DbSet<PileItemRow> PileItems => Set<PileItemRow>();
+    public DbSet<RoundRow> Rounds => Set<RoundRow>();
+    public DbSet<RoundItemRow> RoundItems => Set<RoundItemRow>();
+    public DbSet<ReservationRow> Reservations => Set<ReservationRow>();
     public DbSet<ReasonRow> Reasons => Set<ReasonRow>();
     public DbSet<CheckRow> Checks => Set<CheckRow>();
     public DbSet<DepositRow> Deposits => Set<DepositRow>();
@@ -128,6 +134,11 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<SheetRow>().HasMany(s => s.StoredLines).WithOne().HasForeignKey(l => l.SheetId);
         model.Entity<ItemRow>().HasMany(i => i.SalesUnits).WithOne().HasForeignKey(u => u.ItemId);
         model.Entity<AgreementRow>().HasMany(a => a.Breaks).WithOne().HasForeignKey(b => b.AgreementId);
+        model.Entity<ReservationRow>().HasOne<QuoteRow>().WithMany().HasForeignKey(r => r.QuoteId);
+        model.Entity<PileRow>().HasOne<Person>().WithMany().HasForeignKey(p => p.OwnerId);
+        model.Entity<PileItemRow>().HasOne<PileRow>().WithMany().HasForeignKey(i => i.PileId);
+        model.Entity<RoundRow>().HasOne<Person>().WithMany().HasForeignKey(r => r.PersonId);
+        model.Entity<RoundItemRow>().HasOne<RoundRow>().WithMany().HasForeignKey(i => i.RoundId);
         model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
         model.Entity<AskHolderRow>().HasOne<AskRow>().WithMany(a => a.Holders).HasForeignKey(h => h.AskId);
         model.Entity<AskHolderRow>().HasOne<Person>().WithMany().HasForeignKey(h => h.PersonId);
@@ -162,7 +173,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<QuoteRow, PrintRow>(q => q.PrintId);
         Names<QuoteRow, Person>(q => q.SellerId);
         Names<OrderRow, Person>(o => o.SellerId);
-        Names<OrderRow, QuoteRow>(o => o.QuoteId);
+        model.Entity<QuoteRow>().HasOne(q => q.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
+        Names<OrderRow, OrderRow>(o => o.FrameId);
         Names<BuyerRow, BuyerRow>(b => b.ParentId);
         Names<EventRow, DossierRow>(h => h.DossierId);
     }

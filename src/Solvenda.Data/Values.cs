@@ -39,6 +39,9 @@ public static class Values
             DocumentsBy = b.DocumentsBy,
             Language = b.Language,
             PrintedNote = b.PrintedNote,
+            WarehouseNote = b.WarehouseNote,
+            Territory = b.Territory,
+            WantsCertificates = b.WantsCertificates,
         };
     }
 }

@@ -31,6 +31,7 @@ using Solvenda.Web.Machines;
 using Solvenda.Web.Notices;
 using Solvenda.Web.Orders;
 using Solvenda.Web.Outside;
+using Solvenda.Web.Piles;
 using Solvenda.Web.Planning;
 using Solvenda.Web.Portal;
 using Solvenda.Web.Prices;
@@ -85,7 +86,7 @@ public static partial class Startup
             .AddSingleton<IChannel, EdiChannel>()
             .AddSingleton<IChannel, PaperChannel>()
             .AddSingleton<IChannel, SupplyChannel>();
-        services.AddSingleton<ImportWorker>().AddSingleton<Troubles>();
+        services.AddSingleton<ImportWorker>().AddSingleton<RoundWorker>().AddSingleton<Troubles>();
         services.Configure<HostOptions>(o =>
             o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore
         );
@@ -97,6 +98,7 @@ public static partial class Startup
                 .AddHostedService<UpkeepWorker>()
                 .AddHostedService<AskWorker>()
                 .AddHostedService<ArrivalsWorker>()
+                .AddHostedService(p => p.GetRequiredService<RoundWorker>())
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
@@ -187,6 +189,8 @@ public static partial class Startup
         app.MapOffers();
         app.MapMachines();
         app.MapLists();
+        app.MapRounds();
+        app.MapPiles();
         app.MapRecords();
         app.MapImports();
         app.MapViews();

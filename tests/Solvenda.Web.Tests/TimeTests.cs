@@ -86,7 +86,7 @@ public sealed class TimeTests : IDisposable
             await _house.DbAsync(db =>
                 (
                     from o in db.Orders
-                    join q in db.Quotes on o.QuoteId equals q.Id
+                    join q in db.Quotes on o.Id equals q.OrderId
                     where q.Number == number
                     select o
                 ).CountAsync(Cancel)

@@ -3,6 +3,7 @@ using System.Linq.Expressions;
 using System.Reflection;
 using System.Text.Json;
 using Solvenda.Core.Money;
+using Solvenda.Data;
 
 namespace Solvenda.Acts.Lists;
 
@@ -45,6 +46,21 @@ internal static class Columns
             inList
         );
     }
+
+    /// <summary>Filtered by, and not shown: what a value holds for is looked up in the database.</summary>
+    /// <param name="number">What the documents are known by.</param>
+    public static Field<TRow> Among<TRow>(
+        string name,
+        string label,
+        Expression<Func<TRow, string?>> number,
+        Func<SolvendaDb, string, IQueryable<string>> among
+    ) =>
+        new(name, label, FieldType.Text, (_, _) => "", NotTyped)
+        {
+            ByHouse = true,
+            Among = among,
+            NumberIn = Of(number).Name,
+        };
 
     public static Field<TRow> Whole<TRow>(Expression<Func<TRow, int>> property, string label, bool inList = true)
     {

@@ -1,5 +1,6 @@
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Lists;
@@ -94,6 +95,15 @@ public abstract class Field(string name, string label, FieldType type)
     /// Property of the row that it is kept in, for sorting and filtering; null where it is more than one.
     /// </summary>
     public string? Property { get; init; }
+
+    /// <summary>
+    /// For what is filtered by and not shown: the numbers of the documents that a value holds for; null for a field that a
+    /// row has. <see cref="NumberIn"/> is the property that they are compared with.
+    /// </summary>
+    public Func<SolvendaDb, string, IQueryable<string>>? Among { get; init; }
+
+    /// <inheritdoc cref="Among" />
+    public string? NumberIn { get; init; }
 }
 
 /// <inheritdoc />

@@ -75,6 +75,17 @@ public static partial class ListFilter
         where TRow : class
     {
         var row = Expression.Parameter(typeof(TRow), "r");
+        if (field.Among is { } among)
+            return Expression.Lambda<Func<TRow, bool>>(
+                Expression.Call(
+                    typeof(Queryable),
+                    nameof(Queryable.Contains),
+                    [typeof(string)],
+                    among(db, value).Expression,
+                    Expression.Property(row, field.NumberIn!)
+                ),
+                row
+            );
         if (field.Property is null)
             throw RefusedException.Bad("field_unknown", $"{field.Label} cannot be filtered by.", "filter");
         var held = OwnColumns.Held(row, field);

@@ -80,18 +80,38 @@ public interface IListOf<TRow>
 /// <param name="Name">As in addresses: "set-aside".</param>
 /// <param name="Words">On its button: "set them aside".</param>
 /// <param name="Needs">Who may.</param>
-/// <param name="WithReason">Whether it takes a reason, which is kept.</param>
+/// <param name="Takes">What it has to be given.</param>
 /// <param name="RunAsync">Does it to one, by its number, as it stands when its turn comes.</param>
 public sealed record Deed(
     string Name,
     string Words,
     Right Needs,
-    bool WithReason,
+    DeedTakes Takes,
     Func<DeedOf, CancellationToken, Task> RunAsync
 );
 
+/// <summary>What something that is done to many has to be given.</summary>
+public enum DeedTakes
+{
+    Nothing,
+
+    /// <summary>Why; it is kept with each.</summary>
+    Reason,
+
+    /// <summary>A day, as yyyy-MM-dd.</summary>
+    Day,
+}
+
 /// <summary>One of the many that something is done to.</summary>
-public sealed record DeedOf(ActRunner Acts, SolvendaDb Db, Actor Actor, string Number, string Reason);
+/// <param name="Given">What it was given: a reason, a day.</param>
+/// <param name="Key">Makes a repeat safe: each act under it is carried out once.</param>
+public sealed record DeedOf(ActRunner Acts, SolvendaDb Db, Actor Actor, string Number, string Given, string Key)
+{
+    /// <summary>Carries an act out for whoever does it.</summary>
+    /// <param name="step">Which of several, where it takes several.</param>
+    public Task<TAnswer> RunAsync<TAnswer>(IAct<TAnswer> act, CancellationToken cancel, string step = "") =>
+        Acts.RunAsync(Actor, act, cancel, Key + step);
+}
 
 /// <summary>A list of documents: rows made from several tables by one query.</summary>
 public sealed class DocumentList<TRow> : ListKind, IListOf<TRow>

@@ -21,8 +21,8 @@ public sealed class Cancelling(Seller seller)
             throw RefusedException.Clash("order_state", $"{order.Number} is cancelled already.");
         OrderSteps.MustNotHaveBegun(order);
         var before = OrderSteps.Move(order, OrderDoing.Cancel);
-        (order.HeldWhy, order.Stops, order.FirstStop, order.CreditStop) = ("", 0, "", false);
-        order.Late = "";
+        OrderSteps.NothingStops(order);
+        (order.HeldWhy, order.Late) = ("", "");
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);
         await OrderSteps.FreeAsync(work, order, cancel);

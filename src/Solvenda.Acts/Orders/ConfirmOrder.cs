@@ -66,8 +66,8 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         var changed = Changes(judged);
         var (by, to) = await AcknowledgeAsync(work, judged, prepared.Paper, cancel);
         var before = OrderSteps.Move(order, OrderDoing.Confirm);
-        (order.ConfirmedAt, order.Stops, order.FirstStop) = (work.Now, 0, "");
-        (order.CreditStop, order.Late) = (false, "");
+        OrderSteps.NothingStops(order);
+        (order.ConfirmedAt, order.Late) = (work.Now, "");
         order.Confirmed++;
         open.Sheet.Version++;
         var total = judged.Priced.Tally.TotalWithTax;

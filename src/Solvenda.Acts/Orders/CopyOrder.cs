@@ -43,11 +43,11 @@ public sealed class CopyOrderAct(SheetLoader loader, Settling settling) : Act<Co
             draft with
             {
                 Head = OfItsOwn.Aggregate(draft.Head, (head, term) => head.With(term, null, null)),
-                Lines = [.. draft.Lines.Select(l => l with { Wanted = null })],
+                Lines = [.. draft.Lines.Select(l => l with { Wanted = null, From = null, ClosedWhy = "" })],
             }
         );
         var dossier = await Drafting.DossierAsync(work, open.Buyer, open.Dossier.Matter, cancel);
-        var order = await Drafting.OrderAsync(work, dossier, sheet, "phone", null, null, cancel, open.Subject);
+        var order = await Drafting.OrderAsync(work, dossier, sheet, "phone", null, null, cancel, new OrderBegun("phone", null, null) { CopyOf = open.Subject });
         await work.Db.SaveChangesAsync(cancel);
         await settling.SettleAsync(work, await loader.OrderAsync(work.Db, order.Number, cancel), cancel);
         return new DocumentRef("order", order.Number);

@@ -34,7 +34,7 @@ public sealed class LeaveAsConfirmedAct(SheetLoader loader) : Act<LeaveAsConfirm
         OrderVersions.Promises(kept, open.Sheet);
         open.Sheet.Keep(open.Sheet.Priced(open.Buyer, open.Book));
         order.PoKey = PoKey.Of(open.Sheet.PoNumber, HeadTerms.Release.In(open.Sheet.Head));
-        (order.Stops, order.FirstStop, order.CreditStop) = (0, "", false);
+        OrderSteps.NothingStops(order);
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);
         // The next change keeps it anew.

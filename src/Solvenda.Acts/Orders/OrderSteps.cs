@@ -61,6 +61,13 @@ internal static class OrderSteps
         };
     }
 
+    /// <summary>Forgets for lists what stopped it.</summary>
+    public static void NothingStops(OrderRow order)
+    {
+        (order.Stops, order.FirstStop, order.StopChecks) = (0, "", "");
+        order.CreditStop = false;
+    }
+
     /// <summary>What was committed to it is free again.</summary>
     public static async Task FreeAsync(Work work, OrderRow order, CancellationToken cancel) =>
         work.Db.Commitments.RemoveRange(

@@ -41,6 +41,20 @@ internal static class OrderVersions
         return new OrderChanging(order.Confirmed, before, order.Terms);
     }
 
+    /// <summary>Closes lines short for a reason; for none it opens them again.</summary>
+    public static void Close(SheetRow sheet, IReadOnlySet<long> keys, string reason)
+    {
+        var draft = sheet.ToDraft();
+        sheet.Take(
+            draft with
+            {
+                Lines = [.. draft.Lines.Select(l => keys.Contains(l.Key) ? l with { ClosedWhy = reason } : l)],
+            }
+        );
+        foreach (var line in sheet.Lines.Where(l => keys.Contains(l.Key)))
+            line.Promised = null;
+    }
+
     /// <summary>What lines were promised for, by their keys.</summary>
     public static void Promises(SheetRow from, SheetRow to)
     {

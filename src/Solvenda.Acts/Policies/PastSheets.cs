@@ -144,7 +144,7 @@ public sealed class PastSheets(PriceBooks books)
             .Orders.AsNoTracking()
             .Include(o => o.Sheet.StoredLines)
             .Include(o => o.Dossier.Buyer)
-            .Where(o => o.CreatedAt >= since && o.QuoteId == null)
+            .Where(o => o.CreatedAt >= since && !db.Quotes.Any(q => q.OrderId == o.Id))
             .OrderByDescending(o => o.CreatedAt)
             .Take(MostDocuments)
             .ToListAsync(cancel);

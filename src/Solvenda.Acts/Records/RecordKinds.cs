@@ -33,6 +33,7 @@ public static class RecordKinds
         Kinds.Warehouses.Kind,
         Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
+        Kinds.Restrictions.Kind,
         Kinds.HouseChecks.Kind,
         Kinds.OwnFields.Kind,
     ];

@@ -41,7 +41,8 @@ public static class CreditFacts
         var standing = standings[open.Buyer.Id];
         var currency = standing.Limit.Currency;
         var counted = order.Terms == TermsTrack.Confirmed;
-        var total = counted ? 0m : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
+        // A frame owes nothing: what is called off of it does.
+        var total = counted || priced.Sheet.Kind.IsFrame ? 0m : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
         if (total is null)
             standing = standing with
             {
@@ -221,6 +222,7 @@ public static class CreditFacts
                 .Orders.Where(o =>
                     EF.Parameter(ids).Contains(o.Dossier.BuyerId)
                     && o.Id != beside
+                    && o.Kind != OrderKinds.Frame
                     && (
                         (o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
                         || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)
@@ -255,6 +257,7 @@ public static class CreditFacts
                 join v in db.OrderVersions on new { o.Id, No = o.Confirmed } equals new { Id = v.OrderId, v.No }
                 where
                     o.Terms == TermsTrack.Open
+                    && o.Kind != OrderKinds.Frame
                     && o.ConfirmedAt != null
                     && o.Id != beside
                     && EF.Parameter(ids).Contains(o.Dossier.BuyerId)

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -89,7 +90,7 @@ public static class Drafting
         QuoteRow? quote,
         RequestRow? request,
         CancellationToken cancel,
-        string? copyOf = null
+        OrderBegun? begun = null
     )
     {
         ArgumentNullException.ThrowIfNull(work);
@@ -102,20 +103,35 @@ public static class Drafting
             Dossier = dossier,
             Sheet = sheet,
             SellerId = quote?.SellerId ?? SellerOf(dossier.Buyer, work),
-            QuoteId = quote?.Id,
             RequestId = request?.Id,
             Channel = channel,
+            Kind = OrderKinds.KeptOf(sheet.Head),
             PoKey = PoKey.Of(sheet.PoNumber, HeadTerms.Release.In(sheet.Head)),
             Terms = TermsTrack.Open,
             CreatedAt = work.Now,
         };
         work.Db.Orders.Add(order);
-        work.Leave(
-            new OrderBegun(channel, quote?.Number, request?.Number) { CopyOf = copyOf },
-            order.Number,
-            dossier.Id
-        );
+        if (quote is not null)
+            quote.Order = order;
+        work.Leave(begun ?? new OrderBegun(channel, quote?.Number, request?.Number), order.Number, dossier.Id);
         return order;
+    }
+
+    /// <summary>Number of the order that a quote became; refused where it became one.</summary>
+    public static async Task MustNotBeTurnedAsync(Work work, QuoteRow quote, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(quote);
+        if (quote.State != QuoteState.Accepted)
+            throw RefusedException.Clash(
+                "quote_state",
+                $"Only an accepted quote becomes an order; {quote.Number} is none."
+            );
+        if (quote.OrderId is { } made)
+            throw RefusedException.Clash(
+                "order_made",
+                $"{quote.Number} became {await work.Db.Orders.Where(o => o.Id == made).Select(o => o.Number).FirstAsync(cancel)} already."
+            );
     }
 
     /// <summary>

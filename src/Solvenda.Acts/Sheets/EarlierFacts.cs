@@ -152,6 +152,10 @@ internal static class EarlierFacts
             .Orders.Where(o =>
                 o.CreatedAt >= since
                 && o.Id != order.Id
+                // What is called off of one frame is alike.
+                && o.Id != order.FrameId
+                && o.FrameId != order.Id
+                && (order.FrameId == null || o.FrameId != order.FrameId)
                 && buyers.Contains(o.Dossier.BuyerId)
                 && (o.PoKey != order.PoKey || order.PoKey == "")
                 && o.Terms != TermsTrack.Cancelled

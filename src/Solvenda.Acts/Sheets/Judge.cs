@@ -101,6 +101,8 @@ public sealed class Judge(HouseClock clock)
             Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
             SinceAccepted = since,
             SentBack = AskFacts.SentBack(open),
+            Restrictions = open.Restrictions,
+            CallOff = open.CallOff,
             TakenBefore = await TakenFacts.GatherAsync(db, open, priced, cancel),
         };
         return new Judged(

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Wordings;
 using Solvenda.Core.Approvals;
+using Solvenda.Core.Buyers;
 using Solvenda.Core.Approvals.Policies;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
@@ -41,7 +42,7 @@ public sealed record OpenSheet
     public required List<WaiverRow> Waivers { get; init; }
 
     /// <summary>
-    /// For an order: the sheet of the revision that the buyer accepted; null where there was no quote.
+    /// For an order: what the buyer accepted, or agreed to in a frame; null where it was made from neither.
     /// </summary>
     public SheetRow? Accepted { get; init; }
 
@@ -49,6 +50,12 @@ public sealed record OpenSheet
     /// For an order that was confirmed and is being changed: its sheet as it was confirmed; else null.
     /// </summary>
     public SheetRow? Before { get; init; }
+
+    /// <summary>What the house may not deliver to.</summary>
+    public ImmutableArray<Restriction> Restrictions { get; init; } = [];
+
+    /// <summary>Of a frame, or of what is called off of one: how they stand; null of all others.</summary>
+    public CallOff? CallOff { get; init; }
 
     /// <summary>The form that its request came in; empty where there was none.</summary>
     public string RequestSyntax { get; init; } = "";

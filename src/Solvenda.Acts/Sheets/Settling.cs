@@ -34,6 +34,7 @@ public sealed class Settling(Judge judge, LinesAtHand lines)
         work.OnceStored(() => lines.Keep(open.Sheet));
         var judged = await judge.JudgeAsync(work.Db, open, priced, work.Actor.Hand, cancel);
         KeepStops(judged);
+        await KeptBack.RenewAsync(work, judged, cancel);
         var overtaken = Overtake(work, open, judged);
         if (open.Quote is not { } quote || Doing(quote.State, judged.Approval.State) is not { } doing)
             return new Settled(judged, overtaken, null, null);
@@ -58,8 +59,10 @@ public sealed class Settling(Judge judge, LinesAtHand lines)
         ArgumentNullException.ThrowIfNull(judged);
         if (judged.Open is not { IsEditable: true, Order: { } order } open)
             return;
+        order.Kind = OrderKinds.KeptOf(open.Sheet.Head);
         var stops = Judge.StopsFor(judged, open.Owner.Hand);
         (order.Stops, order.FirstStop) = (stops.Length, stops.IsEmpty ? "" : stops[0].Words);
+        order.StopChecks = string.Join(' ', stops.Select(s => s.Check).Distinct());
         order.CreditStop = stops.Any(s => s.Check == "credit");
     }
 

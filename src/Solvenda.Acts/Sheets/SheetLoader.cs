@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Core.Buyers;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -77,15 +79,8 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
         var sheet = quote?.Sheet ?? order!.Sheet;
         var dossier = quote?.Dossier ?? order!.Dossier;
         await LinesAsync(db, sheet, cancel);
-        var accepted = order?.QuoteId is { } quoteId
-            ? await db
-                .Quotes.AsNoTracking()
-                .Where(q => q.Id == quoteId)
-                .Include(q => q.Sheet.StoredLines)
-                .Select(q => q.Sheet)
-                .FirstOrDefaultAsync(cancel)
-            : null;
-        var acceptedId = accepted?.Id;
+        var (froms, accepted, callOff) = order is null ? ([], null, null) : await FromsAsync(db, order, sheet, cancel);
+        var asked = froms.Select(f => f.Id).Append(sheet.Id).ToList();
         var deciders = await Deciders.OnAsync(db, clock.Today, cancel);
         return new OpenSheet
         {
@@ -103,10 +98,12 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
             Signatures = deciders.Signatures,
             Policies = await PolicyBook.HoldingAsync(db, cancel),
             Checks = await CheckBook.HoldingAsync(db, cancel),
-            // The grants of the quote hold for its order, as long as nothing got worse.
+            Restrictions = await RestrictedAsync(db, cancel),
+            CallOff = callOff,
+            // The grants of what it was made from hold for an order, as long as nothing got worse.
             Asks = await db
                 .Asks.Include(a => a.Holders)
-                .Where(a => a.SheetId == sheet.Id || a.SheetId == acceptedId)
+                .Where(a => a.SheetId != null && EF.Parameter(asked).Contains(a.SheetId.Value))
                 .OrderBy(a => a.Id)
                 .ToListAsync(cancel),
             Waivers = order is null
@@ -130,6 +127,51 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
                 : "",
         };
     }
+
+    // The sheets that an order was made from; what the buyer accepted or agreed to in them, as it stands for this order;
+    // and how it stands to its frame.
+    private static async Task<(List<SheetRow> Froms, SheetRow? Accepted, CallOff? CallOff)> FromsAsync(
+        SolvendaDb db,
+        OrderRow order,
+        SheetRow sheet,
+        CancellationToken cancel
+    )
+    {
+        if (order.FrameId is { } frameId)
+        {
+            var frame = await db
+                .Orders.AsNoTracking()
+                .Where(o => o.Id == frameId)
+                .Include(o => o.Sheet.StoredLines)
+                .Select(o => o.Sheet)
+                .FirstAsync(cancel);
+            var left = await CallOffs.OfAsync(db, order, frame, cancel);
+            return ([frame], Origins.Agreed(sheet, frame, left!), left);
+        }
+        var froms = await db
+            .Quotes.AsNoTracking()
+            .Where(q => q.OrderId == order.Id)
+            .OrderBy(q => q.Id)
+            .Include(q => q.Sheet.StoredLines)
+            .Select(q => q.Sheet)
+            .ToListAsync(cancel);
+        var of = OrderKind.In(sheet.Head).IsFrame ? await CallOffs.OfAsync(db, order, sheet, cancel) : null;
+        return froms switch
+        {
+            [] => ([], null, of),
+            [var only] => (froms, only, of),
+            _ => (froms, Origins.Accepted(sheet, froms), of),
+        };
+    }
+
+    private static async Task<ImmutableArray<Restriction>> RestrictedAsync(SolvendaDb db, CancellationToken cancel) =>
+        [
+            .. await db
+                .Restrictions.AsNoTracking()
+                .Where(r => r.Active)
+                .Select(r => new Restriction(r.Name, r.Country, r.Why))
+                .ToListAsync(cancel),
+        ];
 
     /// <summary>The buyer's own address where goods go by default, and the others on file.</summary>
     public static async Task<ImmutableArray<BuyerPlace>> PlacesAsync(

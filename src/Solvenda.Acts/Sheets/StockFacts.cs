@@ -41,7 +41,9 @@ public static class StockFacts
         var found = new Dictionary<long, LineStock>();
         var ways = await WayTerms.LoadAsync(db, today, cancel);
         PromiseTerms Terms(string house, BuyerPlace? place) =>
-            ways.Of(house, open.Buyer.TransitDays, place?.ReceivingDays ?? "");
+            priced.Sheet.Kind.IsAtCounter
+                ? ways.AtCounter(house)
+                : ways.Of(house, open.Buyer.TransitDays, place?.ReceivingDays ?? "");
         // What leaves from another house, or goes to another place, is a consignment of its own.
         foreach (
             var group in needs.GroupBy(n =>
@@ -51,7 +53,7 @@ public static class StockFacts
         {
             var ids = group.SelectMany(l => l.Needs).Select(n => n.Item.Value).Distinct().ToList();
             var (house, place) = group.Key;
-            var outlooks = await OutlooksAsync(db, ids, house, today, open.Order?.Id ?? 0, cancel);
+            var outlooks = await OutlooksAsync(db, ids, house, today, open, cancel);
             var terms = Terms(house, place);
             var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));
             foreach (var (line, stock) in LinePromises.Find([.. group], outlooks, rule, localNow, terms))
@@ -124,6 +126,9 @@ public static class StockFacts
     /// <summary>What each line needs from stock.</summary>
     internal static List<LineNeeds> Needs(PricedSheet priced, DateOnly today)
     {
+        // A frame takes nothing itself: what is called off of it does.
+        if (priced.Sheet.Kind.IsFrame)
+            return [];
         int? Lead(Item item) => LeadDays(item.LeadDays, today);
         var lines = new List<LineNeeds>();
         foreach (var line in priced.Sold)
@@ -152,10 +157,23 @@ public static class StockFacts
         List<long> ids,
         string warehouse,
         DateOnly today,
-        long withoutOrder,
+        OpenSheet open,
         CancellationToken cancel
     )
     {
+        var (order, quote) = (open.Order?.Id ?? 0, open.Quote?.Id ?? 0);
+        var keptBack = (
+            await KeptBack
+                .On(db, today, quote, order)
+                .Where(r => EF.Parameter(ids).Contains(r.ItemId) && r.Warehouse == warehouse)
+                .Select(r => new
+                {
+                    r.ItemId,
+                    r.Until,
+                    r.Quantity,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(r => r.ItemId, r => (Ends: r.Until.DayNumber - today.DayNumber + 1, r.Quantity));
         var onHand = await db
             .Stock.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse)
             .ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
@@ -173,7 +191,7 @@ public static class StockFacts
         var committed = (
             await db
                 .Commitments.Where(s =>
-                    EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != withoutOrder
+                    EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse && s.OrderId != order
                 )
                 .Select(s => new
                 {
@@ -185,7 +203,14 @@ public static class StockFacts
         ).ToLookup(c => c.ItemId, c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity));
         return ids.ToDictionary(
             id => new ItemId(id),
-            id => Outlook.Over(Horizon, onHand.GetValueOrDefault(id), incoming[id], committed[id])
+            id =>
+                Outlook.Over(
+                    Horizon,
+                    onHand.GetValueOrDefault(id),
+                    // What is kept back is taken now, and there again on the day after.
+                    incoming[id].Concat(keptBack[id].Select(k => new StockMove(k.Ends, k.Quantity))),
+                    committed[id].Concat(keptBack[id].Select(k => new StockMove(0, k.Quantity)))
+                )
         );
     }
 }

@@ -29,9 +29,8 @@ internal static class TakenFacts
         if (items.Count == 0)
             return [];
         var sheets = db
-            .Orders.Where(o =>
-                o.Dossier.BuyerId == open.Buyer.Id && o.Terms == TermsTrack.Confirmed && o.SheetId != open.Sheet.Id
-            )
+            .Orders.Sold()
+            .Where(o => o.Dossier.BuyerId == open.Buyer.Id && o.SheetId != open.Sheet.Id)
             .OrderByDescending(o => o.Id)
             .Take(OrdersLookedAt)
             .Select(o => o.SheetId);

@@ -17,6 +17,13 @@ public sealed class WayTerms
     public static async Task<WayTerms> LoadAsync(SolvendaDb db, DateOnly today, CancellationToken cancel) =>
         new(await HouseDays.WarehousesAsync(db, today, cancel), await HouseDays.CalendarAsync(db, today, cancel));
 
+    /// <summary>Handed over where it lies: ready at once, and there.</summary>
+    public PromiseTerms AtCounter(string warehouse)
+    {
+        var way = Of(warehouse, 0, "");
+        return way with { CutOff = TimeOnly.MaxValue, PickingDays = 0, Receiving = way.Warehouse };
+    }
+
     /// <param name="transit">Working days on the road.</param>
     /// <param name="receiving">Days on which goods are received there; empty: Monday to Friday.</param>
     public PromiseTerms Of(string warehouse, int transit, string receiving)

@@ -57,4 +57,13 @@ public sealed record Buyer(
 
     /// <summary>Printed on their documents.</summary>
     public string PrintedNote { get; init; } = "";
+
+    /// <summary>For whoever packs for them; empty for nothing.</summary>
+    public string WarehouseNote { get; init; } = "";
+
+    /// <summary>Code of their territory; null: none.</summary>
+    public string? Territory { get; init; }
+
+    /// <summary>Whether they take goods only with their certificate.</summary>
+    public bool WantsCertificates { get; init; }
 }

@@ -84,6 +84,18 @@ public sealed record Item(
     /// <summary>Channels that it may not be sold by.</summary>
     public ImmutableArray<string> NotByChannel { get; init; } = [];
 
+    /// <summary>Codes of items that do in its place, the nearest first.</summary>
+    public ImmutableArray<string> Alternatives { get; init; } = [];
+
+    /// <summary>Why it leaves the Union only under a licence; empty where it needs none.</summary>
+    public string ExportNote { get; init; } = "";
+
+    /// <summary>The certificate that comes with it, as EN 10204 names it; empty for none.</summary>
+    public string Certificate { get; init; } = "";
+
+    /// <summary>Whether each piece is known by its serial number.</summary>
+    public bool HasSerials { get; init; }
+
     /// <summary>What a bundle is made of; empty for all others.</summary>
     public ImmutableArray<BundlePart> Parts { get; init; } = [];
 

@@ -86,6 +86,12 @@ public sealed record CheckFacts(
     /// <summary>Rules that the house made for itself: policies that ask nobody.</summary>
     public ImmutableArray<Policy> Rules { get; init; } = [];
 
+    /// <summary>What the house may not deliver to.</summary>
+    public ImmutableArray<Restriction> Restrictions { get; init; } = [];
+
+    /// <summary>Of a frame, or of what is called off of one: how they stand; null of all others.</summary>
+    public CallOff? CallOff { get; init; }
+
     /// <summary>A number of a check, as the house set it for this document and channel.</summary>
     public decimal Number(ICheck check, string name) =>
         CheckSetting.For(Settings, check, Document, Sheet.Sheet.Channel)?.Numbers.TryGetValue(name, out var value)

@@ -46,6 +46,8 @@ public static class Differences
         var standard = against ?? Accepted;
         var was = standard.Was;
         var compared = Comparison.Of(Side.Of(accepted, then), Side.Of(order, now), byKey: true);
+        // Closing a line short was meant when it was done.
+        var closed = order.Sheet.Lines.Where(l => l.ClosedWhy.Length > 0).Select(l => l.Key).ToHashSet();
         var words = ImmutableArray.CreateBuilder<string>();
         foreach (var pair in compared.Pairs.Where(p => p.Now is not null))
         {
@@ -53,7 +55,9 @@ public static class Differences
                 words.Add(difference);
         }
         words.AddRange(
-            compared.Pairs.Where(p => p is { Now: null, Then.Counts: true }).Select(p => $"{p.Then!.Name} is gone")
+            compared
+                .Pairs.Where(p => p is { Now: null, Then.Counts: true } && !closed.Contains(p.Then.Key))
+                .Select(p => $"{p.Then!.Name} is gone")
         );
         words.AddRange(
             compared

@@ -50,7 +50,11 @@ public sealed record FreightAnswer(
     string? Zone,
     string? Service,
     ImmutableArray<string> Unweighed
-);
+)
+{
+    /// <summary>Nothing is carried.</summary>
+    public static readonly FreightAnswer Nothing = new(null, FreightGap.NotOurs, 0m, null, null, []);
+}
 
 /// <summary>Freight by Incoterm, zone, service and weight (docs/calculations.md, "Freight and Incoterms").</summary>
 public static class Freight

@@ -13,6 +13,10 @@ public sealed record TaxRate(TaxClass Class, decimal Percent, DateOnly From, Dat
 /// <summary>Finds the tax of a line. Unknown is null, which a check turns into a stop; never a guess.</summary>
 public static class TaxRules
 {
+    /// <summary>Whether a country is in the European Union.</summary>
+    /// <param name="country">ISO 3166-1 alpha-2.</param>
+    public static bool IsInUnion(string country) => Union.Contains(country);
+
     // Member states of the European Union, ISO 3166-1 alpha-2 (Council Directive 2006/112/EC, article 5).
     private static readonly HashSet<string> Union =
     [

@@ -5,7 +5,7 @@ namespace Solvenda.Core.Sheets;
 
 /// <summary>
 /// What the buyer may choose: options, which they take or leave, and alternatives, of which they take one. Until they
-/// choose, options count for nothing, and of alternatives the first.
+/// choose, options count for nothing, and of alternatives the first. What was closed short counts for nothing.
 /// </summary>
 public static class Choices
 {
@@ -19,7 +19,7 @@ public static class Choices
         var seen = new HashSet<string>();
         foreach (var line in lines)
         {
-            if (line.HasFigures && (line.Taken ?? Stands(line, seen)))
+            if (line.HasFigures && line.ClosedWhy.Length == 0 && (line.Taken ?? Stands(line, seen)))
                 counted.Add(line.Key);
         }
         return counted;

@@ -88,7 +88,8 @@ public sealed record Side(
         return new Side(
             sheet.Sheet.Currency,
             [
-                .. sheet.Sold.Select(l => new ComparedLine(
+                // What was closed short is no part of it any more.
+                .. sheet.Sold.Where(l => l.Line.ClosedWhy.Length == 0).Select(l => new ComparedLine(
                     l.Line.Key,
                     numbers[l.Line.Key],
                     l.Item?.Code,

@@ -109,6 +109,15 @@ public sealed record SheetLine(
     /// <summary>Who ordered it, where it is somebody else than of the whole.</summary>
     public string OrderedBy { get; init; } = "";
 
+    /// <summary>For whoever picks and packs it; never on the buyer's papers.</summary>
+    public string ForWarehouse { get; init; } = "";
+
+    /// <summary>Why it was closed short, after it was confirmed: nothing of it is delivered. Empty: it is open.</summary>
+    public string ClosedWhy { get; init; } = "";
+
+    /// <summary>The line that it was taken from, where its sheet was put together from others.</summary>
+    public LineOrigin? From { get; init; }
+
     /// <summary>Whether it is sold or charged, and no heading or comment.</summary>
     public bool HasFigures => Kind is LineKind.Item or LineKind.Charge;
 
@@ -117,6 +126,11 @@ public sealed record SheetLine(
     /// </summary>
     public bool IsFree => Kind == LineKind.Item && Item is null && ByHand.Kind == ByHandKind.NetPrice;
 }
+
+/// <summary>Where a line was taken from.</summary>
+/// <param name="Sheet">Key of the sheet.</param>
+/// <param name="Key">Key of the line there.</param>
+public sealed record LineOrigin(long Sheet, long Key);
 
 /// <summary>A sheet as typed: the priced body of a quote or an order.</summary>
 /// <param name="DeliverToCountry">ISO 3166-1 alpha-2; null where it is not known yet.</param>
@@ -132,6 +146,12 @@ public sealed record Sheet(
 {
     /// <summary>The channel that it is sold by; null where there is none.</summary>
     public string? Channel { get; init; }
+
+    /// <summary>What kind of order it is; a quote is for goods that go when they can.</summary>
+    public OrderKind Kind { get; init; } = OrderKind.GoodsNow;
+
+    /// <summary>Whose hand made it one without charge; null where it is none.</summary>
+    public Hand? FreeBy { get; init; }
 
     /// <summary>Incoterms 2020; null where it is not agreed yet.</summary>
     public string? Incoterm { get; init; }
@@ -162,10 +182,11 @@ public sealed record Sheet(
 /// What a line was priced at, kept as long as item, unit and quantity stay: what was offered is what is ordered,
 /// whatever price lists do meanwhile.
 /// </summary>
+/// <param name="Quantity">Null: for any, as what is called off of a frame.</param>
 public sealed record KeptLine(
     ItemId Item,
     Unit Unit,
-    decimal Quantity,
+    decimal? Quantity,
     PriceBuild Build,
     decimal? Cost,
     decimal? Floor

@@ -16,6 +16,7 @@ public static class SheetPricer
     {
         ArgumentNullException.ThrowIfNull(book);
         ArgumentNullException.ThrowIfNull(sheet);
+        sheet = ByKind(book, sheet);
         var asked = new Asked(book, rates, buyer, sheet, Choices.Counted(sheet.Lines));
         var together = BreakGroups.Of(book, buyer, sheet);
         var started = new Started[sheet.Lines.Length];
@@ -42,7 +43,7 @@ public static class SheetPricer
             var (item, build, _, floor, byRule) = started[i];
             var figures = done.Figures[i];
             lines.Add(
-                new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures), terms[i], figures, floor)
+                new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures, sheet.Kind), terms[i], figures, floor)
                 {
                     RuleCharges = byRule,
                     Parts = item is null ? [] : Parts(asked, sheet.Lines[i], item, terms[i], figures.Net),
@@ -53,6 +54,22 @@ public static class SheetPricer
             );
         }
         return new PricedSheet(sheet, buyer, lines.MoveToImmutable(), tally, charges, freight, rates, book);
+    }
+
+    // What is handed over at home is taxed at home, whoever takes it; what is given away is at nothing, by whoever gave
+    // it.
+    private static Sheet ByKind(PriceBook book, Sheet sheet)
+    {
+        if (sheet.Kind.IsAtCounter)
+            sheet = sheet with
+            {
+                DeliverToCountry = book.SellerCountry,
+                Lines = [.. sheet.Lines.Select(l => l.DeliverTo is null ? l : l with { DeliverTo = null })],
+            };
+        if (!sheet.Kind.IsFree)
+            return sheet;
+        var free = new ByHand(ByHandKind.NetPrice, 0m, sheet.FreeBy);
+        return sheet with { Lines = [.. sheet.Lines.Select(l => l.HasFigures ? l with { ByHand = free } : l)] };
     }
 
     private sealed record Asked(PriceBook Book, Rates Rates, Buyer Buyer, Sheet Sheet, IReadOnlySet<long> Counted);
@@ -90,7 +107,7 @@ public static class SheetPricer
         a.Sheet.Kept.TryGetValue(line.Key, out var kept)
         && kept.Item == item.Id
         && kept.Unit == line.Unit
-        && kept.Quantity == line.Quantity
+        && (kept.Quantity is null || kept.Quantity == line.Quantity)
             ? kept
             : null;
 
@@ -102,7 +119,7 @@ public static class SheetPricer
         if (line.Kind != LineKind.Item || item is null)
             return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null, []);
 
-        var byRule = LineCharges(a, line, item);
+        var byRule = a.Sheet.Kind.IsFree ? [] : LineCharges(a, line, item);
         ImmutableArray<decimal> charges = byRule.IsEmpty
             ? line.Charges
             : [.. line.Charges, .. byRule.Select(c => c.Amount)];
@@ -244,12 +261,13 @@ public static class SheetPricer
         ];
     }
 
-    private static PriceBuild WithHand(PriceBuild build, LineTerms terms, LineFigures figures)
+    private static PriceBuild WithHand(PriceBuild build, LineTerms terms, LineFigures figures, OrderKind of)
     {
         if (build.Base is null || terms.ByHand.Kind == ByHandKind.None)
             return build;
         var (kind, words) = terms.ByHand.Kind switch
         {
+            ByHandKind.NetPrice when of.IsFree => (StepKind.NetPrice, $"without charge, {of.Words}"),
             ByHandKind.NetPrice when build.Steps.IsEmpty => (
                 StepKind.NetPrice,
                 terms.IsCharge ? "charged, typed" : "not in the catalogue, typed"

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 39,
+                propertyCount: 41,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -290,6 +290,19 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(BuyerRow).GetField("<Version>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 concurrencyToken: true,
                 sentinel: 0L);
+
+            var wantsCertificates = runtimeEntityType.AddProperty(
+                "WantsCertificates",
+                typeof(bool),
+                propertyInfo: typeof(BuyerRow).GetProperty("WantsCertificates", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<WantsCertificates>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
+            var warehouseNote = runtimeEntityType.AddProperty(
+                "WarehouseNote",
+                typeof(string),
+                propertyInfo: typeof(BuyerRow).GetProperty("WarehouseNote", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<WarehouseNote>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ItemRow",
                 typeof(ItemRow),
                 baseEntityType,
-                propertyCount: 26,
+                propertyCount: 29,
                 navigationCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -47,6 +47,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(ItemRow).GetProperty("Alternatives", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ItemRow).GetField("<Alternatives>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var certificate = runtimeEntityType.AddProperty(
+                "Certificate",
+                typeof(string),
+                propertyInfo: typeof(ItemRow).GetProperty("Certificate", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<Certificate>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var code = runtimeEntityType.AddProperty(
                 "Code",
                 typeof(string),
@@ -65,6 +71,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(ItemRow).GetProperty("Dimensions", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ItemRow).GetField("<Dimensions>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var exportNote = runtimeEntityType.AddProperty(
+                "ExportNote",
+                typeof(string),
+                propertyInfo: typeof(ItemRow).GetProperty("ExportNote", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<ExportNote>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var family = runtimeEntityType.AddProperty(
                 "Family",
@@ -92,6 +104,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(ItemRow).GetProperty("Gtin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ItemRow).GetField("<Gtin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var hasSerials = runtimeEntityType.AddProperty(
+                "HasSerials",
+                typeof(bool),
+                propertyInfo: typeof(ItemRow).GetProperty("HasSerials", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<HasSerials>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var leadDays = runtimeEntityType.AddProperty(
                 "LeadDays",

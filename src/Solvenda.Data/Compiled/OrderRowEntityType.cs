@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OrderRow",
                 typeof(OrderRow),
                 baseEntityType,
-                propertyCount: 20,
+                propertyCount: 22,
                 navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 8,
@@ -85,6 +85,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OrderRow).GetProperty("FirstStop", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<FirstStop>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var frameId = runtimeEntityType.AddProperty(
+                "FrameId",
+                typeof(long?),
+                propertyInfo: typeof(OrderRow).GetProperty("FrameId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<FrameId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var goods = runtimeEntityType.AddProperty(
                 "Goods",
                 typeof(GoodsTrack),
@@ -98,6 +105,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(OrderRow).GetProperty("HeldWhy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<HeldWhy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var kind = runtimeEntityType.AddProperty(
+                "Kind",
+                typeof(string),
+                propertyInfo: typeof(OrderRow).GetProperty("Kind", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<Kind>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var late = runtimeEntityType.AddProperty(
                 "Late",
@@ -125,13 +138,6 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OrderRow).GetProperty("PoKey", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<PoKey>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
-            var quoteId = runtimeEntityType.AddProperty(
-                "QuoteId",
-                typeof(long?),
-                propertyInfo: typeof(OrderRow).GetProperty("QuoteId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(OrderRow).GetField("<QuoteId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
-
             var requestId = runtimeEntityType.AddProperty(
                 "RequestId",
                 typeof(long?),
@@ -152,6 +158,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OrderRow).GetProperty("SheetId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<SheetId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
+
+            var stopChecks = runtimeEntityType.AddProperty(
+                "StopChecks",
+                typeof(string),
+                propertyInfo: typeof(OrderRow).GetProperty("StopChecks", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<StopChecks>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var stops = runtimeEntityType.AddProperty(
                 "Stops",
@@ -180,14 +192,14 @@ namespace Solvenda.Data.Compiled
                 new[] { dossierId });
 
             var index1 = runtimeEntityType.AddIndex(
+                new[] { frameId });
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { number },
                 unique: true);
 
-            var index2 = runtimeEntityType.AddIndex(
-                new[] { poKey });
-
             var index3 = runtimeEntityType.AddIndex(
-                new[] { quoteId });
+                new[] { poKey });
 
             var index4 = runtimeEntityType.AddIndex(
                 new[] { sellerId });
@@ -222,7 +234,7 @@ namespace Solvenda.Data.Compiled
 
         public static RuntimeForeignKey CreateForeignKey2(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
         {
-            var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("QuoteId") },
+            var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("FrameId") },
                 principalEntityType.FindKey(new[] { principalEntityType.FindProperty("Id") }),
                 principalEntityType,
                 deleteBehavior: DeleteBehavior.Restrict);

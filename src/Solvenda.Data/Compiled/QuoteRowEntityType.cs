@@ -21,10 +21,10 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.QuoteRow",
                 typeof(QuoteRow),
                 baseEntityType,
-                propertyCount: 19,
-                navigationCount: 2,
-                foreignKeyCount: 4,
-                unnamedIndexCount: 7,
+                propertyCount: 20,
+                navigationCount: 3,
+                foreignKeyCount: 5,
+                unnamedIndexCount: 8,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -92,6 +92,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(QuoteRow).GetProperty("Opened", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(QuoteRow).GetField("<Opened>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
+
+            var orderId = runtimeEntityType.AddProperty(
+                "OrderId",
+                typeof(long?),
+                propertyInfo: typeof(QuoteRow).GetProperty("OrderId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(QuoteRow).GetField("<OrderId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var printId = runtimeEntityType.AddProperty(
                 "PrintId",
@@ -173,22 +180,25 @@ namespace Solvenda.Data.Compiled
                 new[] { dossierId });
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { printId });
+                new[] { orderId });
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { sellerId });
+                new[] { printId });
 
             var index2 = runtimeEntityType.AddIndex(
+                new[] { sellerId });
+
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { sheetId },
                 unique: true);
 
-            var index3 = runtimeEntityType.AddIndex(
+            var index4 = runtimeEntityType.AddIndex(
                 new[] { state });
 
-            var index4 = runtimeEntityType.AddIndex(
+            var index5 = runtimeEntityType.AddIndex(
                 new[] { tokenHash });
 
-            var index5 = runtimeEntityType.AddIndex(
+            var index6 = runtimeEntityType.AddIndex(
                 new[] { number, revision },
                 unique: true);
 
@@ -215,6 +225,23 @@ namespace Solvenda.Data.Compiled
 
         public static RuntimeForeignKey CreateForeignKey2(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
         {
+            var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("OrderId") },
+                principalEntityType.FindKey(new[] { principalEntityType.FindProperty("Id") }),
+                principalEntityType,
+                deleteBehavior: DeleteBehavior.Restrict);
+
+            var order = declaringEntityType.AddNavigation("Order",
+                runtimeForeignKey,
+                onDependent: true,
+                typeof(OrderRow),
+                propertyInfo: typeof(QuoteRow).GetProperty("Order", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(QuoteRow).GetField("<Order>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            return runtimeForeignKey;
+        }
+
+        public static RuntimeForeignKey CreateForeignKey3(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
+        {
             var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("PrintId") },
                 principalEntityType.FindKey(new[] { principalEntityType.FindProperty("Id") }),
                 principalEntityType,
@@ -223,7 +250,7 @@ namespace Solvenda.Data.Compiled
             return runtimeForeignKey;
         }
 
-        public static RuntimeForeignKey CreateForeignKey3(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
+        public static RuntimeForeignKey CreateForeignKey4(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
         {
             var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("SellerId") },
                 principalEntityType.FindKey(new[] { principalEntityType.FindProperty("Id") }),
@@ -234,7 +261,7 @@ namespace Solvenda.Data.Compiled
             return runtimeForeignKey;
         }
 
-        public static RuntimeForeignKey CreateForeignKey4(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
+        public static RuntimeForeignKey CreateForeignKey5(RuntimeEntityType declaringEntityType, RuntimeEntityType principalEntityType)
         {
             var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("SheetId") },
                 principalEntityType.FindKey(new[] { principalEntityType.FindProperty("Id") }),

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8b03633c-4aeb-4d56-ac53-cc00eaf4a9aa"), entityTypeCount: 72)
+            : base(skipDetectChanges: false, modelId: new Guid("5c993801-508f-411c-a3da-146d408c0a57"), entityTypeCount: 78)
         {
         }
 
@@ -66,6 +66,8 @@ namespace Solvenda.Data.Compiled
             var ownFieldRow = OwnFieldRowEntityType.Create(this);
             var patternRow = PatternRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
+            var pileItemRow = PileItemRowEntityType.Create(this);
+            var pileRow = PileRowEntityType.Create(this);
             var policyRow = PolicyRowEntityType.Create(this);
             var priceListRow = PriceListRowEntityType.Create(this);
             var printRow = PrintRowEntityType.Create(this);
@@ -74,6 +76,10 @@ namespace Solvenda.Data.Compiled
             var reasonRow = ReasonRowEntityType.Create(this);
             var repeatRow = RepeatRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
+            var reservationRow = ReservationRowEntityType.Create(this);
+            var restrictionRow = RestrictionRowEntityType.Create(this);
+            var roundItemRow = RoundItemRowEntityType.Create(this);
+            var roundRow = RoundRowEntityType.Create(this);
             var salesUnitRow = SalesUnitRowEntityType.Create(this);
             var seriesRow = SeriesRowEntityType.Create(this);
             var sessionRow = SessionRowEntityType.Create(this);
@@ -115,17 +121,23 @@ namespace Solvenda.Data.Compiled
             NoticeRowEntityType.CreateForeignKey1(noticeRow, person);
             OpenItemRowEntityType.CreateForeignKey1(openItemRow, buyerRow);
             OrderRowEntityType.CreateForeignKey1(orderRow, dossierRow);
-            OrderRowEntityType.CreateForeignKey2(orderRow, quoteRow);
+            OrderRowEntityType.CreateForeignKey2(orderRow, orderRow);
             OrderRowEntityType.CreateForeignKey3(orderRow, person);
             OrderRowEntityType.CreateForeignKey4(orderRow, sheetRow);
             OrderVersionRowEntityType.CreateForeignKey1(orderVersionRow, orderRow);
             OrderVersionRowEntityType.CreateForeignKey2(orderVersionRow, sheetRow);
             PersonEntityType.CreateForeignKey1(person, person);
+            PileItemRowEntityType.CreateForeignKey1(pileItemRow, pileRow);
+            PileRowEntityType.CreateForeignKey1(pileRow, person);
             QuoteRowEntityType.CreateForeignKey1(quoteRow, dossierRow);
-            QuoteRowEntityType.CreateForeignKey2(quoteRow, printRow);
-            QuoteRowEntityType.CreateForeignKey3(quoteRow, person);
-            QuoteRowEntityType.CreateForeignKey4(quoteRow, sheetRow);
+            QuoteRowEntityType.CreateForeignKey2(quoteRow, orderRow);
+            QuoteRowEntityType.CreateForeignKey3(quoteRow, printRow);
+            QuoteRowEntityType.CreateForeignKey4(quoteRow, person);
+            QuoteRowEntityType.CreateForeignKey5(quoteRow, sheetRow);
             RequestRowEntityType.CreateForeignKey1(requestRow, rawMessage);
+            ReservationRowEntityType.CreateForeignKey1(reservationRow, quoteRow);
+            RoundItemRowEntityType.CreateForeignKey1(roundItemRow, roundRow);
+            RoundRowEntityType.CreateForeignKey1(roundRow, person);
             SalesUnitRowEntityType.CreateForeignKey1(salesUnitRow, itemRow);
             SheetLineRowEntityType.CreateForeignKey1(sheetLineRow, itemRow);
             SheetLineRowEntityType.CreateForeignKey2(sheetLineRow, sheetRow);
@@ -179,6 +191,8 @@ namespace Solvenda.Data.Compiled
             OwnFieldRowEntityType.CreateAnnotations(ownFieldRow);
             PatternRowEntityType.CreateAnnotations(patternRow);
             PersonEntityType.CreateAnnotations(person);
+            PileItemRowEntityType.CreateAnnotations(pileItemRow);
+            PileRowEntityType.CreateAnnotations(pileRow);
             PolicyRowEntityType.CreateAnnotations(policyRow);
             PriceListRowEntityType.CreateAnnotations(priceListRow);
             PrintRowEntityType.CreateAnnotations(printRow);
@@ -187,6 +201,10 @@ namespace Solvenda.Data.Compiled
             ReasonRowEntityType.CreateAnnotations(reasonRow);
             RepeatRowEntityType.CreateAnnotations(repeatRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
+            ReservationRowEntityType.CreateAnnotations(reservationRow);
+            RestrictionRowEntityType.CreateAnnotations(restrictionRow);
+            RoundItemRowEntityType.CreateAnnotations(roundItemRow);
+            RoundRowEntityType.CreateAnnotations(roundRow);
             SalesUnitRowEntityType.CreateAnnotations(salesUnitRow);
             SeriesRowEntityType.CreateAnnotations(seriesRow);
             SessionRowEntityType.CreateAnnotations(sessionRow);

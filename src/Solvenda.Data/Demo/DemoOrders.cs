@@ -69,7 +69,6 @@ internal sealed class DemoOrders(
             DossierId = dossier.Id,
             SheetId = sheet.Id,
             SellerId = buyer.AccountManagerId ?? 3,
-            QuoteId = quote?.Id,
             Channel = buyer.Country is "NO" or "US" or "NL" ? "edi" : "mail",
             PoKey = PoKey.Of(po),
             Terms = TermsTrack.Confirmed,
@@ -86,6 +85,8 @@ internal sealed class DemoOrders(
             ConfirmedAt = DemoPapers.At(day).AddHours(1),
         };
         db.Orders.Add(order);
+        if (quote is not null)
+            quote.OrderId = order.Id;
         papers.Leave(new OrderBegun(order.Channel, quote?.Number, null), order.Number, dossier.Id, DemoPapers.At(day));
         papers.Leave(
             new OrderConfirmed(

@@ -628,6 +628,13 @@ namespace Solvenda.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("WantsCertificates")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("WarehouseNote")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("Code")
@@ -1529,6 +1536,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Certificate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Code")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1537,6 +1548,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Dimensions")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ExportNote")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1553,6 +1568,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<string>("Gtin")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("HasSerials")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int?>("LeadDays")
                         .HasColumnType("INTEGER");
@@ -1785,11 +1803,18 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("FrameId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Goods")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("HeldWhy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1809,9 +1834,6 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long?>("QuoteId")
-                        .HasColumnType("INTEGER");
-
                     b.Property<long?>("RequestId")
                         .HasColumnType("INTEGER");
 
@@ -1820,6 +1842,10 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<long>("SheetId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("StopChecks")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Stops")
                         .HasColumnType("INTEGER");
@@ -1835,12 +1861,12 @@ namespace Solvenda.Data.Migrations
 
                     b.HasIndex("DossierId");
 
+                    b.HasIndex("FrameId");
+
                     b.HasIndex("Number")
                         .IsUnique();
 
                     b.HasIndex("PoKey");
-
-                    b.HasIndex("QuoteId");
 
                     b.HasIndex("SellerId");
 
@@ -2073,6 +2099,66 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("person");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.PileItemRow", b =>
+                {
+                    b.Property<long>("PileId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Number")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("PutAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PutBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("PileId", "Kind", "Number");
+
+                    b.ToTable("pile_item");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PileRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("CreatedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("OwnerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Shared")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.HasIndex("OwnerId");
+
+                    b.ToTable("pile");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.PolicyRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2232,6 +2318,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<int>("Opened")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("OrderId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("PrintId")
                         .HasColumnType("INTEGER");
 
@@ -2266,6 +2355,8 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("DossierId");
+
+                    b.HasIndex("OrderId");
 
                     b.HasIndex("PrintId");
 
@@ -2478,6 +2569,139 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("State");
 
                     b.ToTable("request");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReservationRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LineKey")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("QuoteId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Warehouse")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("QuoteId");
+
+                    b.HasIndex("ItemId", "Warehouse");
+
+                    b.ToTable("reservation");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RestrictionRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Country")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name", "Country")
+                        .IsUnique();
+
+                    b.ToTable("restriction");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RoundItemRow", b =>
+                {
+                    b.Property<long>("RoundId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("No")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Outcome")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("RoundId", "No");
+
+                    b.HasIndex("RoundId", "Outcome");
+
+                    b.ToTable("round_item");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RoundRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("BegunAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Deed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Given")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime?>("StoppedAt")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("EndedAt");
+
+                    b.HasIndex("PersonId");
+
+                    b.ToTable("round");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.SalesUnitRow", b =>
@@ -3325,9 +3549,9 @@ namespace Solvenda.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
-                    b.HasOne("Solvenda.Data.Rows.QuoteRow", null)
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", null)
                         .WithMany()
-                        .HasForeignKey("QuoteId")
+                        .HasForeignKey("FrameId")
                         .OnDelete(DeleteBehavior.Restrict);
 
                     b.HasOne("Solvenda.Data.Rows.Person", null)
@@ -3372,6 +3596,24 @@ namespace Solvenda.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict);
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.PileItemRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.PileRow", null)
+                        .WithMany()
+                        .HasForeignKey("PileId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PileRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("OwnerId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.QuoteRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.DossierRow", "Dossier")
@@ -3379,6 +3621,11 @@ namespace Solvenda.Data.Migrations
                         .HasForeignKey("DossierId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", "Order")
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Restrict);
 
                     b.HasOne("Solvenda.Data.Rows.PrintRow", null)
                         .WithMany()
@@ -3399,6 +3646,8 @@ namespace Solvenda.Data.Migrations
 
                     b.Navigation("Dossier");
 
+                    b.Navigation("Order");
+
                     b.Navigation("Sheet");
                 });
 
@@ -3411,6 +3660,33 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Raw");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReservationRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.QuoteRow", null)
+                        .WithMany()
+                        .HasForeignKey("QuoteId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RoundItemRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.RoundRow", null)
+                        .WithMany()
+                        .HasForeignKey("RoundId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RoundRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.SalesUnitRow", b =>

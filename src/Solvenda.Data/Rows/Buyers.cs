@@ -53,6 +53,12 @@ public sealed class BuyerRow : IRecordRow, IOwnRow
     /// <summary>Printed on their documents.</summary>
     public string PrintedNote { get; set; } = "";
 
+    /// <summary>For whoever packs for them.</summary>
+    public string WarehouseNote { get; set; } = "";
+
+    /// <summary>Whether they take goods only with their certificate.</summary>
+    public bool WantsCertificates { get; set; }
+
     /// <summary>ISO 639-1.</summary>
     public string Language { get; set; } = "en";
     public long? ParentId { get; set; }

@@ -31,6 +31,13 @@ public sealed class ItemRow : IRecordRow, IOwnRow
 
     /// <summary>Other languages: "sv: …; de: …".</summary>
     public string WordsElsewhere { get; set; } = "";
+
+    /// <summary>Why it leaves the Union only under a licence; empty where it needs none.</summary>
+    public string ExportNote { get; set; } = "";
+
+    /// <summary>The certificate that comes with it; empty for none.</summary>
+    public string Certificate { get; set; } = "";
+    public bool HasSerials { get; set; }
     public decimal? WeightKg { get; set; }
     public decimal? VolumeDm3 { get; set; }
     public string Dimensions { get; set; } = "";

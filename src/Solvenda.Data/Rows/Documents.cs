@@ -125,6 +125,10 @@ public sealed class QuoteRow
     public long SheetId { get; set; }
     public SheetRow Sheet { get; set; } = null!;
     public long SellerId { get; set; }
+
+    /// <summary>The order that it became, alone or with others; null: none yet.</summary>
+    public long? OrderId { get; set; }
+    public OrderRow? Order { get; set; }
     public long? RequestId { get; set; }
     public QuoteState State { get; set; }
     public DateOnly ValidUntil { get; set; }
@@ -203,9 +207,14 @@ public sealed class OrderRow
     public long SheetId { get; set; }
     public SheetRow Sheet { get; set; } = null!;
     public long SellerId { get; set; }
-    public long? QuoteId { get; set; }
+
+    /// <summary>The order that it is called off of; null where it is none.</summary>
+    public long? FrameId { get; set; }
     public long? RequestId { get; set; }
     public required string Channel { get; set; }
+
+    /// <summary>Kept for lists: a copy of the term (OrderKind); empty for goods now.</summary>
+    public string Kind { get; set; } = "";
 
     /// <summary>Key of the PO number (PoKey); empty without one.</summary>
     public string PoKey { get; set; } = "";
@@ -229,6 +238,9 @@ public sealed class OrderRow
     /// Kept for lists: the promise of a confirmed order that can no longer be kept, in words; empty where all can.
     /// </summary>
     public string Late { get; set; } = "";
+
+    /// <summary>Kept for lists: codes of the checks that stop it, apart by blanks.</summary>
+    public string StopChecks { get; set; } = "";
 
     /// <summary>Kept for lists: whether its buyer's credit is among what stops it.</summary>
     public bool CreditStop { get; set; }

@@ -77,6 +77,26 @@ public sealed class TerritoryRow : IRecordRow
     public long? SellerId { get; set; }
 }
 
+/// <summary>A party or a country that the house may not deliver to.</summary>
+[Index(nameof(Name), nameof(Country), IsUnique = true)]
+public sealed class RestrictionRow : IRecordRow
+{
+    public long Id { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; }
+
+    /// <summary>Of the party; empty for a whole country.</summary>
+    public string Name { get; set; } = "";
+
+    /// <summary>ISO 3166-1 alpha-2; empty for a party wherever it is.</summary>
+    public string Country { get; set; } = "";
+
+    /// <summary>By which list.</summary>
+    public required string Why { get; set; }
+}
+
 /// <summary>A reason that is often given, to be picked in place of typed.</summary>
 [Index(nameof(Use), nameof(Words), IsUnique = true)]
 public sealed class ReasonRow : IRecordRow

@@ -88,3 +88,16 @@ public sealed class CommitmentRow
     public DateOnly Day { get; set; }
     public decimal Quantity { get; set; }
 }
+
+/// <summary>What is kept back for a quote until a day: stock units of one line. After that day it is nothing.</summary>
+[Index(nameof(ItemId), nameof(Warehouse)), Index(nameof(QuoteId))]
+public sealed class ReservationRow
+{
+    public long Id { get; set; }
+    public long QuoteId { get; set; }
+    public long LineKey { get; set; }
+    public long ItemId { get; set; }
+    public required string Warehouse { get; set; }
+    public decimal Quantity { get; set; }
+    public DateOnly Until { get; set; }
+}

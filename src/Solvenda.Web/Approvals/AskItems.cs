@@ -75,13 +75,12 @@ public static class AskItems
         var (id, unit, currency) = (line.Item!.Id.Value, line.Line.Unit.Code, open.Sheet.Currency);
         var sold = await (
             from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
+            join o in db.Orders.Sold() on l.SheetId equals o.SheetId
             where
                 l.ItemId == id
                 && l.NetPrice != null
                 && l.Unit == unit
                 && o.Sheet.Currency == currency
-                && o.Terms == TermsTrack.Confirmed
                 && o.CreatedAt >= since
             orderby o.CreatedAt descending
             select new
@@ -114,8 +113,8 @@ public static class AskItems
         var since = now.AddDays(-StockDays);
         var sold = await (
             from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
-            where l.ItemId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed
+            join o in db.Orders.Sold() on l.SheetId equals o.SheetId
+            where l.ItemId == id && o.CreatedAt >= since
             select new { l.Quantity, l.Unit }
         ).ToListAsync(cancel);
         var perMonth = sold.Sum(s => s.Quantity * item.Factor(Unit.Of(s.Unit))) / (StockDays / 30m);

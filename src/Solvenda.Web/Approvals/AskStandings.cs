@@ -78,9 +78,9 @@ public static class AskStandings
         async Task<(long Net, long Margin)> SumAsync(DateTime from, DateTime to)
         {
             var sums = await db
-                .Orders.Where(o =>
+                .Orders.Sold()
+                .Where(o =>
                     o.Dossier.BuyerId == id
-                    && o.Terms == TermsTrack.Confirmed
                     && o.Sheet.Currency == currency
                     && o.CreatedAt >= from
                     && o.CreatedAt < to

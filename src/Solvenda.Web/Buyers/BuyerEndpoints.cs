@@ -145,7 +145,7 @@ public static class BuyerEndpoints
     )
     {
         var orders = await db
-            .Orders.Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed)
+            .Orders.Sold().Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since)
             .Select(o => new
             {
                 o.CreatedAt,
@@ -193,9 +193,9 @@ public static class BuyerEndpoints
     {
         var lines = await (
             from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
+            join o in db.Orders.Sold() on l.SheetId equals o.SheetId
             join i in db.Items on l.ItemId equals i.Id
-            where o.Dossier.BuyerId == id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed && !l.Optional
+            where o.Dossier.BuyerId == id && o.CreatedAt >= since && !l.Optional
             select new
             {
                 i.Id,

@@ -50,7 +50,7 @@ internal static class DeskQuotes
                     || q.State == QuoteState.Drafting
                     || (q.State == QuoteState.WithCustomer && q.ValidUntil <= soon)
                 )
-                && !db.Orders.Any(o => o.QuoteId == q.Id)
+                && q.OrderId == null
             let asked = db.Asks.Where(a => a.SheetId == q.SheetId).OrderByDescending(a => a.Id).FirstOrDefault()
             select new Found(
                 q.Number,

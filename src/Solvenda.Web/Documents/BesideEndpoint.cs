@@ -69,13 +69,14 @@ public static class BesideEndpoint
                 q.Number,
                 q.Revision,
                 q.State,
+                q.OrderId,
             })
             .ToListAsync(cancel);
         choices.InsertRange(
             0,
             quotes
                 .Where(q => q.Id != open.Quote?.Id)
-                .OrderByDescending(q => q.Number == open.Subject || q.Id == open.Order?.QuoteId)
+                .OrderByDescending(q => q.Number == open.Subject || (open.Order is not null && q.OrderId == open.Order.Id))
                 .Select(q => new BesideChoice(
                     $"{q.Number}·{Revision.Letter(q.Revision)}",
                     q.Number == open.Subject
@@ -141,8 +142,12 @@ public static class BesideEndpoint
 
     // The quote that its lines come from; itself where there is none.
     private static async Task<string> QuoteOfAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel) =>
-        open.Order?.QuoteId is { } quote
-            ? await db.Quotes.Where(q => q.Id == quote).Select(q => q.Number).FirstAsync(cancel)
+        open.Order is { } order
+            ? await db
+                .Quotes.Where(q => q.OrderId == order.Id)
+                .OrderBy(q => q.Id)
+                .Select(q => q.Number)
+                .FirstOrDefaultAsync(cancel) ?? open.Subject
             : open.Subject;
 
     private static BesideLine? LineOf(ComparedLine? line) =>

@@ -82,7 +82,7 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
         ArgumentNullException.ThrowIfNull(who);
         var judged = await judge.JudgeAsync(db, open, who.Hand, cancel);
         var order = open.Quote is { } quote
-            ? await db.Orders.Where(o => o.QuoteId == quote.Id).Select(o => o.Number).FirstOrDefaultAsync(cancel)
+            ? await db.Orders.Where(o => o.Id == quote.OrderId).Select(o => o.Number).FirstOrDefaultAsync(cancel)
             : null;
         return new DocumentView(
             open.Kind,

@@ -67,7 +67,7 @@ public static class ItemEndpoints
         var item =
             await db.Items.AsNoTracking().Include(i => i.SalesUnits).FirstOrDefaultAsync(i => i.Id == id, cancel)
             ?? throw RefusedException.NotFound("such item");
-        var (stock, ahead) = await ItemStock.OfAsync(db, id, cancel);
+        var (stock, ahead) = await ItemStock.OfAsync(db, id, clock.Today, cancel);
         return new ItemAnswersView(
             UnitTable.OnSheet(Unit.Of(item.StockUnit)),
             item.Stocked,
@@ -92,8 +92,8 @@ public static class ItemEndpoints
         var since = start.ToDateTime(TimeOnly.MinValue, DateTimeKind.Utc);
         var sold = await (
             from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
-            where l.ItemId == item.Id && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed
+            join o in db.Orders.Sold() on l.SheetId equals o.SheetId
+            where l.ItemId == item.Id && o.CreatedAt >= since
             select new
             {
                 l.Quantity,

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Sheets;
 using Solvenda.Data;
 
 namespace Solvenda.Web.Items;
@@ -11,6 +12,7 @@ internal static class ItemStock
     public static async Task<(List<WarehouseView> Stock, List<StockAhead> Ahead)> OfAsync(
         SolvendaDb db,
         long item,
+        DateOnly today,
         CancellationToken cancel
     )
     {
@@ -30,12 +32,18 @@ internal static class ItemStock
             orderby c.Day
             select new StockAhead(c.Day, c.Warehouse, -c.Quantity, o.Dossier.Buyer.Name, o.Number)
         ).ToListAsync(cancel);
+        var keptBack = await (
+            from r in KeptBack.On(db, today)
+            join q in db.Quotes on r.QuoteId equals q.Id
+            where r.ItemId == item
+            select new StockAhead(r.Until, r.Warehouse, -r.Quantity, "kept back for " + q.Dossier.Buyer.Name, q.Number)
+        ).ToListAsync(cancel);
         var stock = onHand.ConvertAll(s =>
         {
             var promised = -committed.Where(c => c.Warehouse == s.Warehouse).Sum(c => c.Quantity);
             var comes = incoming.Where(i => i.Warehouse == s.Warehouse).Sum(i => i.Quantity);
             return new WarehouseView(s.Warehouse, s.OnHand, promised, comes, Math.Max(0m, s.OnHand - promised));
         });
-        return (stock, [.. incoming.Concat(committed).OrderBy(a => a.Day).Take(MostAhead)]);
+        return (stock, [.. incoming.Concat(committed).Concat(keptBack).OrderBy(a => a.Day).Take(MostAhead)]);
     }
 }

@@ -3,10 +3,12 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Overviews;
 using Solvenda.Acts.Records;
+using Solvenda.Acts.Rounds;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Formats.Tables;
 using Solvenda.Web.Security;
+using Solvenda.Web.Workers;
 
 namespace Solvenda.Web.Lists;
 
@@ -22,7 +24,8 @@ public sealed record RecordField(
     bool InList,
     bool CanSort,
     bool MayChange,
-    bool Seldom
+    bool Seldom,
+    bool OnlyFilter
 );
 
 /// <summary>A list, for this person.</summary>
@@ -43,25 +46,20 @@ public sealed record KindView(
 );
 
 /// <summary>Something that can be done to many documents at once.</summary>
-public sealed record DeedView(string Name, string Words, bool WithReason);
+public sealed record DeedView(string Name, string Words, DeedTakes Takes);
 
 /// <param name="Deed">Its name.</param>
 /// <param name="Ids">Which documents.</param>
 /// <param name="Filter">In place of ids: everything that fits this filter.</param>
+/// <param name="Given">What it takes: a reason, a day as yyyy-MM-dd.</param>
 /// <param name="Count">How many the person saw to fit it; where it is no longer so many, nothing is done.</param>
 public sealed record DeedFor(
     string Deed,
-    string Reason = "",
+    string Given = "",
     IReadOnlyList<long>? Ids = null,
     string? Filter = null,
     int Count = 0
 );
-
-/// <summary>One that it was not done to, and why.</summary>
-public sealed record DeedRefused(string Number, string Words);
-
-/// <param name="Refused">At most 50 of them.</param>
-public sealed record DeedDone(int Done, int NotDone, IReadOnlyList<DeedRefused> Refused);
 
 /// <summary>What stands at the foot of each column asked for.</summary>
 public sealed record ListFootView(IReadOnlyList<string> Cells);
@@ -70,7 +68,9 @@ public sealed record ListFootView(IReadOnlyList<string> Cells);
 public static class ListEndpoints
 {
     private const int MostDeeds = 1_000;
-    private const int MostRefused = 50;
+
+    // Nobody looks longer at a screen that does not move; what takes longer is looked at as it goes.
+    private static readonly TimeSpan Watched = TimeSpan.FromSeconds(1.5);
 
     public static void MapLists(this IEndpointRouteBuilder app)
     {
@@ -117,10 +117,11 @@ public static class ListEndpoints
                         f.InList,
                         f.Property is not null,
                         may && !f.ByHouse && (f.OnlyBy == Roles.None || (me.Roles & f.OnlyBy) != Roles.None),
-                        record is not null && record.Seldom.Contains(f.Name)
+                        record is not null && record.Seldom.Contains(f.Name),
+                        f.Among is not null
                     )),
             ],
-            [.. list.Deeds.Where(d => d.Needs.Allows(me)).Select(d => new DeedView(d.Name, d.Words, d.WithReason))]
+            [.. list.Deeds.Where(d => d.Needs.Allows(me)).Select(d => new DeedView(d.Name, d.Words, d.Takes))]
         );
     }
 
@@ -214,14 +215,15 @@ public static class ListEndpoints
 
     /// <summary>
     /// Does something to many documents, each on its own: where one is refused, the others are done all the same, and
-    /// the answer says which was not and why.
+    /// the answer says which was not and why. What takes long goes on by itself.
     /// </summary>
-    private static async Task<DeedDone> Do(
+    private static async Task<RoundView> Do(
         string kind,
         DeedFor body,
         ClaimsPrincipal user,
         SolvendaDb db,
         ActRunner acts,
+        RoundWorker rounds,
         CancellationToken cancel
     )
     {
@@ -230,21 +232,15 @@ public static class ListEndpoints
         var deed =
             list.Deeds.FirstOrDefault(d => d.Name == body.Deed && d.Needs.Allows(me))
             ?? throw RefusedException.NotFound("such deed");
-        if (deed.WithReason && string.IsNullOrWhiteSpace(body.Reason))
-            throw RefusedException.Bad("reason_missing", "Say why; the reason is kept with each.", "reason");
+        if (deed.Takes == DeedTakes.Reason && string.IsNullOrWhiteSpace(body.Given))
+            throw RefusedException.Bad("reason_missing", "Say why; the reason is kept with each.", "given");
+        if (deed.Takes == DeedTakes.Day && !DateOnly.TryParseExact(body.Given, "yyyy-MM-dd", out _))
+            throw RefusedException.Bad("date", "Say the day, as 2026-12-31.", "given");
         var numbers = await NumbersAsync(list, body, me, db, cancel);
-        var (done, refused) = (0, new List<DeedRefused>());
-        foreach (var number in numbers)
-            try
-            {
-                await deed.RunAsync(new DeedOf(acts, db, me, number, body.Reason), cancel);
-                done++;
-            }
-            catch (RefusedException no)
-            {
-                refused.Add(new DeedRefused(number, no.Message));
-            }
-        return new DeedDone(done, refused.Count, [.. refused.Take(MostRefused)]);
+        var round = await acts.RunAsync(me, new BeginRound(kind, deed.Name, body.Given.Trim(), [.. numbers]), cancel);
+        if (numbers.Count > 0)
+            await rounds.OverAsync(round, Watched, cancel);
+        return await RoundEndpoints.ViewAsync(db, round, me.PersonId, cancel);
     }
 
     private static async Task<List<string>> NumbersAsync(

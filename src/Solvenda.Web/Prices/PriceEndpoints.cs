@@ -202,9 +202,9 @@ public static class PriceEndpoints
         var since = clock.UtcNow.AddYears(-1);
         var bought = await (
             from l in db.SheetLines
-            join o in db.Orders on l.SheetId equals o.SheetId
+            join o in db.Orders.Sold() on l.SheetId equals o.SheetId
             join i in db.Items on l.ItemId equals i.Id
-            where i.Family == body.Family && o.CreatedAt >= since && o.Terms == TermsTrack.Confirmed
+            where i.Family == body.Family && o.CreatedAt >= since
             select new
             {
                 o.Dossier.BuyerId,

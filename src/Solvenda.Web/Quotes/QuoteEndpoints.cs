@@ -33,6 +33,11 @@ public sealed record WithdrawWhy(string Reason);
 /// <param name="ToChoose">Whether the buyer takes one of the two.</param>
 public sealed record CopyBody(bool ToChoose, int? Revision = null);
 
+/// <summary>How a quote becomes an order.</summary>
+/// <param name="With">Other accepted quotes of the buyer that go into the same order.</param>
+/// <param name="OnCall">Whether it becomes a frame, of which parts are called off.</param>
+public sealed record TurnBody(IReadOnlyList<string>? With = null, bool OnCall = false);
+
 public static class QuoteEndpoints
 {
     public static void MapQuotes(this IEndpointRouteBuilder app)
@@ -205,6 +210,7 @@ public static class QuoteEndpoints
         [FromHeader(Name = "Idempotency-Key")] string? key,
         ClaimsPrincipal user,
         ActRunner acts,
-        CancellationToken cancel
-    ) => acts.RunAsync(user.ActorOf(), new TurnQuote(number), cancel, key);
+        CancellationToken cancel,
+        TurnBody? body = null
+    ) => acts.RunAsync(user.ActorOf(), new TurnQuote(number, [.. body?.With ?? []], body?.OnCall ?? false), cancel, key);
 }

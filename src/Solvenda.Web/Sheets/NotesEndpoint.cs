@@ -59,6 +59,7 @@ public static class NotesEndpoint
         long key,
         SolvendaDb db,
         PriceBooks books,
+        HouseClock clock,
         CancellationToken cancel
     )
     {
@@ -72,7 +73,7 @@ public static class NotesEndpoint
         var buyer = await BuyerOf.SheetAsync(db, id, cancel);
         var book = await books.BookAsync(db, cancel);
         var item = book.Find(new(itemId))!;
-        var (stock, ahead) = item.Stocked ? await ItemStock.OfAsync(db, itemId, cancel) : ([], []);
+        var (stock, ahead) = item.Stocked ? await ItemStock.OfAsync(db, itemId, clock.Today, cancel) : ([], []);
         var asked = new LineAsked(book, sheet, line, item, buyer.ToBuyer());
         return new MarginNotes(
             await PastSales.OfAsync(db, itemId, buyer.Id, id, SalesShown, cancel),

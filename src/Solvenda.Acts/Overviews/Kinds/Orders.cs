@@ -2,7 +2,10 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Orders;
+using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -28,6 +31,8 @@ internal sealed class OrderEntry : IListRow, IOwnRow
     public string Currency { get; init; } = "";
     public long TotalMinor { get; init; }
     public string Channel { get; init; } = "";
+    public string Kind { get; init; } = "";
+    public string Checks { get; init; } = "";
     public DateTime Begun { get; init; }
     public string Own { get; set; } = OwnValues.None;
 }
@@ -68,7 +73,40 @@ internal static class Orders
             .FirstOrDefaultAsync(cancel);
 
     private static async Task ConfirmAsync(DeedOf one, CancellationToken cancel) =>
-        await one.Acts.RunAsync(one.Actor, new ConfirmOrder(one.Number, await SeenAsync(one, cancel)), cancel);
+        await one.RunAsync(new ConfirmOrder(one.Number, await SeenAsync(one, cancel)), cancel);
+
+    // What was confirmed is confirmed anew with the day, or stays as it was.
+    private static async Task WantedAsync(DeedOf one, CancellationToken cancel)
+    {
+        var order = await one
+            .Db.Orders.AsNoTracking()
+            .Where(o => o.Number == one.Number)
+            .Select(o => new { o.SheetId, o.Terms })
+            .FirstAsync(cancel);
+        var isConfirmed = order.Terms == TermsTrack.Confirmed;
+        if (isConfirmed)
+            await one.RunAsync(new ChangeOrder(one.Number), cancel, ".change");
+        try
+        {
+            // Typing the same again changes nothing, so it needs no key.
+            await one.Acts.RunAsync(
+                one.Actor,
+                new EditSheet(
+                    order.SheetId,
+                    [new SheetEdit(EditKind.Set, null, HeadTerms.Wanted.Name, one.Given)],
+                    await SeenAsync(one, cancel)
+                ),
+                cancel
+            );
+            if (isConfirmed)
+                await one.RunAsync(new ConfirmOrder(one.Number, await SeenAsync(one, cancel)), cancel, ".confirm");
+        }
+        catch (RefusedException) when (isConfirmed)
+        {
+            await one.RunAsync(new LeaveAsConfirmed(one.Number), cancel, ".leave");
+            throw;
+        }
+    }
 
     public static readonly DocumentList<OrderEntry> Kind = new()
     {
@@ -103,6 +141,8 @@ internal static class Orders
                 Currency = o.Sheet.Currency,
                 TotalMinor = o.Sheet.TotalWithTaxMinor,
                 Channel = o.Channel,
+                Kind = o.Kind,
+                Checks = o.StopChecks,
                 Begun = o.CreatedAt,
                 Own = o.Sheet.Own,
             },
@@ -119,7 +159,11 @@ internal static class Orders
             Columns.State<OrderEntry, MoneyTrack>(o => o.Money, "money", Money, FieldType.Track),
             Columns.Whole<OrderEntry>(o => o.Stops, "stops", inList: false),
             Columns.Text<OrderEntry>(o => o.Stop, "what stops it", inList: false),
+            Columns.Text<OrderEntry>(o => o.Checks, "check", inList: false),
             Columns.Text<OrderEntry>(o => o.Late, "late", inList: false),
+            Columns.Text<OrderEntry>(o => o.Kind, "kind", inList: false),
+            Columns.Among<OrderEntry>("item", "item", o => o.Number, Holding.OrdersOf),
+            Columns.Among<OrderEntry>("pile", "pile", o => o.Number, Holding.OnPile("orders")),
             Columns.Moment<OrderEntry>(o => o.Begun, "begun", inList: false),
             Columns.Money<OrderEntry>(o => o.TotalMinor, o => o.Currency, "with tax"),
             Columns.Text<OrderEntry>(o => o.Currency, "in"),
@@ -127,30 +171,30 @@ internal static class Orders
         ],
         Deeds =
         [
-            new Deed("confirm", "Confirm those that nothing stops", Rights.Write, WithReason: false, ConfirmAsync),
+            new Deed("confirm", "Confirm those that nothing stops", Rights.Write, DeedTakes.Nothing, ConfirmAsync),
             new Deed(
                 "hold",
                 "Hold them",
                 Rights.Write,
-                WithReason: true,
-                (one, cancel) => one.Acts.RunAsync(one.Actor, new HoldOrder(one.Number, one.Reason), cancel)
+                DeedTakes.Reason,
+                (one, cancel) => one.RunAsync(new HoldOrder(one.Number, one.Given), cancel)
             ),
             new Deed(
                 "go-on",
                 "Go on with them",
                 Rights.Write,
-                WithReason: false,
-                (one, cancel) => one.Acts.RunAsync(one.Actor, new GoOnWithOrder(one.Number), cancel)
+                DeedTakes.Nothing,
+                (one, cancel) => one.RunAsync(new GoOnWithOrder(one.Number), cancel)
             ),
+            new Deed("wanted", "Change the day they are wanted", Rights.Write, DeedTakes.Day, WantedAsync),
             new Deed(
                 "cancel",
                 "Cancel them",
                 Rights.Write,
-                WithReason: true,
+                DeedTakes.Reason,
                 async (one, cancel) =>
-                    await one.Acts.RunAsync(
-                        one.Actor,
-                        new CancelOrder(one.Number, one.Reason, await SeenAsync(one, cancel)),
+                    await one.RunAsync(
+                        new CancelOrder(one.Number, one.Given, await SeenAsync(one, cancel)),
                         cancel
                     )
             ),

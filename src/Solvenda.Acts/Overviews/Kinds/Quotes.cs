@@ -104,6 +104,8 @@ internal static class Quotes
             Columns.Money<QuoteEntry>(q => q.TotalMinor, q => q.Currency, "with tax"),
             Columns.Money<QuoteEntry>(q => q.MarginMinor, q => q.Currency, "margin").OfMoney(Roles.None, Sight.Cost),
             Columns.Text<QuoteEntry>(q => q.Currency, "in"),
+            Columns.Among<QuoteEntry>("item", "item", q => q.Number, Holding.QuotesOf),
+            Columns.Among<QuoteEntry>("pile", "pile", q => q.Number, Holding.OnPile("quotes")),
         ],
         Deeds =
         [
@@ -111,8 +113,8 @@ internal static class Quotes
                 "withdraw",
                 "Withdraw them",
                 Rights.Write,
-                WithReason: true,
-                (one, cancel) => one.Acts.RunAsync(one.Actor, new WithdrawQuote(one.Number, one.Reason), cancel)
+                DeedTakes.Reason,
+                (one, cancel) => one.RunAsync(new WithdrawQuote(one.Number, one.Given), cancel)
             ),
         ],
     };

@@ -70,6 +70,7 @@ internal static class Requests
             Columns.Text<RequestEntry>(r => r.Reason, "why"),
             Columns.Text<RequestEntry>(r => r.Channel, "via"),
             Columns.Moment<RequestEntry>(r => r.Received, "waits"),
+            Columns.Among<RequestEntry>("pile", "pile", r => r.Number, Holding.OnPile("requests")),
         ],
         Deeds =
         [
@@ -77,8 +78,8 @@ internal static class Requests
                 "set-aside",
                 "Set them aside",
                 Rights.Write,
-                WithReason: true,
-                (one, cancel) => one.Acts.RunAsync(one.Actor, new SetRequestAside(one.Number, null, one.Reason), cancel)
+                DeedTakes.Reason,
+                (one, cancel) => one.RunAsync(new SetRequestAside(one.Number, null, one.Given), cancel)
             ),
         ],
     };

@@ -127,6 +127,12 @@ internal static class Buyers
             ),
             Fields.Text<BuyerRow>(b => b.Note, "note", hint: "for the house; never printed"),
             Fields.Text<BuyerRow>(b => b.PrintedNote, "printed note"),
+            Fields.Text<BuyerRow>(b => b.WarehouseNote, "for the warehouse", hint: "on lists for picking and packing"),
+            Fields.Flag<BuyerRow>(
+                b => b.WantsCertificates,
+                "only with certificate",
+                hint: "they take goods only with the certificate that belongs to them"
+            ),
         ],
     };
 

@@ -17,6 +17,9 @@ internal static class Checks
             ? null
             : $"“{text}” is not a country of ISO 3166-1, two capital letters";
 
+    /// <summary>The same, or nothing.</summary>
+    public static string? CountryOrNothing(string text) => text.Length == 0 ? null : Country(text);
+
     /// <summary>The code of a unit, where its word was typed: MTR for "m".</summary>
     public static string UnitOf(string text) =>
         UnitTable.FromCode(text) is { } code ? code.Code : UnitTable.FromWord(text)?.Code ?? text;

@@ -115,6 +115,13 @@ internal static class Items
             Fields.Text<ItemRow>(i => i.NotByChannel, "not sold by", hint: "channels, apart by blanks"),
             Fields.CodeOf<ItemRow>(i => i.Successor, "successor", "items", inList: true),
             Fields.Text<ItemRow>(i => i.Alternatives, "alternatives", hint: "codes, apart by blanks"),
+            Fields.Text<ItemRow>(
+                i => i.ExportNote,
+                "export licence",
+                hint: "why it leaves the Union only under a licence; empty where it needs none"
+            ),
+            Fields.Text<ItemRow>(i => i.Certificate, "certificate", hint: "that comes with it: EN 10204 3.1"),
+            Fields.Flag<ItemRow>(i => i.HasSerials, "serial numbers", hint: "each piece is known by its own"),
             new Field<ItemRow>("parts", "parts", FieldType.Text, (i, _) => i.Parts, SetParts)
             {
                 Hint = "of a bundle: CHN-SL-10 x 5; SWV-GV-10 x 1",

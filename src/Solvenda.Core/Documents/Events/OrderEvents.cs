@@ -8,6 +8,12 @@ public sealed record OrderBegun(string Channel, string? Quote, string? Request) 
 {
     /// <summary>The order that it is a copy of; null where it is none.</summary>
     public string? CopyOf { get; init; }
+
+    /// <summary>Other quotes that it was made from, beside the first.</summary>
+    public ImmutableArray<string> AlsoOf { get; init; } = [];
+
+    /// <summary>The frame that it was called off of; null where it is of none.</summary>
+    public string? CalledOffOf { get; init; }
 }
 
 /// <summary>A stop was let pass.</summary>
@@ -63,6 +69,18 @@ public sealed record OrderWentOn(string HeldFor) : IEvent;
 /// them.</param>
 [EventCode("order.cancelled")]
 public sealed record OrderCancelled(string ToldTo, TermsTrack Before, TermsTrack After) : IEvent;
+
+/// <summary>Lines of it were closed short: what is left of them is not delivered, and their stock is free.</summary>
+/// <param name="Lines">As they are called.</param>
+/// <param name="ToldTo">Where the buyer was told; empty where nobody could be.</param>
+/// <param name="Total">What it comes to since, with tax.</param>
+[EventCode("order.lines_closed")]
+public sealed record LinesClosed(ImmutableArray<string> Lines, string ToldTo, decimal Total, string Currency) : IEvent;
+
+/// <summary>Lines that were closed short were opened again, for the order to be confirmed anew.</summary>
+/// <param name="Lines">As they are called.</param>
+[EventCode("order.lines_opened")]
+public sealed record LinesOpened(ImmutableArray<string> Lines, TermsTrack Before, TermsTrack After) : IEvent;
 
 /// <summary>A cancelled order was taken up again.</summary>
 [EventCode("order.opened_again")]

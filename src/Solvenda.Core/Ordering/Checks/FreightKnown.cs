@@ -27,7 +27,10 @@ public sealed class FreightKnown : ICheck
             && Words(sheet.Freight, sheet.Sheet.DeliverToCountry) is { } words
         )
             yield return new Finding(Code, outcome, words, null, "freight") { Cures = [cure] };
-        if (Freight.IsInsured(sheet.Sheet.Incoterm) && sheet.Charges.All(c => c.Kind != "insurance"))
+        if (
+            sheet.Sheet.Kind is { IsCarried: true, IsFree: false }
+            && Freight.IsInsured(sheet.Sheet.Incoterm) && sheet.Charges.All(c => c.Kind != "insurance")
+        )
             yield return new Finding(
                 Code,
                 outcome,

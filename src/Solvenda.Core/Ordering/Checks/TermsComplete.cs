@@ -19,19 +19,13 @@ public sealed class TermsComplete : ICheck
     {
         var head = facts.Head;
         var outcome = facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice;
-        if (HeadTerms.PaymentDays.In(head) is null)
+        var kind = facts.Sheet.Sheet.Kind;
+        if (!kind.IsFree && HeadTerms.PaymentDays.In(head) is null)
             yield return Missing("Payment terms are missing.", HeadTerms.PaymentDays, outcome);
-        if (HeadTerms.DeliverTo.In(head) is null || string.IsNullOrWhiteSpace(facts.Sheet.Sheet.DeliverToCountry))
-            yield return Missing("Where does it go? The deliver-to is missing.", HeadTerms.DeliverTo, outcome);
-        if (HeadTerms.Incoterm.In(head) is not { } incoterm)
-            yield return Missing("The Incoterm is missing.", HeadTerms.Incoterm, outcome);
-        else if (HeadTerms.IncotermPlace.In(head) is null)
-            yield return Missing(
-                $"{incoterm} needs its named place (Incoterms 2020).",
-                HeadTerms.IncotermPlace,
-                outcome
-            );
-        if (HeadTerms.ShipFrom.In(head) is null)
+        if (kind.IsCarried)
+            foreach (var finding in Carried(facts, outcome))
+                yield return finding;
+        if (!kind.IsWork && HeadTerms.ShipFrom.In(head) is null)
             yield return Missing("Ship from where? The warehouse is missing.", HeadTerms.ShipFrom, outcome);
         if (HeadTerms.By.In(head) is not { } by)
             yield return Missing(
@@ -49,6 +43,21 @@ public sealed class TermsComplete : ICheck
             );
         if (facts.Document == DocumentKind.Order && !facts.Sheet.Sold.Any())
             yield return new Finding(Code, Outcome.Stop, "The order has no lines.");
+    }
+
+    private IEnumerable<Finding> Carried(CheckFacts facts, Outcome outcome)
+    {
+        var head = facts.Head;
+        if (HeadTerms.DeliverTo.In(head) is null || string.IsNullOrWhiteSpace(facts.Sheet.Sheet.DeliverToCountry))
+            yield return Missing("Where does it go? The deliver-to is missing.", HeadTerms.DeliverTo, outcome);
+        if (HeadTerms.Incoterm.In(head) is not { } incoterm)
+            yield return Missing("The Incoterm is missing.", HeadTerms.Incoterm, outcome);
+        else if (HeadTerms.IncotermPlace.In(head) is null)
+            yield return Missing(
+                $"{incoterm} needs its named place (Incoterms 2020).",
+                HeadTerms.IncotermPlace,
+                outcome
+            );
     }
 
     private Finding Missing(string words, HeadTerm term, Outcome outcome) =>

@@ -25,6 +25,45 @@ public static class HeadTerms
         Paper = "yourPo",
     };
 
+    /// <summary>What kind of order it is: <see cref="OrderKind"/>; goods now where nobody said.</summary>
+    public static readonly HeadTerm Kind = new(
+        "kind",
+        "kind",
+        TermKind.Choice,
+        TermReading.OneOf(_ => OrderKind.All.Select(k => k.Words), "the kinds of order", "order_kind")
+    )
+    {
+        Only = DocumentKind.Order,
+        Choices = _ => OrderKind.All.Select(k => new TermChoice(k.Words, k.Words)),
+    };
+
+    /// <summary>Why it costs nothing, where its kind is without charge.</summary>
+    public static readonly HeadTerm FreeWhy = new("freeWhy", "free because", TermKind.Text, TermReading.Words(200))
+    {
+        Only = DocumentKind.Order,
+        Seldom = true,
+    };
+
+    /// <summary>The licence under which goods go that may not be exported without one.</summary>
+    public static readonly HeadTerm Licence = new("licence", "export licence", TermKind.Text, TermReading.Words(60))
+    {
+        Only = DocumentKind.Order,
+        Paper = "licence",
+        Seldom = true,
+    };
+
+    /// <summary>Until when its goods are kept back for an offer; nothing said: they are not.</summary>
+    public static readonly HeadTerm KeptBack = new(
+        "keptBack",
+        "goods kept until",
+        TermKind.Date,
+        TermReading.Day(f => f.Today, f => f.Today.AddDays(MostValidDays))
+    )
+    {
+        Only = DocumentKind.Quote,
+        Seldom = true,
+    };
+
     /// <summary>Until when an offer holds; kept on the revision itself.</summary>
     public static readonly HeadTerm ValidUntil = new(
         "validUntil",
@@ -76,6 +115,20 @@ public static class HeadTerms
     /// <summary>How they came to us: a fair, a visit, somebody's word.</summary>
     public static readonly HeadTerm LeadSource = new("leadSource", "came by", TermKind.Text, TermReading.Words(60))
     {
+        Seldom = true,
+    };
+
+    /// <summary>The campaign that brought it.</summary>
+    public static readonly HeadTerm Campaign = new("campaign", "campaign", TermKind.Text, TermReading.Words(60))
+    {
+        Choices = f => f.Book.Campaigns.Select(c => c.Id).Distinct().Select(c => new TermChoice(c, c)),
+        Seldom = true,
+    };
+
+    /// <summary>The territory that it counts for; the buyer's own where nobody said.</summary>
+    public static readonly HeadTerm Territory = new("territory", "territory", TermKind.Text, TermReading.Words(60))
+    {
+        FromBuyer = b => b.Territory,
         Seldom = true,
     };
 
@@ -247,6 +300,24 @@ public static class HeadTerms
         Elsewhere = true,
     };
 
+    /// <summary>For whoever picks and packs; on their lists, and never on the buyer's papers.</summary>
+    public static readonly HeadTerm ForWarehouse = new(
+        "forWarehouse",
+        "for the warehouse",
+        TermKind.LongText,
+        TermReading.Words(500)
+    )
+    {
+        FromBuyer = b => b.WarehouseNote,
+        Seldom = true,
+    };
+
+    /// <summary>For the house; never printed.</summary>
+    public static readonly HeadTerm Inner = new("inner", "inner note", TermKind.LongText, TermReading.Words(500))
+    {
+        Seldom = true,
+    };
+
     /// <summary>What the whole is about; kept on the dossier.</summary>
     public static readonly HeadTerm Matter = new("matter", "matter", TermKind.Text, TermReading.Words(500))
     {
@@ -257,13 +328,19 @@ public static class HeadTerms
     public static readonly ImmutableArray<HeadTerm> All =
     [
         PoNumber,
+        Kind,
         ValidUntil,
         Wanted,
+        KeptBack,
+        FreeWhy,
         Release,
         OrderedBy,
         Job,
         Department,
         LeadSource,
+        Campaign,
+        Territory,
+        Licence,
         PaymentDays,
         Incoterm,
         IncotermPlace,
@@ -277,6 +354,8 @@ public static class HeadTerms
         FreightService,
         Freight,
         Insurance,
+        ForWarehouse,
+        Inner,
         SheetDiscount,
         Note,
         Matter,
