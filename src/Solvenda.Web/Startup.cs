@@ -195,6 +195,7 @@ public static partial class Startup
         app.MapImports();
         app.MapViews();
         app.MapBuyers();
+        app.MapCustomers();
         app.MapItems();
         app.MapItemFiles();
         app.MapPlanning();

@@ -164,7 +164,8 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
         };
     }
 
-    private static async Task<ImmutableArray<Restriction>> RestrictedAsync(SolvendaDb db, CancellationToken cancel) =>
+    /// <summary>What the house may not deliver to.</summary>
+    public static async Task<ImmutableArray<Restriction>> RestrictedAsync(SolvendaDb db, CancellationToken cancel) =>
         [
             .. await db
                 .Restrictions.AsNoTracking()

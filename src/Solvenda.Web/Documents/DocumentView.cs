@@ -57,11 +57,14 @@ public sealed record DocumentView(
     IReadOnlyList<string> Columns,
     IReadOnlyList<string> MoreColumns,
     long LastEvent,
-    IReadOnlyList<OrderMove> Moves
+    IReadOnlyList<OrderMove> Moves,
+    CallOffView? CallOff,
+    IReadOnlyList<TurnWithView> TurnWith,
+    bool IsProspect
 );
 
 /// <summary>What else can be done to an order as it stands, beside its one next move.</summary>
-/// <param name="Code">hold, change, leaveAsConfirmed, cancel, openAgain.</param>
+/// <param name="Code">hold, change, callOff, closeShort, openLines, leaveAsConfirmed, cancel, openAgain.</param>
 /// <param name="Says">What will happen.</param>
 /// <param name="WithReason">Whether it takes a reason, which is kept.</param>
 public sealed record OrderMove(string Code, string Words, string Says, bool WithReason);
@@ -116,16 +119,25 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             await ColumnsAsync(db, who, cancel),
             [.. ChooseColumnsAct.All.Where(c => who.SeesCost || c is not ("cost" or "margin"))],
             await NewestEndpoint.LastEventAsync(db, open.Subject, cancel),
-            open.Order is { } moving && Rights.Write.Allows(who) ? [.. Moves(moving)] : []
+            open.Order is { } moving && Rights.Write.Allows(who) ? [.. Moves(moving, open)] : [],
+            await CallOffView.OfAsync(db, open, cancel),
+            await TurnWithView.OfAsync(db, open, cancel),
+            open.Buyer.IsProspect
         );
     }
 
-    private static IEnumerable<OrderMove> Moves(OrderRow order)
+    private static IEnumerable<OrderMove> Moves(OrderRow order, OpenSheet open)
     {
         bool May(OrderDoing doing) => Tracks.TermsTable.After(order.Terms, doing) is not null;
         var begun = order.Goods != GoodsTrack.Waiting || order.Money != MoneyTrack.NotDue;
         if (May(OrderDoing.Change) && !begun)
             yield return new OrderMove("change", "Change it", "", WithReason: false);
+        if (open.CallOff is not null && order is { FrameId: null, Terms: TermsTrack.Confirmed, HeldWhy.Length: 0 })
+            yield return new OrderMove("callOff", "Call off", "", WithReason: false);
+        if (order.Terms == TermsTrack.Confirmed && !begun && open.Sheet.Lines.Count > 1)
+            yield return new OrderMove("closeShort", "Close lines short", "", WithReason: false);
+        if (order.Terms != TermsTrack.Cancelled && open.ToDraft().Lines.Any(l => l.ClosedWhy.Length > 0))
+            yield return new OrderMove("openLines", "Open closed lines again", "", WithReason: false);
         if (May(OrderDoing.LeaveAsConfirmed) && order.ConfirmedAt is not null)
             yield return new OrderMove(
                 "leaveAsConfirmed",

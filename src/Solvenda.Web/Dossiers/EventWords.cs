@@ -178,6 +178,14 @@ public static class EventWords
             AssortmentKept e => new($"assortment “{e.Name}” {(e.Gone ? "taken away" : $"kept, {e.Lines} lines")}"),
             ColumnsChosen e => new("columns of one’s sheets", null, e.Columns),
             ViewSaved e => new($"view “{e.Name}” {(e.Removed ? "taken away" : "saved")}"),
+            CustomerMade e => new($"{e.Name} became a customer"),
+            PilePut e => new(FormattableString.Invariant($"put on the pile “{e.Name}”: {e.Count} × {e.Kind}")),
+            PileTaken e => new(FormattableString.Invariant($"taken off the pile “{e.Name}”: {e.Count} × {e.Kind}")),
+            PileChanged e => new(
+                $"pile “{e.Name}” {(e.Removed ? "taken away" : e.Shared ? "named, for everybody" : "named, for oneself")}"
+            ),
+            RoundBegun e => new(FormattableString.Invariant($"{e.Deed}, for {e.Count} of {e.Kind}")),
+            RoundStopped e => new($"{e.Deed} of {e.Kind} stopped"),
             FirstAdministrator => new("became administrator by the one-time link"),
             LetterSent e => new(e.Problem.Length == 0 ? "left the house" : "could not leave", null, e.Problem),
             _ => new(EventCodes.Of(facts).Code),

@@ -10,6 +10,20 @@ internal static class OrderWords
         facts switch
         {
             OrderBegun { CopyOf: { } from } => new("order made, a copy", from, null, true),
+            OrderBegun { CalledOffOf: { } frame } => new("called off", frame, null, true),
+            OrderBegun { AlsoOf.IsDefaultOrEmpty: false } e => new(
+                "order made",
+                string.Join(", ", e.AlsoOf.Prepend(e.Quote)),
+                null,
+                true
+            ),
+            LinesClosed e => new(
+                $"closed short, {(e.ToldTo.Length > 0 ? $"{e.ToldTo} was told" : "nobody could be told: no mail address")}",
+                string.Join("; ", e.Lines),
+                FormattableString.Invariant($"{e.Total:#,0.00} {e.Currency} with tax"),
+                true
+            ),
+            LinesOpened e => new("closed lines opened again", null, string.Join("; ", e.Lines), true),
             OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
             StopWaived e => new(
                 $"let pass: {e.Check}{(e.Until is { } day ? FormattableString.Invariant($", until {day:d MMM}") : "")}",

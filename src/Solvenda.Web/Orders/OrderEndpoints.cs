@@ -21,6 +21,19 @@ public sealed record Waive(string Check, long? Line, string Reason, string? Fiel
 /// <param name="Reason">It is kept.</param>
 public sealed record OrderWhy(string Reason);
 
+/// <summary>A part that is called off of a frame.</summary>
+/// <param name="Release">The buyer's number for it.</param>
+/// <param name="Lines">None: all that is left.</param>
+public sealed record CallOffBody(
+    string Release = "",
+    DateOnly? Wanted = null,
+    IReadOnlyList<CalledLine>? Lines = null
+);
+
+/// <param name="Lines">Keys of the lines.</param>
+/// <param name="Reason">It is kept.</param>
+public sealed record CloseBody(IReadOnlyList<long> Lines, string Reason);
+
 public static class OrderEndpoints
 {
     public static void MapOrders(this IEndpointRouteBuilder app)
@@ -38,6 +51,9 @@ public static class OrderEndpoints
         orders.MapPost("/{number}/cancel", Cancel).Needs<CancelOrder>();
         orders.MapPost("/{number}/open-again", OpenAgain).Needs<OpenOrderAgain>();
         orders.MapPost("/{number}/copy", Copy).Needs<CopyOrder>();
+        orders.MapPost("/{number}/call-off", CallOff).Needs<CallOffPart>();
+        orders.MapPost("/{number}/close-lines", Close).Needs<CloseLines>();
+        orders.MapPost("/{number}/open-lines", OpenLines).Needs<OpenLinesAgain>();
     }
 
     private static Task<DocumentView> Get(
@@ -132,6 +148,37 @@ public static class OrderEndpoints
         ActRunner acts,
         CancellationToken cancel
     ) => acts.RunAsync(user.ActorOf(), new CopyOrder(number), cancel);
+
+    private static Task<DocumentRef> CallOff(
+        string number,
+        CallOffBody body,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        acts.RunAsync(
+            user.ActorOf(),
+            new CallOffPart(number, body.Release, body.Wanted, [.. body.Lines ?? []]),
+            cancel,
+            key
+        );
+
+    private static Task<DocumentView> Close(
+        string number,
+        CloseBody body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new CloseLines(number, [.. body.Lines], body.Reason, Seen.Of(ifMatch)), cancel);
+
+    private static Task<DocumentView> OpenLines(
+        string number,
+        ClaimsPrincipal user,
+        OrderDoor door,
+        CancellationToken cancel
+    ) => door.RunAsync(user, new OpenLinesAgain(number, []), cancel);
 
     private static Task<DocumentView> OpenAgain(
         string number,

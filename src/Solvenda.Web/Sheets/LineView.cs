@@ -175,6 +175,7 @@ public sealed record LineView(
 /// <summary>What a line says of itself, where it is otherwise than the whole.</summary>
 /// <param name="OneOf">The letter of the choice that it is one of; empty for none.</param>
 /// <param name="Inner">For the house alone.</param>
+/// <param name="ClosedWhy">Why it was closed short; empty where it is open.</param>
 /// <param name="Cost">As typed, per price base; null where nobody typed one, or who looks may not see it.</param>
 public sealed record LineSaysView(
     string OneOf,
@@ -184,7 +185,9 @@ public sealed record LineSaysView(
     string? DeliverTo,
     string? ShipFrom,
     decimal? Cost,
-    string CostWhy
+    string CostWhy,
+    string ForWarehouse,
+    string ClosedWhy
 )
 {
     public static LineSaysView Of(SheetLine line, bool seesCost)
@@ -198,7 +201,9 @@ public sealed record LineSaysView(
             line.DeliverTo?.Words,
             line.ShipFrom,
             seesCost ? line.Cost : null,
-            seesCost ? line.CostWhy : ""
+            seesCost ? line.CostWhy : "",
+            line.ForWarehouse,
+            line.ClosedWhy
         );
     }
 }

@@ -23,6 +23,13 @@ public sealed record RecordChanged(
     long? OwnerBefore = null
 ) : IEvent;
 
+/// <summary>
+/// A prospect became a customer, once it was looked at whether the house may deliver to them; the reason says why they are
+/// not the party that they are much like.
+/// </summary>
+[EventCode("record.customer")]
+public sealed record CustomerMade(string Name) : IEvent;
+
 /// <summary>A record was switched off, or on again.</summary>
 [EventCode("record.switched")]
 public sealed record RecordSwitched(string Kind, string Calls, bool On) : IEvent;
