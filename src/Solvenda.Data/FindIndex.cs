@@ -90,18 +90,42 @@ public static class FindIndex
     {
         yield return "CREATE VIRTUAL TABLE find USING fts5(number, words, rest, tokenize = \"unicode61 remove_diacritics 2\", prefix = '2 3 4')";
         yield return "CREATE VIRTUAL TABLE find_word USING fts5vocab(find, 'row')";
-        foreach (var (kind, table, number, words, rest, columns) in Found)
+        foreach (var (kind, table, number, words, rest, _) in Found)
         {
-            string Insert(string row) =>
-                $"INSERT INTO find(rowid, number, words, rest) VALUES ({row}.Id * {Kinds} + {(int)kind}, {F(number, row)}, {F(words, row)}, {F(rest, row)});";
             yield return $"INSERT INTO find(rowid, number, words, rest) SELECT t.Id * {Kinds} + {(int)kind}, {F(number, "t")}, {F(words, "t")}, {F(rest, "t")} FROM \"{table}\" t";
-            yield return $"CREATE TRIGGER find_{table}_new AFTER INSERT ON \"{table}\" BEGIN {Insert("new")} END";
-            yield return $"CREATE TRIGGER find_{table}_gone AFTER DELETE ON \"{table}\" BEGIN DELETE FROM find WHERE rowid = old.Id * {Kinds} + {(int)kind}; END";
-            yield return $"CREATE TRIGGER find_{table}_changed AFTER UPDATE OF {columns} ON \"{table}\" BEGIN DELETE FROM find WHERE rowid = old.Id * {Kinds} + {(int)kind}; {Insert("new")} END";
         }
-        // The PO number of an order stands on its sheet.
-        yield return $"CREATE TRIGGER find_po_changed AFTER UPDATE OF PoNumber ON sheet WHEN coalesce(old.PoNumber, '') <> coalesce(new.PoNumber, '') BEGIN UPDATE find SET rest = new.PoNumber || ' ' || rest WHERE rowid = (SELECT o.Id * {Kinds} + {(int)FoundKind.Order} FROM \"order\" o WHERE o.SheetId = new.Id) AND new.PoNumber IS NOT NULL; END";
+        foreach (var (_, table, _, _, _, _) in Found)
+        foreach (var statement in TriggersOf(table))
+            yield return statement;
+        yield return PoTrigger;
     }
+
+    /// <summary>Statements that take away what keeps the index, for a migration that makes those tables anew.</summary>
+    public static IEnumerable<string> LetGoStatements(params string[] tables) =>
+        [
+            .. tables.SelectMany(t => Moments.Select(w => $"DROP TRIGGER IF EXISTS find_{t}_{w}")),
+            "DROP TRIGGER IF EXISTS find_po_changed",
+        ];
+
+    /// <summary>Statements that keep the index again, once they were made anew.</summary>
+    public static IEnumerable<string> KeepStatements(params string[] tables) =>
+        [.. tables.SelectMany(TriggersOf), PoTrigger];
+
+    private static readonly string[] Moments = ["new", "gone", "changed"];
+
+    private static IEnumerable<string> TriggersOf(string name)
+    {
+        var (kind, table, number, words, rest, columns) = Found.First(f => f.Table == name);
+        string Insert(string row) =>
+            $"INSERT INTO find(rowid, number, words, rest) VALUES ({row}.Id * {Kinds} + {(int)kind}, {F(number, row)}, {F(words, row)}, {F(rest, row)});";
+        yield return $"CREATE TRIGGER find_{table}_new AFTER INSERT ON \"{table}\" BEGIN {Insert("new")} END";
+        yield return $"CREATE TRIGGER find_{table}_gone AFTER DELETE ON \"{table}\" BEGIN DELETE FROM find WHERE rowid = old.Id * {Kinds} + {(int)kind}; END";
+        yield return $"CREATE TRIGGER find_{table}_changed AFTER UPDATE OF {columns} ON \"{table}\" BEGIN DELETE FROM find WHERE rowid = old.Id * {Kinds} + {(int)kind}; {Insert("new")} END";
+    }
+
+    // The PO number of an order stands on its sheet.
+    private static readonly string PoTrigger =
+        $"CREATE TRIGGER find_po_changed AFTER UPDATE OF PoNumber ON sheet WHEN coalesce(old.PoNumber, '') <> coalesce(new.PoNumber, '') BEGIN UPDATE find SET rest = new.PoNumber || ' ' || rest WHERE rowid = (SELECT o.Id * {Kinds} + {(int)FoundKind.Order} FROM \"order\" o WHERE o.SheetId = new.Id) AND new.PoNumber IS NOT NULL; END";
 
     /// <summary>
     /// Words in any order, each whole or begun; where that finds nothing, the nearest words there are.

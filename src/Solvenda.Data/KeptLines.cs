@@ -91,10 +91,7 @@ public static class KeptLines
         ArgumentNullException.ThrowIfNull(froms);
         var kept = froms
             .Where(f => f.Value.Length > 0)
-            .ToDictionary(
-                f => f.Key,
-                f => JsonSerializer.Deserialize<Sheet>(f.Value)!.Lines.ToDictionary(l => l.Key)
-            );
+            .ToDictionary(f => f.Key, f => JsonSerializer.Deserialize<Sheet>(f.Value)!.Lines.ToDictionary(l => l.Key));
         return JsonSerializer.Serialize(
             new Sheet(
                 [

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using Solvenda.Core.Ordering;
+using Solvenda.Formats.Channels;
 using Solvenda.Formats.Edi;
 using Solvenda.Formats.Edifact;
 using Solvenda.Formats.Ubl;
@@ -44,6 +45,7 @@ public static class Writers
         new OrderAnswer(),
         new OrderResponse(),
         new UblOrderResponse(),
+        new ChannelAnswer(),
     ];
 
     private static readonly ImmutableArray<IInterchangeAnswer> InterchangeAnswers =

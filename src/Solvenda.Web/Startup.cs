@@ -85,6 +85,7 @@ public static partial class Startup
             .AddSingleton<IChannel, MailChannel>()
             .AddSingleton<IChannel, EdiChannel>()
             .AddSingleton<IChannel, PaperChannel>()
+            .AddSingleton<IChannel, SalesChannelAnswers>()
             .AddSingleton<IChannel, SupplyChannel>();
         services.AddSingleton<ImportWorker>().AddSingleton<RoundWorker>().AddSingleton<Troubles>();
         services.Configure<HostOptions>(o =>

@@ -53,7 +53,11 @@ public sealed class BecomeCustomerAct(PriceBooks books) : Act<BecomeCustomer, lo
                 $"Up to {usual} days to pay are the house’s usual ones; more is for credit control. Nothing was kept.",
                 "paymentDays"
             );
-        MustNotBeRestricted(await RestrictedAsync(work.Db, buyer.Name, buyer.Country, cancel), buyer.Name, input.NotThem);
+        MustNotBeRestricted(
+            await RestrictedAsync(work.Db, buyer.Name, buyer.Country, cancel),
+            buyer.Name,
+            input.NotThem
+        );
         await RecordKinds
             .Find("buyers")
             .Writer.ChangeAsync(
@@ -83,7 +87,9 @@ public sealed class BecomeCustomerAct(PriceBooks books) : Act<BecomeCustomer, lo
         return buyer.Id;
     }
 
-    /// <summary>Whether a buyer, or their country, is among what the house may not deliver to; null where not.</summary>
+    /// <summary>
+    /// Whether a buyer, or their country, is among what the house may not deliver to; null where not.
+    /// </summary>
     public static async Task<Restricted?> RestrictedAsync(
         SolvendaDb db,
         string name,

@@ -124,7 +124,8 @@ public sealed class CallOffPartAct(SheetLoader loader, Settling settling) : Act<
         if (HeadTerms.DiscountIn(head) is not { Amount: not null })
             return head;
         var tally = open.Sheet.Priced(open.Buyer, open.Book).Tally;
-        var percent = tally.Goods.Value == 0 ? 0m : decimal.Round(tally.SheetDiscount.Value * 100m / tally.Goods.Value, 4);
+        var percent =
+            tally.Goods.Value == 0 ? 0m : decimal.Round(tally.SheetDiscount.Value * 100m / tally.Goods.Value, 4);
         return head.With(
             HeadTerms.SheetDiscount.Name,
             percent == 0 ? null : Math.Abs(percent).ToString("0.####", CultureInfo.InvariantCulture),

@@ -12,7 +12,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Orders;
 
 /// <summary>
-/// Closes lines of a confirmed order short, with the reason: what is left of them is not delivered, their stock is free,
+/// Closes lines of a confirmed order short, with the reason: what is left of them is not delivered, their stock is
+/// free,
 /// and the buyer is told what is otherwise.
 /// </summary>
 /// <param name="Lines">Keys of the lines.</param>
@@ -48,9 +49,7 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
         open.Sheet.Keep(now);
         open.Sheet.Kept = KeptLines.Write(now);
         work.Db.Commitments.RemoveRange(
-            await work
-                .Db.Commitments.Where(c => c.OrderId == order.Id && keys.Contains(c.LineKey))
-                .ToListAsync(cancel)
+            await work.Db.Commitments.Where(c => c.OrderId == order.Id && keys.Contains(c.LineKey)).ToListAsync(cancel)
         );
         OrderSteps.Move(order, OrderDoing.Confirm);
         (order.ConfirmedAt, order.Confirmed) = (work.Now, order.Confirmed + 1);
@@ -66,7 +65,12 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
             )
         );
         var total = now.Tally.TotalWithTax;
-        work.Leave(new LinesClosed(names, told, total.Value, total.Currency.Code), open.Subject, open.Dossier.Id, reason);
+        work.Leave(
+            new LinesClosed(names, told, total.Value, total.Currency.Code),
+            open.Subject,
+            open.Dossier.Id,
+            reason
+        );
         return open.Ref;
     }
 

@@ -30,6 +30,9 @@ public sealed record PrintedAcknowledgement(Printed? Paper);
 public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller seller)
     : PreparedAct<ConfirmOrder, PrintedAcknowledgement, DocumentRef>
 {
+    /// <summary>How what a sales channel is told goes out.</summary>
+    public const string ByChannel = "channel";
+
     public override Right Needs => Rights.Orders;
 
     protected override async Task<PrintedAcknowledgement> PrepareAsync(
@@ -152,8 +155,9 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
         var key = $"{open.Order.Number}.acknowledgement{again}".ToLowerInvariant();
         if (Writer(open) is { } writer && await InTheirFormAsync(work, judged, writer, cancel) is { } written)
         {
-            work.Send(DocumentsBy.Edi, key, written.To, written.Name, written.Bytes);
-            return (DocumentsBy.Edi, written.To);
+            var by = CameByChannel(open) ? ByChannel : DocumentsBy.Edi;
+            work.Send(by, key, written.To, written.Name, written.Bytes);
+            return (by, written.To);
         }
         var document = Paper(judged, work.Today);
         var pdf = ahead is null ? PdfWriter.Write(document) : ahead.For(document);
@@ -201,18 +205,35 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
     {
         ArgumentNullException.ThrowIfNull(open);
         if (Writer(open) is not null)
-            return (DocumentsBy.Edi, open.Buyer.Name, "in the form in which the order came");
+            return CameByChannel(open)
+                ? (ByChannel, open.Sheet.Channel ?? open.Buyer.Name, "as the channel takes it")
+                : (DocumentsBy.Edi, open.Buyer.Name, "in the form in which the order came");
         return GoesOnPaper(open)
             ? (DocumentsBy.Paper, open.Buyer.Address, "printed with a letter, to be posted")
             : (DocumentsBy.Mail, open.Buyer.ContactMail ?? "", "as a PDF with a letter");
     }
 
-    // What may write it in the form in which the order came; null where it goes as a document for people. A change goes
-    // to people: the form of the acknowledgement does not say what is otherwise.
+    private static bool CameByChannel(OpenSheet open) => open.RequestSyntax == nameof(Syntax.Json);
+
+    // What may write it in the form in which the order came; null where it goes as a document for people.
     private static IOrderAnswer? Writer(OpenSheet open) =>
-        open.Before is null && HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi
+        CameByChannel(open) || HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi
             ? Writers.OrderAnswer(open.RequestSyntax)
             : null;
+
+    // As it was confirmed before. Days are compared as they were told: when it arrives.
+    private static ImmutableArray<ConfirmedOrderLine> Before(OpenSheet open, Judged judged)
+    {
+        if (open.Before is not { } before)
+            return [];
+        var days = before.Lines.ToDictionary(l => l.Key, l => l.Promised);
+        DateOnly? Ready(PricedLine line) =>
+            judged.Facts.Stock.GetValueOrDefault(line.Line.Key)?.Promise is { } promise
+            && days.GetValueOrDefault(line.Line.Key) == promise.Arrives
+                ? promise.Ready
+                : days.GetValueOrDefault(line.Line.Key);
+        return [.. before.Priced(open.Buyer, open.Book).Sold.Select(l => new ConfirmedOrderLine(l, Ready(l)))];
+    }
 
     private static async Task<WrittenMessage?> InTheirFormAsync(
         Work work,
@@ -233,12 +254,18 @@ public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Seller sell
                 open.Sheet.PoNumber ?? "",
                 open.Sheet.Currency,
                 [
-                    .. judged.Priced.Sold.Select(l => new ConfirmedOrderLine(
-                        l,
-                        judged.Facts.Stock.GetValueOrDefault(l.Line.Key)?.Promise?.Ready
-                    )),
+                    .. judged
+                        .Priced.Sold.Where(l => l.Line.ClosedWhy.Length == 0)
+                        .Select(l => new ConfirmedOrderLine(
+                            l,
+                            judged.Facts.Stock.GetValueOrDefault(l.Line.Key)?.Promise?.Ready
+                        )),
                 ]
-            ),
+            )
+            {
+                Version = open.Order.Confirmed,
+                Before = Before(open, judged),
+            },
             Encoding.Latin1.GetString(original),
             control,
             work.Now

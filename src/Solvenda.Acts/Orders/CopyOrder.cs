@@ -47,7 +47,16 @@ public sealed class CopyOrderAct(SheetLoader loader, Settling settling) : Act<Co
             }
         );
         var dossier = await Drafting.DossierAsync(work, open.Buyer, open.Dossier.Matter, cancel);
-        var order = await Drafting.OrderAsync(work, dossier, sheet, "phone", null, null, cancel, new OrderBegun("phone", null, null) { CopyOf = open.Subject });
+        var order = await Drafting.OrderAsync(
+            work,
+            dossier,
+            sheet,
+            "phone",
+            null,
+            null,
+            cancel,
+            new OrderBegun("phone", null, null) { CopyOf = open.Subject }
+        );
         await work.Db.SaveChangesAsync(cancel);
         await settling.SettleAsync(work, await loader.OrderAsync(work.Db, order.Number, cancel), cancel);
         return new DocumentRef("order", order.Number);

@@ -23,9 +23,7 @@ public sealed class ChangePileAct : Act<ChangePile, string>
             throw RefusedException.Forbidden("That pile is somebody else’s; it was left as it is.");
         if (input.Remove)
         {
-            work.Db.PileItems.RemoveRange(
-                await work.Db.PileItems.Where(i => i.PileId == pile.Id).ToListAsync(cancel)
-            );
+            work.Db.PileItems.RemoveRange(await work.Db.PileItems.Where(i => i.PileId == pile.Id).ToListAsync(cancel));
             work.Db.Piles.Remove(pile);
         }
         else

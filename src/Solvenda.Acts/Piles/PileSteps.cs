@@ -28,7 +28,11 @@ public static class PileSteps
         var plain = (name ?? "").Trim();
         return plain.Length is > 0 and <= MostLetters
             ? plain
-            : throw RefusedException.Bad("name_missing", $"A pile takes a name of at most {MostLetters} letters.", "name");
+            : throw RefusedException.Bad(
+                "name_missing",
+                $"A pile takes a name of at most {MostLetters} letters.",
+                "name"
+            );
     }
 
     internal static string Subject(PileRow pile) => $"piles:{pile.Key}";

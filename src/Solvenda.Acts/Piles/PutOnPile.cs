@@ -47,7 +47,11 @@ public sealed class PutOnPileAct : Act<PutOnPile, string>
             .ToListAsync(cancel);
         numbers.RemoveAll(n => there.Any(t => t.Kind == input.Kind && t.Number == n));
         if (there.Count + numbers.Count > Most)
-            throw RefusedException.Bad("too_many_lines", $"At most {Most} lie on one pile; nothing was put there.", "ids");
+            throw RefusedException.Bad(
+                "too_many_lines",
+                $"At most {Most} lie on one pile; nothing was put there.",
+                "ids"
+            );
         foreach (var number in numbers)
             work.Db.PileItems.Add(
                 new PileItemRow

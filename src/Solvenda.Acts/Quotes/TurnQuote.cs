@@ -94,7 +94,10 @@ public sealed class TurnQuoteAct(SheetLoader loader, Settling settling) : Act<Tu
             var other = await loader.QuoteAsync(work.Db, number, null, cancel);
             await Drafting.MustNotBeTurnedAsync(work, other.Quote!, cancel);
             if (other.Buyer.Id != first.Buyer.Id)
-                throw RefusedException.Clash("not_together", $"{number} is of {other.Buyer.Name}, not of {first.Buyer.Name}.");
+                throw RefusedException.Clash(
+                    "not_together",
+                    $"{number} is of {other.Buyer.Name}, not of {first.Buyer.Name}."
+                );
             if (other.Sheet.Currency != first.Sheet.Currency)
                 throw RefusedException.Clash("not_together", $"{number} is in {other.Sheet.Currency}.");
             if (Same.FirstOrDefault(t => t.In(other.Sheet.Head) != t.In(first.Sheet.Head)) is { } apart)

@@ -12,12 +12,7 @@ public static class CallOffs
 {
     /// <summary>How an order and its frame stand to each other; null where it is no frame and of none.</summary>
     /// <param name="frame">The sheet of its frame; its own, where it is one itself.</param>
-    public static async Task<CallOff?> OfAsync(
-        SolvendaDb db,
-        OrderRow order,
-        SheetRow? frame,
-        CancellationToken cancel
-    )
+    public static async Task<CallOff?> OfAsync(SolvendaDb db, OrderRow order, SheetRow? frame, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(order);

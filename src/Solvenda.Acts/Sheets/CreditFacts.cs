@@ -42,7 +42,10 @@ public static class CreditFacts
         var currency = standing.Limit.Currency;
         var counted = order.Terms == TermsTrack.Confirmed;
         // A frame owes nothing: what is called off of it does.
-        var total = counted || priced.Sheet.Kind.IsFrame ? 0m : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
+        var total =
+            counted || priced.Sheet.Kind.IsFrame
+                ? 0m
+                : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
         if (total is null)
             standing = standing with
             {

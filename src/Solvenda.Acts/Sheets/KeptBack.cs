@@ -37,9 +37,7 @@ public static class KeptBack
                             || q.State == QuoteState.WithCustomer
                             || q.State == QuoteState.Accepted
                         // Until its order is confirmed, and has the stock itself.
-                        : q.OrderId != withoutOrder
-                            && q.Order!.Terms == TermsTrack.Open
-                            && q.Order.ConfirmedAt == null
+                        : q.OrderId != withoutOrder && q.Order!.Terms == TermsTrack.Open && q.Order.ConfirmedAt == null
                 )
             select r;
     }

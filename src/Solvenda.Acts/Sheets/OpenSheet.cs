@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Wordings;
 using Solvenda.Core.Approvals;
-using Solvenda.Core.Buyers;
 using Solvenda.Core.Approvals.Policies;
+using Solvenda.Core.Buyers;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;

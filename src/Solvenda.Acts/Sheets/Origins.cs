@@ -37,7 +37,9 @@ internal static class Origins
         return made;
     }
 
-    /// <summary>What the buyer accepted of what a sheet was joined from; what was left out of it stands there too.</summary>
+    /// <summary>
+    /// What the buyer accepted of what a sheet was joined from; what was left out of it stands there too.
+    /// </summary>
     public static SheetRow Accepted(SheetRow made, IReadOnlyList<SheetRow> froms)
     {
         var taken = made.ToDraft().Lines.Where(l => l.From is not null).ToDictionary(l => l.From!, l => l.Key);
@@ -46,19 +48,14 @@ internal static class Origins
             Choices
                 .Settled(f.ToDraft().Lines)
                 .Select(l => (Line: l, From: new LineOrigin(f.Id, l.Key)))
-                .Select(l =>
-                    l.Line with
-                    {
-                        Key = taken.TryGetValue(l.From, out var key) ? key : next++,
-                        From = l.From,
-                    }
-                )
+                .Select(l => l.Line with { Key = taken.TryGetValue(l.From, out var key) ? key : next++, From = l.From })
         );
         return Beside(made, froms, froms[0].Head, [.. lines], forAny: false);
     }
 
     /// <summary>
-    /// What of a frame is agreed for what a sheet calls off of it: its lines, in so far as they are left, at the prices of
+    /// What of a frame is agreed for what a sheet calls off of it: its lines, in so far as they are left, at the prices
+    /// of
     /// the frame.
     /// </summary>
     public static SheetRow Agreed(SheetRow made, SheetRow frame, CallOff left)

@@ -24,8 +24,36 @@ public static class Restrictions
     // What says how a house is run and not which it is.
     private static readonly HashSet<string> Forms =
     [
-        "AB", "AG", "AS", "ASA", "APS", "BV", "CO", "CO", "CORP", "GMBH", "INC", "KG", "LDA", "LLC", "LTD", "NV", "OY",
-        "OYJ", "PLC", "SA", "SAS", "SARL", "SL", "SPA", "SRL", "THE", "UND", "AND", "ET", "Y",
+        "AB",
+        "AG",
+        "AS",
+        "ASA",
+        "APS",
+        "BV",
+        "CO",
+        "CO",
+        "CORP",
+        "GMBH",
+        "INC",
+        "KG",
+        "LDA",
+        "LLC",
+        "LTD",
+        "NV",
+        "OY",
+        "OYJ",
+        "PLC",
+        "SA",
+        "SAS",
+        "SARL",
+        "SL",
+        "SPA",
+        "SRL",
+        "THE",
+        "UND",
+        "AND",
+        "ET",
+        "Y",
     ];
 
     // Fewer words than this are in too many names to say anything.
@@ -38,7 +66,8 @@ public static class Restrictions
             : null;
 
     /// <summary>
-    /// The party that is called so, or much like it; null where none is. Accents, letter case, word order and legal forms
+    /// The party that is called so, or much like it; null where none is. Accents, letter case, word order and legal
+    /// forms
     /// are no difference; another country, or words more or fewer, make it only alike.
     /// </summary>
     public static Restricted? Party(string name, string? country, ImmutableArray<Restriction> all)

@@ -13,8 +13,7 @@ public sealed record CallOff(
 )
 {
     /// <summary>What may still be called off of a line of the frame; never under nothing.</summary>
-    public decimal RestOf(long key) =>
-        Math.Max(0m, Ordered.GetValueOrDefault(key) - Called.GetValueOrDefault(key));
+    public decimal RestOf(long key) => Math.Max(0m, Ordered.GetValueOrDefault(key) - Called.GetValueOrDefault(key));
 
     /// <summary>What may still be called off for a line of a release; null where it is of no frame.</summary>
     public decimal? RestOf(SheetLine line)

@@ -89,19 +89,21 @@ public sealed record Side(
             sheet.Sheet.Currency,
             [
                 // What was closed short is no part of it any more.
-                .. sheet.Sold.Where(l => l.Line.ClosedWhy.Length == 0).Select(l => new ComparedLine(
-                    l.Line.Key,
-                    numbers[l.Line.Key],
-                    l.Item?.Code,
-                    l.Line.Words,
-                    l.Line.Quantity,
-                    l.Line.Unit,
-                    l.HasPrice ? l.Figures.NetPrice : null,
-                    l.Terms.PriceBase,
-                    l.Figures.Net,
-                    l.Counts,
-                    l.Line.Wanted
-                )),
+                .. sheet
+                    .Sold.Where(l => l.Line.ClosedWhy.Length == 0)
+                    .Select(l => new ComparedLine(
+                        l.Line.Key,
+                        numbers[l.Line.Key],
+                        l.Item?.Code,
+                        l.Line.Words,
+                        l.Line.Quantity,
+                        l.Line.Unit,
+                        l.HasPrice ? l.Figures.NetPrice : null,
+                        l.Terms.PriceBase,
+                        l.Figures.Net,
+                        l.Counts,
+                        l.Line.Wanted
+                    )),
             ],
             head,
             sheet.Tally.Charges,

@@ -56,7 +56,11 @@ public static class LineFields
         new("cost", "cost", (line, text, _, facts) => CostOf(line, text, facts)),
         new("margin", "margin", (line, text, _, facts) => Hand(line, ByHandKind.Margin, text, facts)),
         new("inner", "inner note", (line, text, _, _) => line with { Inner = SheetDoor.Short(text) }),
-        new("forWarehouse", "for the warehouse", (line, text, _, _) => line with { ForWarehouse = SheetDoor.Short(text) }),
+        new(
+            "forWarehouse",
+            "for the warehouse",
+            (line, text, _, _) => line with { ForWarehouse = SheetDoor.Short(text) }
+        ),
         new("job", "for job", (line, text, _, _) => line with { Job = SheetDoor.Short(text) }),
         new("orderedBy", "ordered by", (line, text, _, _) => line with { OrderedBy = SheetDoor.Short(text) }),
         new("shipFrom", "ships from", (line, text, _, facts) => ShipFromOf(line, text, facts)),

@@ -43,7 +43,14 @@ public static class SheetPricer
             var (item, build, _, floor, byRule) = started[i];
             var figures = done.Figures[i];
             lines.Add(
-                new PricedLine(sheet.Lines[i], item, WithHand(build, terms[i], figures, sheet.Kind), terms[i], figures, floor)
+                new PricedLine(
+                    sheet.Lines[i],
+                    item,
+                    WithHand(build, terms[i], figures, sheet.Kind),
+                    terms[i],
+                    figures,
+                    floor
+                )
                 {
                     RuleCharges = byRule,
                     Parts = item is null ? [] : Parts(asked, sheet.Lines[i], item, terms[i], figures.Net),

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("5c993801-508f-411c-a3da-146d408c0a57"), entityTypeCount: 78)
+            : base(skipDetectChanges: false, modelId: new Guid("d540e816-743b-4575-b3db-16f3c41bb077"), entityTypeCount: 78)
         {
         }
 

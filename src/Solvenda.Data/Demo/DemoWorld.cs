@@ -177,6 +177,22 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             (ReasonUse.Returned, "the wrong item was sent"),
             (ReasonUse.Returned, "damaged on the road"),
         ];
+        db.Restrictions.AddRange(
+            new RestrictionRow { Country = "QX", Why = "embargo of the demo’s list, part 1" },
+            new RestrictionRow
+            {
+                Name = "Kelder Maritime Trading",
+                Country = "NL",
+                Why = "the demo’s list, part 2, no. 14",
+            },
+            new RestrictionRow { Name = "Ostrava Deepsea Holdings", Why = "the demo’s list, part 2, no. 31" },
+            new RestrictionRow
+            {
+                Name = "Sundby Works",
+                Country = "DK",
+                Why = "the demo’s list, part 2, no. 40",
+            }
+        );
         db.Reasons.AddRange(reasons.Select(r => new ReasonRow { Use = r.Use, Words = r.Words }));
     }
 

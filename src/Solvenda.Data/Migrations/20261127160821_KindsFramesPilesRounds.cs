@@ -11,6 +11,10 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            // Orders and quotes are made anew; the migration after this one keeps their index again.
+            foreach (var statement in FindIndex.LetGoStatements("order", "quote"))
+                migrationBuilder.Sql(statement);
+
             migrationBuilder.AddColumn<long>(
                 name: "OrderId",
                 table: "quote",

@@ -37,6 +37,11 @@ internal sealed class OrderResponse : IOrderAnswer
         var number = 0;
         foreach (var (line, answer) in lines)
             body.AddRange(LineOf(line, answer, ++number));
+        foreach (var refused in Refused(message, [.. lines.Select(l => l.Line)]))
+        {
+            // 1229: 7 not accepted.
+            body.Add($"LIN+{++number}+7{(refused.Length > 0 ? $"+{EdifactText.Clean(refused)}" : "")}");
+        }
         body.Add("UNS+S");
         body.Add($"CNT+2:{number}");
         body.Add($"UNT+{body.Count + 1}+1");
@@ -51,8 +56,9 @@ internal sealed class OrderResponse : IOrderAnswer
         foreach (var segment in body)
             text.Append(segment).Append("'\n");
         text.Append(CultureInfo.InvariantCulture, $"UNZ+1+{reference}'\n");
+        var again = order.Version == 0 ? "" : FormattableString.Invariant($"-{order.Version}");
         return new WrittenMessage(
-            $"ORDRSP-{order.Number}.edi",
+            $"ORDRSP-{order.Number}{again}.edi",
             theirs.Sender,
             Encoding.Latin1.GetBytes(text.ToString())
         );
@@ -79,6 +85,18 @@ internal sealed class OrderResponse : IOrderAnswer
             yield return $"DTM+69:{Day(ready)}:102";
         yield return $"PRI+AAA:{Number(answer.Price)}:::{Number(answer.PriceBase)}:{answer.Unit.Code}";
     }
+
+    // Codes of what they ordered and nobody confirms; known where all of it goes by codes.
+    private static IEnumerable<string> Refused(EdiMessage message, List<ConfirmedOrderLine> lines)
+    {
+        var ordered = message.Segments.Where(s => s.Is("LIN")).Select(s => s[3].Split(':')[0]).ToList();
+        return lines.Count >= ordered.Count
+            ? []
+            : ordered.Where(code => code.Length > 0 && lines.TrueForAll(l => !IsOf(l, code)));
+    }
+
+    private static bool IsOf(ConfirmedOrderLine line, string code) =>
+        line.Line.Line.Asked.Code == code || line.Line.Item?.Gtin == code || line.Line.Item?.Code == code;
 
     // The order among all that came in one file; the first where none has its number.
     private static (EdiInterchange Interchange, EdiMessage Message)? Asked(string poNumber, string original)

@@ -54,7 +54,8 @@ internal sealed class UblOrderResponse : IOrderAnswer
                         TheirsOf(ordered, l.Line, lines.Count == ordered.Count ? i : null),
                         i
                     )
-            )
+            ),
+            Refused(ordered, [.. lines.Select(l => l.Line)]).Select(RefusedLine)
         );
         var to =
             theirs
@@ -71,7 +72,8 @@ internal sealed class UblOrderResponse : IOrderAnswer
             )
         )
             new XDocument(root).Save(writer);
-        return new WrittenMessage($"OrderResponse-{order.Number}.xml", to, bytes.ToArray());
+        var again = order.Version == 0 ? "" : FormattableString.Invariant($"-{order.Version}");
+        return new WrittenMessage($"OrderResponse-{order.Number}{again}.xml", to, bytes.ToArray());
     }
 
     private static XElement LineOf(
@@ -126,6 +128,26 @@ internal sealed class UblOrderResponse : IOrderAnswer
             )
         );
     }
+
+    // What they ordered and nobody confirms; known where all of it goes by codes.
+    private static IEnumerable<XElement> Refused(List<XElement> ordered, List<ConfirmedOrderLine> lines) =>
+        ordered.Where(o =>
+            lines.Count < ordered.Count
+            && lines.TrueForAll(l => l.Line.Line.Asked.Code is null || TheirsOf([o], l, null) is null)
+        );
+
+    // UN/ECE 1229: 7 not accepted.
+    private static XElement RefusedLine(XElement theirs) =>
+        new(
+            Cac + "OrderLine",
+            new XElement(
+                Cac + "LineItem",
+                theirs.Element(Cbc + "ID"),
+                new XElement(Cbc + "LineStatusCode", "7"),
+                theirs.Element(Cbc + "Quantity"),
+                theirs.Element(Cac + "Item")
+            )
+        );
 
     // By the code that they wrote; else by its place, as long as there are as many.
     private static string? TheirsOf(List<XElement> ordered, ConfirmedOrderLine line, int? place) =>

@@ -11,7 +11,8 @@ using Solvenda.Formats.Edi;
 namespace Solvenda.Formats.X12;
 
 /// <summary>
-/// Answers an 850 by an 855. Units and price bases are theirs: the answer speaks the language of the order.
+/// Answers an 850 by an 855, and tells what is changed later by an 865. Units and price bases are theirs: the answer
+/// speaks the language of the order.
 /// </summary>
 internal sealed class OrderAnswer : IOrderAnswer
 {
@@ -23,10 +24,25 @@ internal sealed class OrderAnswer : IOrderAnswer
             return null;
         var po1 = segments.Where(s => s.Tag == "PO1").ToList();
         var lines = ImmutableArray.CreateBuilder<ConfirmedLine>();
+        var answered = new HashSet<Segment>();
         foreach (var line in order.Lines)
-            lines.Add(
-                LineOf(line, TheirsOf(po1, line.Line.Line.Asked, po1.Count == order.Lines.Length ? lines.Count : null))
-            );
+        {
+            var place = po1.Count == order.Lines.Length ? lines.Count : (int?)null;
+            var its = TheirsOf(po1, line.Line.Line.Asked, place);
+            if (its is not null)
+                answered.Add(its);
+            lines.Add(LineOf(line, its) with { Since = Since(order.SinceBefore(line)) });
+        }
+        foreach (var gone in order.Gone)
+        {
+            var its = TheirsOf(po1, gone.Line.Line.Asked, null);
+            if (its is not null)
+                answered.Add(its);
+            lines.Add(LineOf(gone, its) with { Change = "ID", Since = "DI", Ships = null });
+        }
+        // What they ordered and nobody confirms is refused by name.
+        if (order.Version == 0)
+            lines.AddRange(po1.Where(s => !answered.Contains(s)).Select(Rejected));
         var text = Acknowledgement.Write(
             new OrderAcknowledgement(
                 theirs.Receiver,
@@ -40,9 +56,34 @@ internal sealed class OrderAnswer : IOrderAnswer
                 order.Currency,
                 lines.ToImmutable()
             )
+            {
+                Version = order.Version,
+            }
         );
-        return new WrittenMessage($"855-{order.Number}.x12", theirs.Sender, Encoding.ASCII.GetBytes(text));
+        var name = order.Version == 0 ? $"855-{order.Number}" : $"865-{order.Number}-{order.Version}";
+        return new WrittenMessage($"{name}.x12", theirs.Sender, Encoding.ASCII.GetBytes(text));
     }
+
+    // POC02, what became of the line (X12 element 670).
+    private static string Since(LineChange change) =>
+        change switch
+        {
+            LineChange.Added => "AI",
+            LineChange.Changed => "CA",
+            _ => "NC",
+        };
+
+    private static ConfirmedLine Rejected(Segment theirs) =>
+        new(
+            theirs[1],
+            Number(theirs[2]) ?? 0m,
+            theirs[3],
+            Number(theirs[4]) ?? 0m,
+            theirs[5].Length > 0 ? theirs[5] : "PE",
+            "IR",
+            null,
+            theirs.Elements >= 7 ? [(theirs[6], theirs[7])] : []
+        );
 
     // The order among all that came in one file; the first where none has its number.
     private static (EdiInterchange Interchange, List<Segment> Segments)? Asked(string poNumber, string original)

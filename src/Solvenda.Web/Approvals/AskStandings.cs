@@ -80,10 +80,7 @@ public static class AskStandings
             var sums = await db
                 .Orders.Sold()
                 .Where(o =>
-                    o.Dossier.BuyerId == id
-                    && o.Sheet.Currency == currency
-                    && o.CreatedAt >= from
-                    && o.CreatedAt < to
+                    o.Dossier.BuyerId == id && o.Sheet.Currency == currency && o.CreatedAt >= from && o.CreatedAt < to
                 )
                 .Select(o => new { o.Sheet.TotalWithoutTaxMinor, o.Sheet.MarginMinor })
                 .ToListAsync(cancel);

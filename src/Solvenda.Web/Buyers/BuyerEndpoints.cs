@@ -145,7 +145,8 @@ public static class BuyerEndpoints
     )
     {
         var orders = await db
-            .Orders.Sold().Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since)
+            .Orders.Sold()
+            .Where(o => o.Dossier.BuyerId == id && o.CreatedAt >= since)
             .Select(o => new
             {
                 o.CreatedAt,

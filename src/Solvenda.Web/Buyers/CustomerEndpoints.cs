@@ -62,12 +62,7 @@ public static class CustomerEndpoints
         buyers.MapPost("/customer", Become).Needs<BecomeCustomer>();
     }
 
-    private static async Task<ProspectView> Prospect(
-        long id,
-        SolvendaDb db,
-        PriceBooks books,
-        CancellationToken cancel
-    )
+    private static async Task<ProspectView> Prospect(long id, SolvendaDb db, PriceBooks books, CancellationToken cancel)
     {
         var buyer =
             await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel)

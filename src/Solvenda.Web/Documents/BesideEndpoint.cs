@@ -76,7 +76,9 @@ public static class BesideEndpoint
             0,
             quotes
                 .Where(q => q.Id != open.Quote?.Id)
-                .OrderByDescending(q => q.Number == open.Subject || (open.Order is not null && q.OrderId == open.Order.Id))
+                .OrderByDescending(q =>
+                    q.Number == open.Subject || (open.Order is not null && q.OrderId == open.Order.Id)
+                )
                 .Select(q => new BesideChoice(
                     $"{q.Number}·{Revision.Letter(q.Revision)}",
                     q.Number == open.Subject
@@ -147,7 +149,8 @@ public static class BesideEndpoint
                 .Quotes.Where(q => q.OrderId == order.Id)
                 .OrderBy(q => q.Id)
                 .Select(q => q.Number)
-                .FirstOrDefaultAsync(cancel) ?? open.Subject
+                .FirstOrDefaultAsync(cancel)
+                ?? open.Subject
             : open.Subject;
 
     private static BesideLine? LineOf(ComparedLine? line) =>

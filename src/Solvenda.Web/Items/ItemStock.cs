@@ -36,7 +36,13 @@ internal static class ItemStock
             from r in KeptBack.On(db, today)
             join q in db.Quotes on r.QuoteId equals q.Id
             where r.ItemId == item
-            select new StockAhead(r.Until, r.Warehouse, -r.Quantity, "kept back for " + q.Dossier.Buyer.Name, q.Number)
+            select new StockAhead(
+                r.Until,
+                r.Warehouse,
+                -r.Quantity,
+                "kept back for " + q.Dossier.Buyer.Name + ", " + q.Number,
+                null
+            )
         ).ToListAsync(cancel);
         var stock = onHand.ConvertAll(s =>
         {

@@ -24,11 +24,7 @@ public sealed record OrderWhy(string Reason);
 /// <summary>A part that is called off of a frame.</summary>
 /// <param name="Release">The buyer's number for it.</param>
 /// <param name="Lines">None: all that is left.</param>
-public sealed record CallOffBody(
-    string Release = "",
-    DateOnly? Wanted = null,
-    IReadOnlyList<CalledLine>? Lines = null
-);
+public sealed record CallOffBody(string Release = "", DateOnly? Wanted = null, IReadOnlyList<CalledLine>? Lines = null);
 
 /// <param name="Lines">Keys of the lines.</param>
 /// <param name="Reason">It is kept.</param>

@@ -14,6 +14,7 @@ public sealed class OutsideFolders
         EdiOut = Made(root, "edi", "out");
         SupplyIn = Made(root, "supply", "in");
         SupplyOut = Made(root, "supply", "out");
+        ChannelOut = Made(root, "channel", "out");
         Post = Made(root, "post");
         Paper = Made(root, "paper");
     }
@@ -29,6 +30,9 @@ public sealed class OutsideFolders
 
     /// <summary>What is asked of them.</summary>
     public string SupplyOut { get; }
+
+    /// <summary>What sales channels are told.</summary>
+    public string ChannelOut { get; }
 
     /// <summary>What the mail stand-in took, as it came.</summary>
     public string Post { get; }

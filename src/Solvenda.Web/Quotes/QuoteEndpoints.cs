@@ -36,7 +36,7 @@ public sealed record CopyBody(bool ToChoose, int? Revision = null);
 /// <summary>How a quote becomes an order.</summary>
 /// <param name="With">Other accepted quotes of the buyer that go into the same order.</param>
 /// <param name="OnCall">Whether it becomes a frame, of which parts are called off.</param>
-public sealed record TurnBody(IReadOnlyList<string>? With = null, bool OnCall = false);
+public sealed record QuoteTurn(IReadOnlyList<string>? With = null, bool OnCall = false);
 
 public static class QuoteEndpoints
 {
@@ -211,6 +211,7 @@ public static class QuoteEndpoints
         ClaimsPrincipal user,
         ActRunner acts,
         CancellationToken cancel,
-        TurnBody? body = null
-    ) => acts.RunAsync(user.ActorOf(), new TurnQuote(number, [.. body?.With ?? []], body?.OnCall ?? false), cancel, key);
+        QuoteTurn? body = null
+    ) =>
+        acts.RunAsync(user.ActorOf(), new TurnQuote(number, [.. body?.With ?? []], body?.OnCall ?? false), cancel, key);
 }

@@ -27,6 +27,7 @@ public static class SheetEndpoints
         sheets.MapPost("/{id:long}/redo", Redo).Needs<RedoEdit>();
         sheets.MapEntry();
         sheets.MapNotes();
+        sheets.MapOtherWays();
         sheets.MapReach();
         sheets.MapSources();
     }

@@ -12,7 +12,8 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Web.Workers;
 
 /// <summary>
-/// Does to many documents what somebody asked for, round after round: each on its own, as that person, as it stands when
+/// Does to many documents what somebody asked for, round after round: each on its own, as that person, as it stands
+/// when
 /// its turn comes. What was under way when the process ended is gone on with, and nothing is done twice.
 /// </summary>
 public sealed class RoundWorker(IDbContextFactory<SolvendaDb> factory, ActRunner acts, Troubles troubles)
@@ -35,7 +36,10 @@ public sealed class RoundWorker(IDbContextFactory<SolvendaDb> factory, ActRunner
     /// <summary>Waits until a round is over; no longer than somebody looks at a screen that does not move.</summary>
     public async Task OverAsync(long round, TimeSpan most, CancellationToken cancel)
     {
-        var over = _waiting.GetOrAdd(round, _ => new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously));
+        var over = _waiting.GetOrAdd(
+            round,
+            _ => new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously)
+        );
         Wake();
         await Task.WhenAny(over.Task, Task.Delay(most, cancel));
         _waiting.TryRemove(round, out _);
@@ -47,10 +51,18 @@ public sealed class RoundWorker(IDbContextFactory<SolvendaDb> factory, ActRunner
     {
         List<long> open;
         await using (var db = await factory.CreateDbContextAsync(cancel))
-            open = await db.Rounds.Where(r => r.EndedAt == null).OrderBy(r => r.Id).Select(r => r.Id).ToListAsync(cancel);
+            open = await db
+                .Rounds.Where(r => r.EndedAt == null)
+                .OrderBy(r => r.Id)
+                .Select(r => r.Id)
+                .ToListAsync(cancel);
         foreach (var id in open)
         {
-            await TryAsync(string.Create(CultureInfo.InvariantCulture, $"round {id}"), () => OneAsync(id, cancel), cancel);
+            await TryAsync(
+                string.Create(CultureInfo.InvariantCulture, $"round {id}"),
+                () => OneAsync(id, cancel),
+                cancel
+            );
             if (_waiting.TryRemove(id, out var over))
                 over.TrySetResult();
         }

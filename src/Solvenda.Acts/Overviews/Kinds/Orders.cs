@@ -193,10 +193,7 @@ internal static class Orders
                 Rights.Write,
                 DeedTakes.Reason,
                 async (one, cancel) =>
-                    await one.RunAsync(
-                        new CancelOrder(one.Number, one.Given, await SeenAsync(one, cancel)),
-                        cancel
-                    )
+                    await one.RunAsync(new CancelOrder(one.Number, one.Given, await SeenAsync(one, cancel)), cancel)
             ),
         ],
     };

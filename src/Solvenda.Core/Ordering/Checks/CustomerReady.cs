@@ -18,11 +18,20 @@ public sealed class CustomerReady : ICheck
         var buyer = facts.Buyer;
         if (facts.Document != DocumentKind.Order || !buyer.IsProspect)
             yield break;
-        yield return Gap($"{buyer.Name} is still a prospect.", "") with { Waive = WaiveBy.Lead };
+        yield return Gap($"{buyer.Name} is still a prospect.", "") with
+        {
+            Waive = WaiveBy.Lead,
+        };
         if (string.IsNullOrWhiteSpace(buyer.TaxNumber))
-            yield return Gap($"{buyer.Name} has no tax number on file.", "taxNumber") with { Waive = WaiveBy.Lead };
+            yield return Gap($"{buyer.Name} has no tax number on file.", "taxNumber") with
+            {
+                Waive = WaiveBy.Lead,
+            };
         if (buyer.PaymentDays is null)
-            yield return Gap($"No terms are agreed with {buyer.Name}.", "paymentDays") with { Waive = WaiveBy.Lead };
+            yield return Gap($"No terms are agreed with {buyer.Name}.", "paymentDays") with
+            {
+                Waive = WaiveBy.Lead,
+            };
     }
 
     private Finding Gap(string words, string field) =>

@@ -29,7 +29,8 @@ public sealed class FreightKnown : ICheck
             yield return new Finding(Code, outcome, words, null, "freight") { Cures = [cure] };
         if (
             sheet.Sheet.Kind is { IsCarried: true, IsFree: false }
-            && Freight.IsInsured(sheet.Sheet.Incoterm) && sheet.Charges.All(c => c.Kind != "insurance")
+            && Freight.IsInsured(sheet.Sheet.Incoterm)
+            && sheet.Charges.All(c => c.Kind != "insurance")
         )
             yield return new Finding(
                 Code,

@@ -22,7 +22,12 @@ public sealed class LeastValue : ICheck
     {
         ArgumentNullException.ThrowIfNull(facts);
         var least = facts.Number(this, "least");
-        if (facts.Document != DocumentKind.Order || least == 0m || facts.Sheet.Sheet.Kind.IsFree || !facts.Sheet.Sold.Any())
+        if (
+            facts.Document != DocumentKind.Order
+            || least == 0m
+            || facts.Sheet.Sheet.Kind.IsFree
+            || !facts.Sheet.Sold.Any()
+        )
             yield break;
         var goods = facts.Sheet.Tally.Goods;
         if (

@@ -12,6 +12,9 @@
   import { Strip } from '$lib/strip';
   import { Others } from '$lib/presence';
   import Asks from './Asks.svelte';
+  import BecomeCustomer from './BecomeCustomer.svelte';
+  import CallOff from './CallOff.svelte';
+  import CloseShort from './CloseShort.svelte';
   import Confirming from './Confirming.svelte';
   import Beside from './Beside.svelte';
   import { DocumentState } from './document.svelte';
@@ -19,6 +22,7 @@
   import Files from './Files.svelte';
   import History from './History.svelte';
   import Letter from './Letter.svelte';
+  import TurnTogether from './TurnTogether.svelte';
 
   interface Props {
     view: Schemas['DocumentView'];
@@ -44,6 +48,9 @@
   let moveDialog = $state<Words>();
   let confirming = $state<Confirming>();
   let owes = $state<Owes>();
+  let callOff = $state<CallOff>();
+  let closeShort = $state<CloseShort>();
+  let customer = $state<BecomeCustomer>();
   let waiveReason = $state('');
   const { doc, number, next, isOrder } = $derived(whole);
 
@@ -103,6 +110,9 @@
       moved = to;
       moveDialog?.open();
     } else if (to.code === 'change') void whole.change();
+    else if (to.code === 'callOff') callOff?.open();
+    else if (to.code === 'closeShort') closeShort?.open();
+    else if (to.code === 'openLines') void whole.openLines();
     else if (to.code === 'openAgain') void whole.openAgain();
     else if (to.code === 'copy') void whole.copyOrder().then((made) => made && goto(documentPath(made)));
   }
@@ -120,6 +130,7 @@
   function cure(c: Schemas['CureView'], finding: Schemas['FindingView']) {
     if (c.action === 'set') void sheet.set(finding.line, c.field, c.value);
     else if (c.action === 'ask') askDialog?.open();
+    else if (c.action === 'customer') void customer?.open(doc.buyer.id);
     else if (c.action === 'waive') waive(finding, c.value);
     else if (finding.line === null) terms?.focus(c.field);
     else [sheet.line, sheet.column, sheet.editing] = [finding.line, c.field === 'quantity' ? 'quantity' : 'item', true];
@@ -149,6 +160,7 @@
     ...(doc.beside.length ? [{ key: 'b', words: 'another document beside it', run: () => void beside?.open() }] : []),
     { key: 'j', words: 'files', run: () => void files?.open() },
     ...(isOrder ? [{ key: 'l', words: 'what they owe, and what would help', run: () => owes?.open() }] : []),
+    ...(doc.moves.some((m) => m.code === 'callOff') ? [{ key: 'k', words: 'call a part off', run: () => callOff?.open() }] : []),
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
     ...(isOrder ? [] : [{ key: 'p', words: 'as it would print', run: () => void window.open(`/api/quotes/${number}/print`, '_blank') }]),
     { key: 'ArrowDown', words: 'next line', run: () => enter(1) },
@@ -175,6 +187,8 @@
   <Problem words={whole.problem || sheet.problem} onclose={() => ((whole.problem = ''), sheet.letGo())} />
   <NotTaken {sheet} />
   <Asks asks={doc.asks} />
+  {#if next.code === 'turn' && sheet.mayWrite}<TurnTogether state={whole} />{/if}
+  <CallOff bind:this={callOff} state={whole} oncall={doc.moves.some((m) => m.code === 'callOff') ? () => callOff?.open() : undefined} />
   <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
   <Sheet {sheet} others={others.here} oncure={cure} onwaive={waive} />
   <Tally {sheet} />
@@ -192,7 +206,7 @@
       <button
         class="lowercase"
         title={one.code === 'copy' ? 'an order of its own with the same lines, at the prices of today; this one stays as it is' : undefined}
-        onclick={() => move(one)}>{one.words}{one.withReason || one.says ? '…' : ''}</button
+        onclick={() => move(one)}>{one.words}{one.withReason || one.says || ['callOff', 'closeShort'].includes(one.code) ? '…' : ''}</button
       >
     {/each}
     {#if sheet.editable}
@@ -240,6 +254,14 @@
   take={whole.waive}
 />
 <Confirming bind:this={confirming} state={whole} />
+<CloseShort bind:this={closeShort} state={whole} />
+<BecomeCustomer
+  bind:this={customer}
+  onmade={(words) => {
+    sheet.said = words;
+    void whole.reload();
+  }}
+/>
 <Words
   bind:this={moveDialog}
   title="{moved?.words ?? ''}?"

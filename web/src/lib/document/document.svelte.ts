@@ -11,6 +11,10 @@ export class DocumentState {
   problem = $state('');
   /** The stop that somebody is about to let pass. */
   waived = $state.raw<Finding | null>(null);
+  /** Other accepted quotes that go into the same order. */
+  turnWith = $state.raw<readonly string[]>([]);
+  /** Whether the order is a frame, of which parts are called off. */
+  onCall = $state(false);
   #load: () => Promise<View>;
 
   /** @param load fetches the document anew. */
@@ -71,6 +75,9 @@ export class DocumentState {
   };
   openAgain = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/open-again', this.#path()))));
   leaveAsConfirmed = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/leave-as-confirmed', this.#path()))));
+  openLines = () => this.#run(async () => this.take(await ask(api.POST('/api/orders/{number}/open-lines', this.#path()))));
+  closeLines = async (lines: number[], reason: string) =>
+    this.take(await ask(api.POST('/api/orders/{number}/close-lines', { ...this.#seen(), body: { lines, reason } })));
   hold = async (reason: string) => this.take(await ask(api.POST('/api/orders/{number}/hold', { ...this.#path(), body: { reason } })));
   cancel = async (reason: string) => this.take(await ask(api.POST('/api/orders/{number}/cancel', { ...this.#seen(), body: { reason } })));
   revise = () => this.#run(async () => this.take(await ask(api.POST('/api/quotes/{number}/revise', this.#path()))));
@@ -85,10 +92,11 @@ export class DocumentState {
     return made as Schemas['DocumentRef'] | null;
   };
 
-  /** Makes an order of an accepted quote; null where it was refused. */
+  /** Makes an order of an accepted quote, with those chosen beside it; null where it was refused. */
   turn = async () => {
     let made: Schemas['DocumentRef'] | null = null;
-    await this.#run(async () => void (made = await ask(api.POST('/api/quotes/{number}/order', this.#path()))));
+    const body = { with: [...this.turnWith], onCall: this.onCall };
+    await this.#run(async () => void (made = await ask(api.POST('/api/quotes/{number}/order', { ...this.#path(), body }))));
     return made as Schemas['DocumentRef'] | null;
   };
 

@@ -57,6 +57,7 @@
     </span>
   {/each}
   <button class="underline decoration-strong" aria-expanded={saving} onclick={() => (saving = !saving)}>keep this view…</button>
+  {#if list.kind.fields.some((f) => f.name === 'pile')}<a class="underline decoration-strong" href="/piles">piles</a>{/if}
   <span class="ml-auto max-md:ml-0"
     >export <a class="underline" href={list.exportPath('csv')} download>CSV</a> <a class="underline" href={list.exportPath('xlsx')} download>XLSX</a></span
   >
@@ -79,7 +80,7 @@
 {#if choosing}
   <fieldset class="flex flex-wrap gap-x-4 gap-y-1 border-t border-hairline py-2">
     <legend class="sr-only">columns</legend>
-    {#each list.kind.fields as field (field.name)}
+    {#each list.kind.fields.filter((f) => !f.onlyFilter) as field (field.name)}
       <label class="flex items-center gap-1.5"
         ><input type="checkbox" checked={list.columns.includes(field.name)} onchange={() => list.toggleColumn(field.name)} />{field.label}</label
       >

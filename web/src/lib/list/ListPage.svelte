@@ -9,6 +9,7 @@
   import { ListState, loadKinds, type Field, type Kind, type Row } from './list.svelte';
   import ListTable from './ListTable.svelte';
   import Many from './Many.svelte';
+  import UnderWay from './UnderWay.svelte';
 
   interface Props {
     /** Which list, as in addresses. */
@@ -47,6 +48,7 @@
           list = new ListState(kind, filter);
           void list.restart();
           void list.loadViews();
+          if (kind.deeds.length) void list.findRound();
         }
       },
       (reason: unknown) => current && (problem = reason instanceof Error ? reason.message : 'The list could not be loaded.'),
@@ -80,6 +82,7 @@
       {#if actions}<span class="ml-auto flex flex-wrap items-baseline gap-4">{@render actions(list.kind)}</span>{/if}
     </div>
     <FilterBar {list} {example} {open} />
+    <UnderWay {list} />
     <ListTable {list} {path} empty={empty(list.kind)} {cell} {narrow} />
     {#if sums.length}
       <div class="flex flex-wrap items-baseline justify-end gap-x-5 border-t border-ink py-2 font-semibold" aria-label="sums">

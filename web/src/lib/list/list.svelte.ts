@@ -4,6 +4,15 @@ export type Kind = Schemas['KindView'];
 export type Field = Schemas['RecordField'];
 export type Row = Schemas['ListRow'];
 type View = Schemas['SavedView'];
+type Round = Schemas['RoundView'];
+
+/** What came of a round, in words. */
+export function saysOf(round: Round): string {
+  const left = round.left > 0 ? `, ${round.left} ${round.over ? 'left' : 'to come'}` : '';
+  if (round.notDone === 0) return `${round.done} done${left}.`;
+  const not = round.refused.map((r) => `${r.number}: ${r.words}`).join(' ');
+  return `${round.done} done, ${round.notDone} not${left}. ${not}`;
+}
 
 const PAGE = 100;
 
@@ -39,6 +48,7 @@ export class ListState {
   #asked: Record<number, boolean> = {};
   #generation = 0;
   #timer = 0;
+  #watch = 0;
 
   constructor(kind: Kind, filter = '') {
     this.kind = kind;
@@ -144,14 +154,75 @@ export class ListState {
       return `${changed} changed.`;
     });
 
-  /** Does something to all chosen documents; what cannot be done says why, and stays. */
-  doAll = (deed: string, reason: string) =>
+  /** A round over many that goes on by itself. */
+  round = $state.raw<Round | null>(null);
+
+  /** Does something to all chosen documents; what cannot be done says why, and stays chosen. What takes long goes on by itself. */
+  doAll = (deed: string, given: string) =>
     this.#many('Nothing was done.', async () => {
-      const body = { ...this.#which(), deed, reason };
-      const answer = await ask(api.POST('/api/lists/{kind}/deeds', { params: { path: { kind: this.kind.name } }, body }));
-      const not = answer.refused.map((r) => `${r.number}: ${r.words}`).join(' ');
-      return answer.notDone === 0 ? `${answer.done} done.` : `${answer.done} done, ${answer.notDone} not. ${not}`;
+      const body = { ...this.#which(), deed, given };
+      const round = await ask(api.POST('/api/lists/{kind}/deeds', { params: { path: { kind: this.kind.name } }, body }));
+      if (!round.over) this.#follow(round);
+      return saysOf(round);
     });
+
+  /** Goes on watching a round that was under way before this page was opened. */
+  findRound = async () => {
+    try {
+      const mine = await ask(api.GET('/api/rounds'));
+      const here = mine.find((r) => r.kind === this.kind.name);
+      if (here) this.#follow(here);
+    } catch {
+      // The list is as useful without it.
+    }
+  };
+
+  stopRound = async () => {
+    if (!this.round) return;
+    try {
+      this.round = await ask(api.POST('/api/rounds/{id}/stop', { params: { path: { id: this.round.id } } }));
+    } catch (reason) {
+      this.problem = reason instanceof Error ? reason.message : 'It goes on.';
+    }
+  };
+
+  #follow = (round: Round) => {
+    this.round = round;
+    const look = async () => {
+      try {
+        const now = await ask(api.GET('/api/rounds/{id}', { params: { path: { id: round.id } } }));
+        this.round = now.over ? null : now;
+        if (now.over) {
+          await this.restart();
+          this.done = saysOf(now);
+        } else this.#watch = window.setTimeout(() => void look(), 700);
+      } catch (reason) {
+        [this.round, this.problem] = [null, reason instanceof Error ? reason.message : 'How far it is could not be asked; it goes on.'];
+      }
+    };
+    clearTimeout(this.#watch);
+    this.#watch = window.setTimeout(() => void look(), 700);
+  };
+
+  /** Puts all chosen documents on a pile: one that is there, or a new one. */
+  putOnPile = (pile: string | null, name: string, shared: boolean) =>
+    this.#many('Nothing was put there.', async () => {
+      const { ids, filter } = this.#which() as { ids?: number[]; filter?: string };
+      const piles = await ask(api.POST('/api/piles/put', { body: { kind: this.kind.name, pile, name, shared, ids: ids ?? null, filter: filter ?? null } }));
+      const on = piles.find((p) => (pile ? p.key === pile : p.name === name && p.mine));
+      return `They lie on “${on?.name ?? name}”.`;
+    });
+
+  /** Takes the chosen ones off the pile that is looked at. */
+  takeOffPile = () =>
+    this.#many('They stay on the pile.', async () => {
+      const { ids, filter } = this.#which() as { ids?: number[]; filter?: string };
+      await ask(api.POST('/api/piles/take', { body: { kind: this.kind.name, pile: this.pile, shared: false, ids: ids ?? null, filter: filter ?? null } }));
+      return 'They are off the pile.';
+    });
+
+  /** Key of the pile that the list is filtered by; empty for none. */
+  pile = $derived.by(() => /(?:^|\s)pile:(\S+)/.exec(this.filter)?.[1] ?? '');
 
   #many = async (otherwise: string, run: () => Promise<string>) => {
     try {

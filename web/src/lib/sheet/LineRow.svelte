@@ -39,10 +39,12 @@
   const choice = $derived(line.optional ? 'if wanted: ' : !line.says.oneOf ? '' : line.counts ? 'one of these: ' : 'or: ');
   const said = $derived(
     [
+      line.says.closedWhy ? `closed short: ${line.says.closedWhy}` : '',
       line.note,
       line.wanted ? `by ${day(line.wanted)}` : '',
       line.says.deliverTo ? `to ${line.says.deliverTo}` : '',
       line.says.shipFrom ? `from ${line.says.shipFrom}` : '',
+      line.says.forWarehouse ? `for the warehouse: ${line.says.forWarehouse}` : '',
       line.says.job ? `for ${line.says.job}` : '',
       line.says.orderedBy ? `ordered by ${line.says.orderedBy}` : '',
     ].filter(Boolean),

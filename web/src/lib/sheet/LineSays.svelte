@@ -18,6 +18,7 @@
     { field: 'wanted', label: 'wanted', value: line.wanted ?? '', hint: 'fri, 12 dec, +2w' },
     { field: 'note', label: 'note, printed', value: line.note },
     { field: 'inner', label: 'note, ours alone', value: line.says.inner },
+    { field: 'forWarehouse', label: 'for warehouse', value: line.says.forWarehouse },
     { field: 'job', label: 'for job', value: line.says.job },
     { field: 'orderedBy', label: 'ordered by', value: line.says.orderedBy },
     { field: 'deliverTo', label: 'deliver to', value: line.says.deliverTo ?? '', choices: sheet.terms['deliverTo']?.choices },

@@ -4,6 +4,7 @@
   import { KeyCap } from '$lib/keys';
   import type { LineNotes } from './notes.svelte';
   import type { SheetState } from './sheet.svelte';
+  import OtherWays from './OtherWays.svelte';
   import WhatItTakes from './WhatItTakes.svelte';
 
   let { sheet, notes: of }: { sheet: SheetState; notes: LineNotes } = $props();
@@ -13,10 +14,13 @@
   const here = $derived(line?.says.shipFrom ?? sheet.terms['shipFrom']?.value ?? '');
   const stock = $derived((notes?.stock ?? []).toSorted((a, b) => Number(b.warehouse === here) - Number(a.warehouse === here)));
   let moves = $state(false);
+  let ways = $state(false);
+  const mayGo = $derived(sheet.editable && line?.kind === 'item' && !!line.code && !line.isService);
 
   useKeys(() => [
     { key: 'v', words: 'what moved and will move of the item', run: () => (moves = !moves) },
     ...(sheet.editable ? [{ key: 't', words: 'what would it take', run: () => (sheet.reaching = true) }] : []),
+    ...(mayGo ? [{ key: 'o', words: 'other ways to deliver it', run: () => (ways = !ways) }] : []),
     ...(sheet.editable ? (notes?.cheaper ?? []) : []).map((c, i) => ({
       key: String(i + 1),
       words: `take ${c.words} instead`,
@@ -36,6 +40,10 @@
   {:else if sheet.editable}
     <p class="mb-3 text-second"><button class="hover:underline" onclick={() => (sheet.reaching = true)}>what would it take <KeyCap>T</KeyCap></button></p>
   {/if}
+  {#if mayGo && line && ways}<OtherWays {sheet} key={line.key} onclose={() => (ways = false)} />
+  {:else if mayGo}<p class="mb-3 text-second">
+      <button class="hover:underline" onclick={() => (ways = true)}>other ways to deliver it <KeyCap>O</KeyCap></button>
+    </p>{/if}
   {#if notes && line}
     <h2 class="font-semibold">{line.code ?? 'This line'}, this buyer</h2>
     {#each notes.toThisBuyer as sale, i (i)}

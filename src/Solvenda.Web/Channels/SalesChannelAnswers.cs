@@ -1,0 +1,21 @@
+using Solvenda.Acts.Orders;
+using Solvenda.Web.Outside;
+
+namespace Solvenda.Web.Channels;
+
+/// <summary>What sales channels are told of their orders, as they take it.</summary>
+public sealed class SalesChannelAnswers(OutsideFolders folders) : IChannel
+{
+    public string Name => ConfirmOrderAct.ByChannel;
+
+    public bool Sends(string kind) => kind == ConfirmOrderAct.ByChannel;
+
+    public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => AsyncEnumerable.Empty<Arrived>();
+
+    public async Task<Departed> SendAsync(Departing message, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(message);
+        await OutsideFolders.WriteWholeAsync(folders.ChannelOut, message.Name, message.Bytes, cancel);
+        return Departed.Well;
+    }
+}
