@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -77,8 +78,79 @@ public sealed class AcknowledgementTests(House house) : MoneyCalls(house)
         var first = sheet.GetProperty("lines")[0].GetProperty("key").GetInt64();
         sheet = await nell.EditAsync(sheet, new { kind = "remove", line = first });
         var answer = await AnswerAsync(nell, number, sheet);
-        Assert.Equal(["2"], Of(answer, "PO1").Select(l => l.Split('*')[1]));
+        // What nobody confirms is refused by name.
+        Assert.Equal(["2", "1"], Of(answer, "PO1").Select(l => l.Split('*')[1]));
+        Assert.Equal(["IA", "IR"], Of(answer, "ACK").Select(a => a.Split('*')[1]));
         Assert.Contains("*AC*", Of(answer, "BAK").Single(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_is_changed_later_goes_as_an_865_line_by_line()
+    {
+        var (nell, number, sheet) = await OrderedAsync("NG-ACK-4");
+        await AnswerAsync(nell, number, sheet);
+        sheet = (await PostAsync(nell, $"/api/orders/{number}/change")).Sheet();
+        long Key(int at) => sheet.GetProperty("lines")[at].GetProperty("key").GetInt64();
+        sheet = await SetAsync(nell, sheet, "quantity", "36", Key(0));
+        sheet = await nell.EditAsync(sheet, new { kind = "remove", line = Key(1) });
+        sheet = await nell.EditAsync(sheet, new { kind = "add", value = "SHK-BOW-12 x 4" });
+        var answer = await FileAsync(nell, number, sheet, $"865-{number}-1.x12");
+        var (interchange, problem) = Formats.X12.X12Interchange.Open(answer);
+        Assert.Null(problem);
+        var message = Assert.Single(interchange!.Messages);
+        Assert.Equal("865", message.Type);
+        Assert.Empty(interchange.Faults.Concat(message.Faults));
+        Assert.StartsWith("BCA*04*AC*NG-ACK-4**1*20260305", Of(answer, "BCA").Single(), StringComparison.Ordinal);
+        Assert.Equal(
+            ["1 CA 36 36", "AI 4 4", "2 DI 24 0"],
+            Of(answer, "POC")
+                .Select(l => l.Split('*'))
+                .Select(l => l[2] == "AI" ? $"{l[2]} {l[3]} {l[4]}" : $"{l[1]} {l[2]} {l[3]} {l[4]}")
+        );
+        Assert.Contains("GS*CA*", answer, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_a_channel_brought_is_answered_as_the_channel_takes_it()
+    {
+        const string Text =
+            """{"channel":"harbourmart","orders":[{"id":"HM-ANS-1","placedAt":"2026-03-10T21:03:02Z","currency":"EUR","buyer":{"name":"A. Wren","email":"wren@mail.example"},"deliverTo":{"name":"A. Wren","street":"1 Quay","city":"Skerrow","postcode":"D99 AB12","country":"IE"},"lines":[{"line":1,"sku":"SHK-BOW-10","quantity":4,"unitPrice":"5.10","taxIncluded":true}],"shipping":"9.90","total":"30.30","payment":{"state":"paid","reference":"HMP-1"}}]}""";
+        var nell = await House.AsAsync(Havergal);
+        var (number, sheet) = await OrderOfAsync(nell, Text, "hm.json");
+        await House.DbAsync(db =>
+            db.Buyers.Where(b => b.Name == "Harbourmart")
+                .ExecuteUpdateAsync(
+                    b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000).SetProperty(x => x.GraceDays, 3_000),
+                    Cancel
+                )
+        );
+        foreach (var stop in sheet.GetProperty("findings").EnumerateArray())
+            if (stop.GetProperty("outcome").GetString() == "stop" && stop.GetProperty("mayWaive").GetBoolean())
+                await PostAsync(
+                    nell,
+                    $"/api/orders/{number}/waive",
+                    new
+                    {
+                        check = stop.GetProperty("check").GetString(),
+                        line = stop.GetProperty("line").ValueKind == JsonValueKind.Null
+                            ? (long?)null
+                            : stop.GetProperty("line").GetInt64(),
+                        field = stop.GetProperty("field").GetString(),
+                        reason = "a test",
+                    }
+                );
+        sheet = await SeenAsync(nell, $"/api/orders/{number}");
+        var confirmed = await nell.ActAsync($"/api/orders/{number}/confirm", sheet);
+        Assert.True(confirmed.StatusCode == HttpStatusCode.OK, await confirmed.Content.ReadAsStringAsync(Cancel));
+        var file = Path.Combine(House.DataFolder, "outside", "channel", "out", $"order-{number}.json");
+        var answer = JsonDocument
+            .Parse(await Answers.EventuallyAsync(() => File.Exists(file) ? File.ReadAllText(file) : null))
+            .RootElement;
+        Assert.Equal(
+            ("HM-ANS-1", number),
+            (answer.GetProperty("id").GetString(), answer.GetProperty("ours").GetString())
+        );
+        Assert.Equal("SHK-BOW-10", answer.GetProperty("lines")[0].GetProperty("sku").GetString());
     }
 
     private async Task<(HttpClient Nell, string Number, JsonElement Sheet)> TakenAsync(string text, string name)

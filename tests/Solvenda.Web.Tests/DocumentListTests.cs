@@ -205,24 +205,24 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
                     new
                     {
                         deed = "set-aside",
-                        reason = "wool",
+                        given = "wool",
                         filter = "sheep",
                         count = 2,
                     }
                 )
             ).CodeAsync()
         );
-        var done = await (
-            await DoAsync(
-                new
-                {
-                    deed = "set-aside",
-                    reason = "wool",
-                    filter = "sheep",
-                    count = 3,
-                }
-            )
-        ).JsonAsync();
+        var done = await RoundAsync(
+            nell,
+            "requests",
+            new
+            {
+                deed = "set-aside",
+                given = "wool",
+                filter = "sheep",
+                count = 3,
+            }
+        );
         Assert.Equal((3, 0), (done.GetProperty("done").GetInt32(), done.GetProperty("notDone").GetInt32()));
         Assert.Empty(Numbers(await ListAsync(nell, "requests", "filter=sheep")));
 
@@ -232,16 +232,16 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
             .EnumerateArray()
             .Select(r => r.GetProperty("id").GetInt64())
             .ToArray();
-        var again = await (
-            await DoAsync(
-                new
-                {
-                    deed = "set-aside",
-                    reason = "wool",
-                    ids,
-                }
-            )
-        ).JsonAsync();
+        var again = await RoundAsync(
+            nell,
+            "requests",
+            new
+            {
+                deed = "set-aside",
+                given = "wool",
+                ids,
+            }
+        );
         Assert.Equal((0, 3), (again.GetProperty("done").GetInt32(), again.GetProperty("notDone").GetInt32()));
         Assert.Contains(
             "dealt with already",
@@ -263,9 +263,7 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
                 await House.DbAsync(db => db.Orders.Where(o => o.Number == number).Select(o => o.Id).FirstAsync(Cancel))
             );
         }
-        var done = await (
-            await quill.PostAsJsonAsync("/api/lists/orders/deeds", new { deed = "confirm", ids }, Cancel)
-        ).JsonAsync();
+        var done = await RoundAsync(quill, "orders", new { deed = "confirm", ids });
         Assert.Equal((1, 1), (done.GetProperty("done").GetInt32(), done.GetProperty("notDone").GetInt32()));
         var stopped = await House.DbAsync(db =>
             db.Orders.Where(o => o.Id == ids[1]).Select(o => o.Terms).FirstAsync(Cancel)
@@ -283,7 +281,7 @@ public sealed class DocumentListTests(House house) : MoneyCalls(house)
             new
             {
                 deed = "withdraw",
-                reason = "x",
+                given = "x",
                 filter = "",
                 count = 1,
             },

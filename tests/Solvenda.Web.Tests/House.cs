@@ -225,11 +225,14 @@ internal static class Answers
     }
 
     /// <summary>What workers do behind the answer is waited for.</summary>
-    public static async Task<string> EventuallyAsync(Func<string?> find)
+    public static Task<string> EventuallyAsync(Func<string?> find) => EventuallyAsync(() => Task.FromResult(find()));
+
+    /// <inheritdoc cref="EventuallyAsync(Func{string})" />
+    public static async Task<string> EventuallyAsync(Func<Task<string?>> find)
     {
         for (var i = 0; i < 150; i++)
         {
-            if (find() is { } found)
+            if (await find() is { } found)
                 return found;
             await Task.Delay(100, TestContext.Current.CancellationToken);
         }

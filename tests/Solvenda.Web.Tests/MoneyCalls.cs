@@ -130,6 +130,62 @@ public abstract class MoneyCalls(House house) : IClassFixture<House>
             );
     }
 
+    /// <summary>A quote that the buyer accepted.</summary>
+    protected async Task<string> AcceptedAsync(HttpClient client, params string[] lines)
+    {
+        var (number, sheet) = await QuoteAsync(client, lines);
+        return await AcceptedAsync(client, number, sheet);
+    }
+
+    /// <inheritdoc cref="AcceptedAsync(HttpClient, string[])" />
+    protected async Task<string> AcceptedAsync(HttpClient client, string number, JsonElement sheet)
+    {
+        var subject = "accepted " + number;
+        var letter = new
+        {
+            to = "office@tresselvane.example",
+            subject,
+            text = "{link}",
+        };
+        var sent = await client.ActAsync($"/api/quotes/{number}/send", sheet, letter);
+        Assert.True(sent.StatusCode == HttpStatusCode.OK, await sent.Content.ReadAsStringAsync(Cancel));
+        var link = await House.LinkAsync(subject);
+        var accept = await House
+            .CreateClient()
+            .PostAsJsonAsync($"/api/offers/{link}/accept", new { name = "F", poNumber = "TV-" + number }, Cancel);
+        Assert.Equal(HttpStatusCode.OK, accept.StatusCode);
+        return number;
+    }
+
+    /// <summary>Does something to many, and waits until the round is over.</summary>
+    protected static async Task<JsonElement> RoundAsync(HttpClient who, string list, object body)
+    {
+        var round = await PostAsync(who, $"/api/lists/{list}/deeds", body);
+        var id = round.GetProperty("id").GetInt64();
+        var over = await Answers.EventuallyAsync(async () =>
+        {
+            var now = await (await who.GetAsync($"/api/rounds/{id}", Cancel)).JsonAsync();
+            return now.GetProperty("over").GetBoolean() ? now.GetRawText() : null;
+        });
+        return JsonDocument.Parse(over).RootElement;
+    }
+
+    /// <summary>What the proofs over the whole database find wrong; empty where all holds.</summary>
+    protected async Task<string> FaultsAsync()
+    {
+        using var books = new PriceBooks(House.Services.GetRequiredService<Seller>());
+        await using var told = new StringWriter();
+        var wrong = await House.DbAsync(db =>
+            Acts.Proofs.ProofList.RunAsync(
+                Acts.Proofs.ProofList.All(books, new Acts.Proofs.SealedHeads(Path.Combine(House.DataFolder, "none"))),
+                db,
+                told,
+                Cancel
+            )
+        );
+        return wrong == 0 ? "" : told.ToString();
+    }
+
     protected static string State(JsonElement sheet) => sheet.GetProperty("approval").GetProperty("state").GetString()!;
 
     protected static decimal Total(JsonElement sheet) =>

@@ -131,20 +131,7 @@ public sealed class MoneyTests(House house) : MoneyCalls(house)
     public async Task An_order_that_differs_from_what_was_accepted_has_to_be_meant()
     {
         var quill = await House.AsAsync(Quill);
-        var (number, sheet) = await QuoteAsync(quill, "SHK-BOW-10 x 4");
-        var subject = "accepted " + number;
-        var letter = new
-        {
-            to = "office@tresselvane.example",
-            subject,
-            text = "{link}",
-        };
-        Assert.Equal(HttpStatusCode.OK, (await quill.ActAsync($"/api/quotes/{number}/send", sheet, letter)).StatusCode);
-        var link = await House.LinkAsync(subject);
-        var accept = await House
-            .CreateClient()
-            .PostAsJsonAsync($"/api/offers/{link}/accept", new { name = "F", poNumber = "TV-" + number }, Cancel);
-        Assert.Equal(HttpStatusCode.OK, accept.StatusCode);
+        var number = await AcceptedAsync(quill, "SHK-BOW-10 x 4");
         var made = await (await quill.PostAsync($"/api/quotes/{number}/order", null, Cancel)).JsonAsync();
         var path = $"/api/orders/{made.GetProperty("number").GetString()}";
         var order = await SeenAsync(quill, path);

@@ -150,7 +150,7 @@ public sealed class OwnFieldTests(House house) : MoneyCalls(house)
         );
         Assert.Contains(number, page, StringComparison.Ordinal);
 
-        var order = await AcceptedAsync(quill, number, sheet);
+        var order = await TurnedAsync(quill, number, sheet);
         Assert.Equal("1204", order.Term("own-hull-number"));
         Assert.DoesNotContain("own-season", order.GetProperty("terms").GetRawText(), StringComparison.Ordinal);
         Assert.Equal(
@@ -159,21 +159,10 @@ public sealed class OwnFieldTests(House house) : MoneyCalls(house)
         );
     }
 
-    private async Task<JsonElement> AcceptedAsync(HttpClient who, string number, JsonElement sheet)
+    private async Task<JsonElement> TurnedAsync(HttpClient who, string number, JsonElement sheet)
     {
-        var letter = new
-        {
-            to = "fionn@tresselvane.example",
-            subject = $"for you {number}",
-            text = "here: {link}",
-        };
-        (await who.ActAsync($"/api/quotes/{number}/send", sheet, letter)).EnsureSuccessStatusCode();
-        var yes = new { name = "Fionn Tressel", poNumber = "TV-77" };
-        var link = await House.LinkAsync(letter.subject);
-        (
-            await House.CreateClient().PostAsJsonAsync($"/api/offers/{link}/accept", yes, Cancel)
-        ).EnsureSuccessStatusCode();
-        var made = await (await who.PostAsync($"/api/quotes/{number}/order", null, Cancel)).JsonAsync();
+        await AcceptedAsync(who, number, sheet);
+        var made = await PostAsync(who, $"/api/quotes/{number}/order");
         return await SeenAsync(who, $"/api/orders/{made.GetProperty("number").GetString()}");
     }
 

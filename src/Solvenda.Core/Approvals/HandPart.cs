@@ -42,15 +42,9 @@ internal sealed class HandPart
                 (l, isSender || Typed(l, hand) ? LineMoney.Of(l) : LineMoney.Of(l) with { DiscountPercent = 0m })
             ),
         ];
-        foreach (var figure in FigureList.OfLines)
-            Judge(figure, figure.Worst(_money.Select(m => m.Money)));
-        foreach (var figure in FigureList.OfTerms)
-        {
-            if (!isSender && by.Head[figure.Term]?.By?.IsSame(hand) == true)
-                Judge(figure, figure.Of(sheet, by.Head));
-        }
-        foreach (var figure in isSender && !by.AsAccepted ? FigureList.OfTheWhole : [])
-            Judge(figure, figure.Of(sheet));
+        // Nothing of what the buyer accepted is asked again: it was granted before it was sent.
+        if (!by.AsAccepted)
+            JudgeSheet(sheet, by, hand, isSender);
         if (isSender && by.Credit is { } credit)
         {
             foreach (var figure in FigureList.OfCredit)
@@ -94,6 +88,19 @@ internal sealed class HandPart
                 ? figure.Worst(_money.Where(m => Within(m.Line)).Select(m => m.Money))
             : _sheet.Sold.Any(Within) ? value
             : null;
+    }
+
+    private void JudgeSheet(PricedSheet sheet, JudgedBy by, Hand hand, bool isSender)
+    {
+        foreach (var figure in FigureList.OfLines)
+            Judge(figure, figure.Worst(_money.Select(m => m.Money)));
+        foreach (var figure in FigureList.OfTerms)
+        {
+            if (!isSender && by.Head[figure.Term]?.By?.IsSame(hand) == true)
+                Judge(figure, figure.Of(sheet, by.Head));
+        }
+        foreach (var figure in isSender ? FigureList.OfTheWhole : [])
+            Judge(figure, figure.Of(sheet));
     }
 
     private void Judge(Figure figure, decimal? value)

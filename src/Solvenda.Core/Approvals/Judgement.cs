@@ -87,7 +87,7 @@ public sealed record PolicyNeed(
 /// <param name="Sender">Who would send or confirm it: whoever looks at it, or does it.</param>
 /// <param name="Owner">The seller on the head; does not decide on it.</param>
 /// <param name="Asker">Who asks, where somebody does: does not decide on it either.</param>
-/// <param name="AsAccepted">An order no worse than what the buyer accepted: its value is not judged again.</param>
+/// <param name="AsAccepted">An order no worse than what the buyer accepted: only their credit is judged anew.</param>
 public sealed record JudgedBy(
     Head Head,
     Hand Sender,

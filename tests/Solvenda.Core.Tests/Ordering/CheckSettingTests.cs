@@ -87,7 +87,7 @@ public sealed class CheckSettingTests
         var nothing = CheckTests.Facts(World.Sheet(World.Line(World.Shackle, 0m)));
         Assert.Equal(Outcome.Stop, Found(nothing, "quantity", Set("quantity", CheckLevel.Off))!.Outcome);
         Assert.Equal(
-            ["price", "tax", "quantity", "approval", "credit", "own-rule"],
+            ["price", "tax", "quantity", "export", "approval", "credit", "own-rule"],
             CheckList.All.Where(c => c.IsFixed).Select(c => c.Code)
         );
         Assert.All(CheckList.All, c => Assert.NotEmpty(c.Does));

@@ -17,7 +17,7 @@
   const missing = $derived(new Set(findings.filter((f) => f.outcome === 'stop').map((f) => f.field)));
   const grid = $derived(sheet.view.terms.filter((t) => !t.elsewhere));
   // What is empty and not needed folds away.
-  const folded = $derived(grid.filter((t) => t.source === 'none' && !missing.has(t.name) && t.name !== open));
+  const folded = $derived(grid.filter((t) => (t.source === 'none' || (t.seldom && t.source === 'buyer')) && !missing.has(t.name) && t.name !== open));
   const shown = $derived(all ? grid : grid.filter((t) => !folded.includes(t)));
 
   export function focus(field: string) {
