@@ -97,8 +97,8 @@ public abstract class Field(string name, string label, FieldType type)
     public string? Property { get; init; }
 
     /// <summary>
-    /// For what is filtered by and not shown: the numbers of the documents that a value holds for; null for a field that a
-    /// row has. <see cref="NumberIn"/> is the property that they are compared with.
+    /// For what is filtered by and not shown: the numbers of the documents that a value holds for; null for a field
+    /// that a row has. <see cref="NumberIn"/> is the property that they are compared with.
     /// </summary>
     public Func<SolvendaDb, string, IQueryable<string>>? Among { get; init; }
 

@@ -3,7 +3,9 @@ using Solvenda.Data;
 
 namespace Solvenda.Acts.Overviews;
 
-/// <summary>What lists are filtered by that is not kept on the documents themselves: numbers of those that it holds for.</summary>
+/// <summary>
+/// What lists are filtered by that is not kept on the documents themselves: numbers of those that it holds for.
+/// </summary>
 internal static class Holding
 {
     /// <summary>Orders with a line of an item, by its code or its words.</summary>

@@ -110,12 +110,7 @@ public sealed class Judge(HouseClock clock)
             priced,
             approval,
             facts,
-            // Of what is done with nothing is newly wrong.
-            open.Order
-                is { Terms: TermsTrack.Cancelled }
-                    or { Goods: GoodsTrack.Shipped }
-                ? []
-                : CheckList.Run(facts),
+            IsDone(open) ? [] : CheckList.Run(facts),
             decider is null ? [] : Headroom.Sheet(priced, decider, open.People),
             me
         )
@@ -123,6 +118,10 @@ public sealed class Judge(HouseClock clock)
             Day = Today,
         };
     }
+
+    // Of what is done with nothing is newly wrong.
+    private static bool IsDone(OpenSheet open) =>
+        open.Order is { Terms: TermsTrack.Cancelled } or { Goods: GoodsTrack.Shipped };
 
     private static Dictionary<long, decimal?> LineHeadroom(PricedSheet priced, Decider? decider) =>
         decider is null

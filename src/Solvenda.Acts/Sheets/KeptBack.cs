@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -41,6 +42,33 @@ public static class KeptBack
                 )
             select r;
     }
+
+    /// <summary>
+    /// What is kept back for others of some items in a warehouse, as an outlook takes it: away now, and there again on
+    /// the day after.
+    /// </summary>
+    internal static async Task<ILookup<long, (StockMove Taken, StockMove Back)>> MovesAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        List<long> items,
+        string warehouse,
+        DateOnly today,
+        CancellationToken cancel
+    ) =>
+        (
+            await On(db, today, open.Quote?.Id ?? 0, open.Order?.Id ?? 0)
+                .Where(r => EF.Parameter(items).Contains(r.ItemId) && r.Warehouse == warehouse)
+                .Select(r => new
+                {
+                    r.ItemId,
+                    r.Until,
+                    r.Quantity,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(
+            r => r.ItemId,
+            r => (new StockMove(0, r.Quantity), new StockMove(r.Until.DayNumber - today.DayNumber + 1, r.Quantity))
+        );
 
     /// <summary>Keeps back for a quote what its head says, and no more what it said before.</summary>
     internal static async Task RenewAsync(Work work, Judged judged, CancellationToken cancel)

@@ -128,8 +128,8 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
         };
     }
 
-    // The sheets that an order was made from; what the buyer accepted or agreed to in them, as it stands for this order;
-    // and how it stands to its frame.
+    // The sheets that an order was made from; what the buyer accepted or agreed to in them, as it stands for this
+    // order; and how it stands to its frame.
     private static async Task<(List<SheetRow> Froms, SheetRow? Accepted, CallOff? CallOff)> FromsAsync(
         SolvendaDb db,
         OrderRow order,

@@ -161,19 +161,8 @@ public static class StockFacts
         CancellationToken cancel
     )
     {
-        var (order, quote) = (open.Order?.Id ?? 0, open.Quote?.Id ?? 0);
-        var keptBack = (
-            await KeptBack
-                .On(db, today, quote, order)
-                .Where(r => EF.Parameter(ids).Contains(r.ItemId) && r.Warehouse == warehouse)
-                .Select(r => new
-                {
-                    r.ItemId,
-                    r.Until,
-                    r.Quantity,
-                })
-                .ToListAsync(cancel)
-        ).ToLookup(r => r.ItemId, r => (Ends: r.Until.DayNumber - today.DayNumber + 1, r.Quantity));
+        var order = open.Order?.Id ?? 0;
+        var keptBack = await KeptBack.MovesAsync(db, open, ids, warehouse, today, cancel);
         var onHand = await db
             .Stock.Where(s => EF.Parameter(ids).Contains(s.ItemId) && s.Warehouse == warehouse)
             .ToDictionaryAsync(s => s.ItemId, s => s.OnHand, cancel);
@@ -208,8 +197,8 @@ public static class StockFacts
                     Horizon,
                     onHand.GetValueOrDefault(id),
                     // What is kept back is taken now, and there again on the day after.
-                    incoming[id].Concat(keptBack[id].Select(k => new StockMove(k.Ends, k.Quantity))),
-                    committed[id].Concat(keptBack[id].Select(k => new StockMove(0, k.Quantity)))
+                    incoming[id].Concat(keptBack[id].Select(k => k.Back)),
+                    committed[id].Concat(keptBack[id].Select(k => k.Taken))
                 )
         );
     }

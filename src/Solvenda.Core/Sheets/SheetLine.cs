@@ -112,7 +112,9 @@ public sealed record SheetLine(
     /// <summary>For whoever picks and packs it; never on the buyer's papers.</summary>
     public string ForWarehouse { get; init; } = "";
 
-    /// <summary>Why it was closed short, after it was confirmed: nothing of it is delivered. Empty: it is open.</summary>
+    /// <summary>
+    /// Why it was closed short, after it was confirmed: nothing of it is delivered. Empty: it is open.
+    /// </summary>
     public string ClosedWhy { get; init; } = "";
 
     /// <summary>The line that it was taken from, where its sheet was put together from others.</summary>

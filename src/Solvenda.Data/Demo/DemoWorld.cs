@@ -177,6 +177,11 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             (ReasonUse.Returned, "the wrong item was sent"),
             (ReasonUse.Returned, "damaged on the road"),
         ];
+        AddRestrictions();
+        db.Reasons.AddRange(reasons.Select(r => new ReasonRow { Use = r.Use, Words = r.Words }));
+    }
+
+    private void AddRestrictions() =>
         db.Restrictions.AddRange(
             new RestrictionRow { Country = "QX", Why = "embargo of the demo’s list, part 1" },
             new RestrictionRow
@@ -193,8 +198,6 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 Why = "the demo’s list, part 2, no. 40",
             }
         );
-        db.Reasons.AddRange(reasons.Select(r => new ReasonRow { Use = r.Use, Words = r.Words }));
-    }
 
     private void AddPolicies()
     {

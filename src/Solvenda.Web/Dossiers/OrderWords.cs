@@ -17,13 +17,6 @@ internal static class OrderWords
                 null,
                 true
             ),
-            LinesClosed e => new(
-                $"closed short, {(e.ToldTo.Length > 0 ? $"{e.ToldTo} was told" : "nobody could be told: no mail address")}",
-                string.Join("; ", e.Lines),
-                FormattableString.Invariant($"{e.Total:#,0.00} {e.Currency} with tax"),
-                true
-            ),
-            LinesOpened e => new("closed lines opened again", null, string.Join("; ", e.Lines), true),
             OrderBegun e => new("order made", e.Quote ?? e.Request, null, true),
             StopWaived e => new(
                 $"let pass: {e.Check}{(e.Until is { } day ? FormattableString.Invariant($", until {day:d MMM}") : "")}",
@@ -44,16 +37,6 @@ internal static class OrderWords
             OrderConfirmed e => new("confirmed to the buyer", Terms(e.Before), Terms(e.After), true),
             OrderChanging e => new("opened to be changed", Terms(e.Before), Terms(e.After), true),
             OrderLeftAsConfirmed e => new("left as it was confirmed", Terms(e.Before), Terms(e.After), true),
-            ChangeTaken e => new(
-                $"their change {e.Request} taken{(e.Left.IsEmpty ? "" : ", in part")}",
-                e.Left.IsEmpty ? null : $"not taken: {string.Join("; ", e.Left)}",
-                string.Join("; ", e.Taken),
-                true
-            ),
-            ChangeRefused e => new(
-                $"their change {e.Request} not taken, {(e.ToldTo.Length > 0 ? $"{e.ToldTo} was told" : "nobody could be told: no mail address")}",
-                Milestone: true
-            ),
             OrderHeld => new("held", Milestone: true),
             OrderWentOn e => new("goes on", e.HeldFor, null, true),
             OrderCancelled { ToldTo.Length: > 0 } e => new(
@@ -75,6 +58,30 @@ internal static class OrderWords
                 "checks run again",
                 EventWords.Stops(e.Before),
                 e.After == 0 ? EventWords.Stops(0) : e.First
+            ),
+            _ => OfChange(facts),
+        };
+
+    // What became of single lines, and of what the buyer wanted otherwise.
+    private static EventWord? OfChange(IEvent facts) =>
+        facts switch
+        {
+            LinesClosed e => new(
+                $"closed short, {(e.ToldTo.Length > 0 ? $"{e.ToldTo} was told" : "nobody could be told: no mail address")}",
+                string.Join("; ", e.Lines),
+                FormattableString.Invariant($"{e.Total:#,0.00} {e.Currency} with tax"),
+                true
+            ),
+            LinesOpened e => new("closed lines opened again", null, string.Join("; ", e.Lines), true),
+            ChangeTaken e => new(
+                $"their change {e.Request} taken{(e.Left.IsEmpty ? "" : ", in part")}",
+                e.Left.IsEmpty ? null : $"not taken: {string.Join("; ", e.Left)}",
+                string.Join("; ", e.Taken),
+                true
+            ),
+            ChangeRefused e => new(
+                $"their change {e.Request} not taken, {(e.ToldTo.Length > 0 ? $"{e.ToldTo} was told" : "nobody could be told: no mail address")}",
+                Milestone: true
             ),
             _ => null,
         };

@@ -24,8 +24,8 @@ public sealed record RecordChanged(
 ) : IEvent;
 
 /// <summary>
-/// A prospect became a customer, once it was looked at whether the house may deliver to them; the reason says why they are
-/// not the party that they are much like.
+/// A prospect became a customer, once it was looked at whether the house may deliver to them; the reason says why they
+/// are not the party that they are much like.
 /// </summary>
 [EventCode("record.customer")]
 public sealed record CustomerMade(string Name) : IEvent;

@@ -2,7 +2,9 @@ using Solvenda.Core.Documents;
 
 namespace Solvenda.Core.Ordering.Checks;
 
-/// <summary>What goes with the goods: the certificate that a buyer wants, and serial numbers that are written down.</summary>
+/// <summary>
+/// What goes with the goods: the certificate that a buyer wants, and serial numbers that are written down.
+/// </summary>
 public sealed class PapersThere : ICheck
 {
     /// <inheritdoc />

@@ -7,7 +7,7 @@ using Solvenda.Core.Sheets.Entry;
 namespace Solvenda.Core.Sheets.Terms;
 
 /// <summary>Every term that a head can have. A new one is one entry here, and its line in <see cref="All"/>.</summary>
-public static class HeadTerms
+public static partial class HeadTerms
 {
     /// <summary>The longest that anybody may give: a year.</summary>
     public const int MostPaymentDays = 365;
@@ -17,6 +17,18 @@ public static class HeadTerms
 
     /// <summary>The dearest freight that is believed, in the sheet's currency.</summary>
     public const decimal MostFreight = 1_000_000m;
+
+    /// <summary>Until when its goods are kept back for an offer; nothing said: they are not.</summary>
+    public static readonly HeadTerm KeptBack = new(
+        "keptBack",
+        "goods kept until",
+        TermKind.Date,
+        TermReading.Day(f => f.Today, f => f.Today.AddDays(MostValidDays))
+    )
+    {
+        Only = DocumentKind.Quote,
+        Seldom = true,
+    };
 
     /// <summary>The buyer's own number for what they order.</summary>
     public static readonly HeadTerm PoNumber = new("poNumber", "their PO", TermKind.Text, TermReading.Words(60))
@@ -52,45 +64,6 @@ public static class HeadTerms
         Seldom = true,
     };
 
-    /// <summary>Until when its goods are kept back for an offer; nothing said: they are not.</summary>
-    public static readonly HeadTerm KeptBack = new(
-        "keptBack",
-        "goods kept until",
-        TermKind.Date,
-        TermReading.Day(f => f.Today, f => f.Today.AddDays(MostValidDays))
-    )
-    {
-        Only = DocumentKind.Quote,
-        Seldom = true,
-    };
-
-    /// <summary>Until when an offer holds; kept on the revision itself.</summary>
-    public static readonly HeadTerm ValidUntil = new(
-        "validUntil",
-        "holds until",
-        TermKind.Date,
-        TermReading.Day(f => f.Today, f => f.Today.AddDays(MostValidDays))
-    )
-    {
-        Only = DocumentKind.Quote,
-        Needed = true,
-        Paper = "holdsUntil",
-    };
-
-    /// <summary>Who of the buyer's house ordered it.</summary>
-    public static readonly HeadTerm OrderedBy = new("orderedBy", "ordered by", TermKind.Text, TermReading.Words(120))
-    {
-        Paper = "orderedBy",
-        Seldom = true,
-    };
-
-    /// <summary>The buyer's own job, place or ship that it is for.</summary>
-    public static readonly HeadTerm Job = new("job", "job or place", TermKind.Text, TermReading.Words(120))
-    {
-        Paper = "job",
-        Seldom = true,
-    };
-
     /// <summary>
     /// The buyer's number for a part of what they ordered once and call off; with the PO number it is the key.
     /// </summary>
@@ -98,6 +71,24 @@ public static class HeadTerms
     {
         Only = DocumentKind.Order,
         Paper = "yourRelease",
+        Seldom = true,
+    };
+
+    /// <summary>For whoever picks and packs; on their lists, and never on the buyer's papers.</summary>
+    public static readonly HeadTerm ForWarehouse = new(
+        "forWarehouse",
+        "for the warehouse",
+        TermKind.LongText,
+        TermReading.Words(500)
+    )
+    {
+        FromBuyer = b => b.WarehouseNote,
+        Seldom = true,
+    };
+
+    /// <summary>For the house; never printed.</summary>
+    public static readonly HeadTerm Inner = new("inner", "inner note", TermKind.LongText, TermReading.Words(500))
+    {
         Seldom = true,
     };
 
@@ -129,6 +120,33 @@ public static class HeadTerms
     public static readonly HeadTerm Territory = new("territory", "territory", TermKind.Text, TermReading.Words(60))
     {
         FromBuyer = b => b.Territory,
+        Seldom = true,
+    };
+
+    /// <summary>Until when an offer holds; kept on the revision itself.</summary>
+    public static readonly HeadTerm ValidUntil = new(
+        "validUntil",
+        "holds until",
+        TermKind.Date,
+        TermReading.Day(f => f.Today, f => f.Today.AddDays(MostValidDays))
+    )
+    {
+        Only = DocumentKind.Quote,
+        Needed = true,
+        Paper = "holdsUntil",
+    };
+
+    /// <summary>Who of the buyer's house ordered it.</summary>
+    public static readonly HeadTerm OrderedBy = new("orderedBy", "ordered by", TermKind.Text, TermReading.Words(120))
+    {
+        Paper = "orderedBy",
+        Seldom = true,
+    };
+
+    /// <summary>The buyer's own job, place or ship that it is for.</summary>
+    public static readonly HeadTerm Job = new("job", "job or place", TermKind.Text, TermReading.Words(120))
+    {
+        Paper = "job",
         Seldom = true,
     };
 
@@ -300,24 +318,6 @@ public static class HeadTerms
         Elsewhere = true,
     };
 
-    /// <summary>For whoever picks and packs; on their lists, and never on the buyer's papers.</summary>
-    public static readonly HeadTerm ForWarehouse = new(
-        "forWarehouse",
-        "for the warehouse",
-        TermKind.LongText,
-        TermReading.Words(500)
-    )
-    {
-        FromBuyer = b => b.WarehouseNote,
-        Seldom = true,
-    };
-
-    /// <summary>For the house; never printed.</summary>
-    public static readonly HeadTerm Inner = new("inner", "inner note", TermKind.LongText, TermReading.Words(500))
-    {
-        Seldom = true,
-    };
-
     /// <summary>What the whole is about; kept on the dossier.</summary>
     public static readonly HeadTerm Matter = new("matter", "matter", TermKind.Text, TermReading.Words(500))
     {
@@ -371,92 +371,4 @@ public static class HeadTerms
         return All.Where(t => t.FromBuyer is not null)
             .Aggregate(Head.Empty, (head, term) => head.With(term.Name, term.FromBuyer!(buyer), null));
     }
-
-    /// <summary>The text of a term; null where nothing is said.</summary>
-    public static string? In(this HeadTerm term, Head head) => head.Text(term.Name);
-
-    /// <summary>The number of a term; null where nothing is said.</summary>
-    public static int? Whole(this HeadTerm term, Head head) =>
-        head.Text(term.Name) is { } text ? int.Parse(text, CultureInfo.InvariantCulture) : null;
-
-    /// <summary>The amount of a term, in the sheet's currency; null where nothing is said.</summary>
-    public static decimal? Number(this HeadTerm term, Head head) =>
-        head.Text(term.Name) is { } text ? decimal.Parse(text, CultureInfo.InvariantCulture) : null;
-
-    /// <summary>The day of a term; null where nothing is said.</summary>
-    public static DateOnly? Day(this HeadTerm term, Head head) =>
-        head.Text(term.Name) is { } text ? DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture) : null;
-
-    /// <summary>The discount on the whole: a percentage ("5"), or an amount ("25.00 EUR").</summary>
-    public static Pricing.SheetDiscount DiscountIn(Head head)
-    {
-        if (SheetDiscount.In(head) is not { } text)
-            return Pricing.SheetDiscount.None;
-        var number = decimal.Parse(text.Split(' ')[0], CultureInfo.InvariantCulture);
-        return text.Contains(' ', StringComparison.Ordinal)
-            ? new Pricing.SheetDiscount(null, number)
-            : new Pricing.SheetDiscount(number, null);
-    }
-
-    private static Taken IncotermOf(string text, DoorFacts facts)
-    {
-        var term = text.ToUpperInvariant();
-        if (!Incoterms.Is(term))
-            return new Taken(null, new Refusal("incoterm", $"“{text}” is not one of the Incoterms 2020"));
-        if (!facts.Incoterms.Contains(term) && facts.Buyer.Incoterm != term)
-            return new Taken(
-                null,
-                new Refusal(
-                    "incoterm",
-                    $"The house does not sell by {term}; it sells by {string.Join(", ", facts.Incoterms)}"
-                )
-            );
-        return term == Incoterms.DutyPaid && facts.Buyer.Incoterm != Incoterms.DutyPaid
-            ? new Taken(
-                null,
-                new Refusal("incoterm", $"{term} makes us pay their duty; it is only for buyers who have it by default")
-            )
-            : new Taken(term);
-    }
-
-    // Tax and freight hang on the country, so it is one that goods of theirs go to.
-    private static Taken CountryOf(string text, DoorFacts facts)
-    {
-        var country = text.ToUpperInvariant();
-        if (country.Length != 2 || !country.All(char.IsAsciiLetter))
-            return new Taken(null, new Refusal("country", "A country is two letters (ISO 3166-1)"));
-        return facts.Places.Any(p => p.Use == "deliver-to" && p.Country == country)
-            ? new Taken(country)
-            : new Taken(
-                null,
-                new Refusal("country", $"No address of {facts.Buyer.Name}’s is in {country}; pick the address first")
-            );
-    }
-
-    private static Taken DiscountOf(string text, DoorFacts facts)
-    {
-        var plain = text.TrimStart('\u2212', '-').Trim();
-        if (plain.EndsWith(facts.Currency.Code, StringComparison.OrdinalIgnoreCase))
-        {
-            var amount = Numbers.Read(plain[..^facts.Currency.Code.Length].Trim());
-            return amount is > 0 and <= MostFreight
-                ? new Taken(
-                    Canonical(Money.Amount.Round(amount.Value, facts.Currency).Value) + " " + facts.Currency.Code
-                )
-                : new Taken(null, new Refusal("number", "An amount off is above nothing, and at most a million"));
-        }
-        return Numbers.Read(plain.TrimEnd('%', ' ')) is not { } percent
-            ? new Taken(null, new Refusal("number", $"“{text}” is not a number"))
-            : percent switch
-            {
-                0m => new Taken(null),
-                < 0m or > 100m => new Taken(
-                    null,
-                    new Refusal("number", "A discount on the sheet is between 0 and 100 %")
-                ),
-                _ => new Taken(Canonical(decimal.Round(percent, 4))),
-            };
-    }
-
-    internal static string Canonical(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
 }
