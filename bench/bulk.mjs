@@ -38,10 +38,10 @@ await call('POST', '/api/demo/step-in', { id: 3 });
 const list = await call('GET', `/api/lists/orders?filter=${encodeURIComponent('po:BULK')}&take=${many}`);
 const ids = list.rows.map((r) => r.id).slice(0, many);
 const began = performance.now();
-let [done, notDone] = [0, 0];
-for (let at = 0; at < ids.length; at += 100) {
-  const answer = await call('POST', '/api/lists/orders/deeds', { deed: 'confirm', reason: 'credit is not what this is about', ids: ids.slice(at, at + 100) });
-  done += answer.done;
-  notDone += answer.notDone;
+let round = await call('POST', '/api/lists/orders/deeds', { deed: 'confirm', ids });
+while (!round.over) {
+  await new Promise((later) => setTimeout(later, 100));
+  round = await call('GET', `/api/rounds/${round.id}`);
 }
-console.log(`${done} of ${ids.length} orders confirmed in ${((performance.now() - began) / 1000).toFixed(1)} s; ${notDone} stopped`);
+console.log(`${round.done} of ${ids.length} orders confirmed in ${((performance.now() - began) / 1000).toFixed(1)} s; ${round.notDone} stopped`);
+if (round.notDone) console.log(round.refused.slice(0, 3));

@@ -11,6 +11,9 @@ namespace Solvenda.Acts.Sheets;
 /// </summary>
 internal static class EarlierFacts
 {
+    // Of more than so many that look like it nobody reads the list.
+    private const int MostAlike = 50;
+
     public static async Task<List<Earlier>> GatherAsync(SolvendaDb db, OpenSheet open, CancellationToken cancel)
     {
         var buyers = await FamilyAsync(db, open, cancel);
@@ -148,6 +151,8 @@ internal static class EarlierFacts
         if (mine.Count == 0)
             return [];
         var since = order.CreatedAt.AddDays(-Repeat.MostDays);
+        // Looked for by what costs the database little; lines are read of those alone that can be the same.
+        var (count, items, quantities) = (mine.Count, mine.Sum(l => l.ItemId!.Value), mine.Sum(l => l.Quantity));
         var recent = await db
             .Orders.Where(o =>
                 o.CreatedAt >= since
@@ -159,7 +164,12 @@ internal static class EarlierFacts
                 && buyers.Contains(o.Dossier.BuyerId)
                 && (o.PoKey != order.PoKey || order.PoKey == "")
                 && o.Terms != TermsTrack.Cancelled
+                && o.Sheet.StoredLines.Count(l => l.ItemId != null) == count
+                && o.Sheet.StoredLines.Sum(l => l.ItemId ?? 0) == items
+                && o.Sheet.StoredLines.Where(l => l.ItemId != null).Sum(l => l.Quantity) == quantities
             )
+            .OrderByDescending(o => o.Id)
+            .Take(MostAlike)
             .Select(o => new
             {
                 o.Number,
