@@ -50,11 +50,15 @@ public static class LineFields
         new("quantity", "quantity", (line, text, _, facts) => Quantity(line, text, facts)),
         new("unit", "unit", (line, text, _, facts) => UnitOf(line, text, facts)),
         new("optional", "if wanted", (line, text, _, _) => Optional(line, text)),
-        new("net", "price", (line, text, _, facts) => Hand(line, ByHandKind.NetPrice, text, facts)),
-        new("discount", "less", (line, text, _, facts) => Hand(line, ByHandKind.DiscountPercent, text, facts)),
+        new("net", "price", (line, text, head, facts) => Priced(line, ByHandKind.NetPrice, text, head, facts)),
+        new(
+            "discount",
+            "less",
+            (line, text, head, facts) => Priced(line, ByHandKind.DiscountPercent, text, head, facts)
+        ),
         new("wanted", "wanted", (line, text, _, facts) => WantedBy(line, text, facts)),
         new("cost", "cost", (line, text, _, facts) => CostOf(line, text, facts)),
-        new("margin", "margin", (line, text, _, facts) => Hand(line, ByHandKind.Margin, text, facts)),
+        new("margin", "margin", (line, text, head, facts) => Priced(line, ByHandKind.Margin, text, head, facts)),
         new("inner", "inner note", (line, text, _, _) => line with { Inner = SheetDoor.Short(text) }),
         new(
             "forWarehouse",
@@ -67,6 +71,16 @@ public static class LineFields
         new("deliverTo", "deliver to", (line, text, _, facts) => DeliverToOf(line, text, facts)),
         new("oneOf", "one of", (line, text, _, facts) => OneOfThese(line, text, facts)),
     ];
+
+    // What is given away costs nothing, whatever is typed: so nothing can be typed.
+    private static LineTaken Priced(SheetLine line, ByHandKind kind, string text, Head head, DoorFacts facts) =>
+        OrderKind.In(head) is { IsFree: true } free
+            ? new Refusal(
+                "order_free",
+                $"A {free.Words} costs nothing; make it another kind of order to price it",
+                "net"
+            )
+            : Hand(line, kind, text, facts);
 
     internal static LineField? Find(string name) => All.FirstOrDefault(f => f.Name == name);
 

@@ -32,10 +32,7 @@ internal static class SheetCharges
         if (sheet.KeptCharges is { } kept)
             return ([.. kept.Select(c => c with { Tax = tax })], FreightOf(book, rates, sheet, counted));
         if (sheet.Kind.IsFree || !sheet.Kind.IsCarried)
-            return (
-                sheet.Kind.IsFree ? [] : [.. sheet.Charges.Select(c => c.Tax is null ? c with { Tax = tax } : c)],
-                FreightAnswer.Nothing
-            );
+            return ([.. sheet.Charges.Select(c => c.Tax is null ? c with { Tax = tax } : c)], FreightAnswer.Nothing);
         var charges = ImmutableArray.CreateBuilder<SheetCharge>();
         foreach (var typed in sheet.Charges)
             charges.Add(typed.Tax is null ? typed with { Tax = tax } : typed);

@@ -52,6 +52,31 @@ public sealed class KindTests
     }
 
     [Fact]
+    public void A_price_that_would_do_nothing_cannot_be_typed_and_freight_that_was_is_billed()
+    {
+        var line = World.Line(World.Shackle, 12m);
+        var head = Head.Empty.With(HeadTerms.Kind.Name, OrderKind.Sample.Words, World.Seller.Hand);
+        var typed = SheetDoor.Take(
+            new Draft(head, [line], 100),
+            [new SheetEdit(EditKind.Set, line.Key, "net", "4")],
+            World.Door(kind: DocumentKind.Order)
+        );
+        Assert.Equal("order_free", typed.Refused?.Code);
+        var plain = World.Sheet(line);
+        var with = SheetPricer.Price(
+            World.Book,
+            plain.Rates,
+            World.Tressel,
+            plain.Sheet with
+            {
+                Kind = OrderKind.Sample,
+                Charges = [new SheetCharge("freight", 9.50m, null, true)],
+            }
+        );
+        Assert.Equal(9.50m, with.Tally.TotalWithoutTax.Value);
+    }
+
+    [Fact]
     public void What_is_given_away_needs_its_reason()
     {
         var facts = CheckTests.Facts(Priced(OrderKind.Sample));

@@ -119,6 +119,9 @@ public sealed class ApprovalGiven : ICheck
 
     private static ImmutableArray<Cure> Cures(PricedLine line, HandNeed need, CheckFacts facts)
     {
+        // What is given away has no price to put right: it is granted, or it is another kind of order.
+        if (facts.Sheet.Sheet.Kind.IsFree)
+            return [Ask(need)];
         var cures = ImmutableArray.CreateBuilder<Cure>();
         if (line.BelowFloor && line.Floor is { } floor && floor <= (line.Terms.Base ?? 0m))
         {

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { api, ask, type Schemas } from '$lib/api';
   import { formKeys, KeyCap } from '$lib/keys';
   import { readNumber } from '$lib/shared';
 
   /** What is missing until a prospect is a customer, asked for at once. */
-  let { onmade }: { onmade: (words: string) => void } = $props();
+  let { onmade }: { onmade: (words: string, terms: Readonly<Record<string, string>>) => void } = $props();
   let dialog = $state<HTMLDialogElement>();
   let view = $state.raw<Schemas['ProspectView'] | null>(null);
   let body = $state({ taxNumber: '', days: '', incoterm: '', incotermPlace: '', mail: '', documentsBy: 'mail', address: '', limit: '', why: '', notThem: '' });
@@ -19,6 +20,8 @@
       const { taxNumber, incoterm, incotermPlace, mail, documentsBy, address } = found;
       body = { taxNumber, days: String(found.paymentDays ?? ''), incoterm, incotermPlace, mail, documentsBy, address, limit: '', why: '', notThem: '' };
       view = found;
+      await tick();
+      dialog?.querySelector('input')?.focus();
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'What is on file of them could not be loaded.';
     }
@@ -43,7 +46,7 @@
         }),
       );
       dialog?.close();
-      onmade(made.words);
+      onmade(made.words, { paymentDays: String(paymentDays), incoterm, incotermPlace, documentsBy });
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'Nothing was kept; what you typed is still here.';
     } finally {

@@ -46,7 +46,7 @@
   }
 </script>
 
-{#if of?.isFrame}
+{#if of?.isFrame && (oncall || of.releases.length)}
   <section class="mt-1 border-b border-hairline pb-2" aria-label="call-off">
     <div class="flex flex-wrap gap-x-10 gap-y-2">
       <table class="min-w-80">
@@ -82,7 +82,7 @@
       </div>
     </div>
   </section>
-{:else if of}
+{:else if of && !of.isFrame}
   <p class="text-second">called off of <a class="underline" href={documentPath({ kind: 'order', number: of.frame })}>{of.frame}</a>, at its prices</p>
 {/if}
 

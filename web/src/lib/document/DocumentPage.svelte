@@ -257,9 +257,11 @@
 <CloseShort bind:this={closeShort} state={whole} />
 <BecomeCustomer
   bind:this={customer}
-  onmade={(words) => {
+  onmade={async (words, agreed) => {
+    // What was agreed stands on the order that it was agreed for, where nothing is said there.
+    for (const [term, value] of Object.entries(agreed)) if (!sheet.terms[term]?.value) await sheet.set(null, term, value);
+    await whole.reload();
     sheet.said = words;
-    void whole.reload();
   }}
 />
 <Words

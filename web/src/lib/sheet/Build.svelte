@@ -36,7 +36,7 @@
     {#if line.marginPercent !== null}
       <li class="pt-1 pl-1 text-second" aria-hidden="true">→</li>
       <li>
-        <div class="font-semibold {below ? 'text-stop' : ''}">{fixed(line.marginPercent, 1)} % margin</div>
+        <div class="font-semibold {below ? 'text-stop' : ''}">{line.netPrice === 0 ? 'given away' : `${fixed(line.marginPercent, 1)} % margin`}</div>
         <div class="text-[12px] text-second">
           floor {line.floor === null ? 'none' : fixed(line.floor, 4)},
           {#if line.says.cost !== null}cost typed {fixed(line.says.cost, 4)}{line.says.costWhy ? `, ${line.says.costWhy}` : ''}{#if line.cost !== null}; ours {fixed(

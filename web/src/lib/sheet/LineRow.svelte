@@ -103,7 +103,9 @@
         <span class="truncate max-sm:whitespace-normal">
           {#if line.code}<span class="mr-1.5 font-mono text-[12px] text-second">{line.code}</span>{/if}
           {#if choice}<em class="font-serif">{choice}</em>{/if}
-          <span class={here ? 'font-semibold' : ''} class:needs={!line.code && line.kind === 'item' && !line.isFree}>{line.words}</span>
+          <span class={here ? 'font-semibold' : ''} class:line-through={line.says.closedWhy} class:needs={!line.code && line.kind === 'item' && !line.isFree}
+            >{line.words}</span
+          >
           {#each said as words, i (i)}<span class="text-second"> · {words}</span>{/each}
           {#if line.says.inner}<em class="text-second"> ({line.says.inner})</em>{/if}
         </span>
@@ -112,7 +114,7 @@
       </span>
     </Cell>
     <Cell {sheet} {line} column="quantity" class="w-20 text-right max-sm:col-start-3 max-sm:w-auto max-sm:pl-3 max-sm:text-left"
-      ><span class:needs={line.quantity === 0}>{plain(line.quantity)} {line.unitWord}</span></Cell
+      ><span class:needs={line.quantity === 0} class:line-through={line.says.closedWhy}>{plain(line.quantity)} {line.unitWord}</span></Cell
     >
     <Cell {sheet} {line} column="price" class="w-24 text-right max-sm:w-auto">
       {#if line.netPrice === null}<span class="text-stop">no price</span>{:else}{fixed(
@@ -152,7 +154,7 @@
     <td class="w-24 pr-3 text-right max-sm:w-auto {line.counts ? '' : 'text-second'}" colspan={asked === null ? 2 : 1}>
       {#if line.netPrice !== null}{line.counts ? fixed(line.net, decimals) : `(${fixed(line.net, decimals)})`}{/if}
     </td>
-    <td class="w-20 pr-3 text-right {late ? 'text-stop' : 'text-clear'} max-md:hidden">{line.promise ? day(line.promise) : ''}</td>
+    <td class="w-20 pr-3 text-right {late ? 'text-stop' : 'text-clear'} max-md:hidden">{line.promise && !line.says.closedWhy ? day(line.promise) : ''}</td>
   {/if}
 </tr>
 {#if here && opens && (line.build.length > 0 || findings.length > 0 || sheet.saying)}

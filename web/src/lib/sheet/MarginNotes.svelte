@@ -20,7 +20,7 @@
   useKeys(() => [
     { key: 'v', words: 'what moved and will move of the item', run: () => (moves = !moves) },
     ...(sheet.editable ? [{ key: 't', words: 'what would it take', run: () => (sheet.reaching = true) }] : []),
-    ...(mayGo ? [{ key: 'o', words: 'other ways to deliver it', run: () => (ways = !ways) }] : []),
+    ...(mayGo ? [{ key: 'e', words: 'other ways to deliver it', run: () => (ways = !ways) }] : []),
     ...(sheet.editable ? (notes?.cheaper ?? []) : []).map((c, i) => ({
       key: String(i + 1),
       words: `take ${c.words} instead`,
@@ -42,7 +42,7 @@
   {/if}
   {#if mayGo && line && ways}<OtherWays {sheet} key={line.key} onclose={() => (ways = false)} />
   {:else if mayGo}<p class="mb-3 text-second">
-      <button class="hover:underline" onclick={() => (ways = true)}>other ways to deliver it <KeyCap>O</KeyCap></button>
+      <button class="hover:underline" onclick={() => (ways = true)}>other ways to deliver it <KeyCap>E</KeyCap></button>
     </p>{/if}
   {#if notes && line}
     <h2 class="font-semibold">{line.code ?? 'This line'}, this buyer</h2>

@@ -49,5 +49,5 @@
       </button>
     {:else}<p class="text-second">none is sooner or cheaper</p>{/each}
   {/if}
-  <p class="text-[12px] text-second"><KeyCap>O</KeyCap> shows and hides them</p>
+  <p class="text-[12px] text-second"><KeyCap>E</KeyCap> shows and hides them</p>
 </section>
