@@ -49,7 +49,7 @@
 {#if of?.isFrame && (oncall || of.releases.length)}
   <section class="mt-1 border-b border-hairline pb-2" aria-label="call-off">
     <div class="flex flex-wrap gap-x-10 gap-y-2">
-      <table class="min-w-80">
+      <table class="min-w-80 max-sm:w-full max-sm:min-w-0">
         <caption class="sr-only">what was agreed, called off and is left</caption>
         <thead class="text-left text-[12px] text-second"
           ><tr
@@ -61,8 +61,8 @@
         <tbody>
           {#each of.lines as line (line.key)}
             <tr class="border-t border-hairline"
-              ><td class="pr-3 text-second">{line.number}</td><td class="max-w-64 truncate" title={line.words}>{line.words}</td><td class="px-3 text-right"
-                >{plain(line.ordered)} {line.unitWord}</td
+              ><td class="pr-3 text-second">{line.number}</td><td class="max-w-64 truncate max-sm:max-w-28" title={line.words}>{line.words}</td><td
+                class="px-3 text-right">{plain(line.ordered)} {line.unitWord}</td
               ><td class="px-3 text-right">{plain(line.called)}</td><td class="pl-3 text-right font-semibold">{plain(line.rest)}</td></tr
             >
           {/each}

@@ -48,7 +48,7 @@ export class ListState {
   #asked: Record<number, boolean> = {};
   #generation = 0;
   #timer = 0;
-  #watch = 0;
+  #watch: ReturnType<typeof setTimeout> | undefined;
 
   constructor(kind: Kind, filter = '') {
     this.kind = kind;
@@ -195,13 +195,13 @@ export class ListState {
         if (now.over) {
           await this.restart();
           this.done = saysOf(now);
-        } else this.#watch = window.setTimeout(() => void look(), 700);
+        } else this.#watch = setTimeout(() => void look(), 700);
       } catch (reason) {
         [this.round, this.problem] = [null, reason instanceof Error ? reason.message : 'How far it is could not be asked; it goes on.'];
       }
     };
     clearTimeout(this.#watch);
-    this.#watch = window.setTimeout(() => void look(), 700);
+    this.#watch = setTimeout(() => void look(), 700);
   };
 
   /** Puts all chosen documents on a pile: one that is there, or a new one. */

@@ -159,7 +159,7 @@ test('rows are chosen one by one or all that fit, and only where something can b
 
 test('a deed names the filter and how many were seen, and says what could not be done', async () => {
   const post = vi.spyOn(api, 'POST').mockResolvedValue({
-    data: { done: 2, notDone: 1, refused: [{ number: 'S-3', words: 'It is held.' }] },
+    data: { id: 7, kind: 'orders', done: 2, notDone: 1, left: 0, total: 3, over: true, refused: [{ number: 'S-3', words: 'It is held.' }] },
     response: new Response(),
   } as never);
   const list = new ListState(kind(), 'quay');
@@ -171,6 +171,34 @@ test('a deed names the filter and how many were seen, and says what could not be
   expect(await doing).toBe(true);
   expect(post.mock.calls[0]![1]).toMatchObject({ body: { deed: 'confirm', filter: 'quay', count: 3 } });
   expect([list.done, list.chosen]).toEqual(['2 done, 1 not. S-3: It is held.', 0]);
+  expect(list.round).toBeNull();
+});
+
+test('a round that takes long is followed until it is over, and says what was left when it was stopped', async () => {
+  vi.useFakeTimers();
+  const under = { id: 7, kind: 'orders', words: 'Confirm', done: 20, notDone: 1, left: 479, total: 500, stopped: false, over: false, refused: [] };
+  vi.spyOn(api, 'POST').mockResolvedValue({ data: under, response: new Response() } as never);
+  const over = { ...under, done: 40, left: 459, stopped: true, over: true };
+  let looked = 0;
+  vi.spyOn(api, 'GET').mockImplementation((async (path: string) => {
+    if (path === '/api/rounds/{id}') return { data: ++looked > 1 ? over : under, response: new Response() };
+    return { data: path.endsWith('foot') ? { cells: [] } : { total: 0, rows: [] }, response: new Response() };
+  }) as never);
+  const list = new ListState(kind());
+  list.pick(3);
+  await list.doAll('confirm', '');
+  expect(list.round).toMatchObject({ done: 20, left: 479 });
+  await vi.advanceTimersByTimeAsync(800);
+  expect(list.round).not.toBeNull();
+  await vi.advanceTimersByTimeAsync(800);
+  expect([looked, list.round]).toEqual([2, null]);
+  expect(list.done).toContain('40 done, 1 not, 459 left.');
+  vi.useRealTimers();
+});
+
+test('the pile that a list is filtered by is known by its key', () => {
+  expect(new ListState(kind(), 'pile:k3f9 open:any').pile).toBe('k3f9');
+  expect(new ListState(kind(), 'compile:k3f9').pile).toBe('');
 });
 
 test('cells are said as people read them', () => {

@@ -60,10 +60,7 @@
     </p>
   {/if}
   {#each piles ?? [] as pile (pile.key)}
-    <section
-      class="grid grid-cols-[minmax(180px,1fr)_2fr_auto] items-baseline gap-x-6 gap-y-1 border-b border-hairline py-2 max-sm:grid-cols-1"
-      aria-label={pile.name}
-    >
+    <section class="grid grid-cols-[300px_1fr_360px] items-baseline gap-x-6 gap-y-1 border-b border-hairline py-2 max-sm:grid-cols-1" aria-label={pile.name}>
       {#if renaming === pile.key}
         <form class="col-span-3 flex flex-wrap items-center gap-3 max-sm:col-span-1" onsubmit={(e) => keep(e, pile)}>
           <label
@@ -86,7 +83,7 @@
           {#each pile.parts as part (part.kind)}<a class="underline" href={opens(pile, part.kind)}>{plain(part.count)} {part.words}</a>
           {:else}<span class="text-second">nothing lies on it</span>{/each}
         </p>
-        <p class="text-second">
+        <p class="text-right text-second max-sm:text-left">
           {pile.mine ? (pile.shared ? 'yours, for everybody' : 'yours alone') : `${pile.owner}’s`} · since {day(pile.createdAt.slice(0, 10))}
           {#if pile.mine && mayWrite}· <button class="underline" onclick={() => begin(pile)}>name, share, take away</button>{/if}
         </p>
