@@ -51,18 +51,22 @@ public static class FindEndpoints
             text,
             cancel
         );
-        return
+        var ofItem = await WhereIsIt.OfItemAsync(db, await books.ItemsAsync(db, cancel), text, cancel);
+        return await WhereIsIt.SaidAsync(
+            db,
+            [.. paid, .. Together([.. ofItem, .. found.Select(Of).OfType<Found>()])],
+            cancel
+        );
+    }
+
+    private static IEnumerable<Found> Together(IEnumerable<Found> found) =>
         [
-            .. paid,
             .. found
-                .Select(Of)
-                .OfType<Found>()
                 .DistinctBy(f => (f.Kind, f.Path))
                 .GroupBy(f => f.Kind)
                 .OrderBy(g => Array.IndexOf(Order, g.Key))
                 .SelectMany(g => g.Take(6)),
         ];
-    }
 
     private static readonly string[] Order = ["buyer", "item", "contact", "quote", "order", "request", "person"];
 
