@@ -143,11 +143,7 @@ internal static class EarlierFacts
     )
     {
         var order = open.Order!;
-        var mine = open
-            .Sheet.Lines.Where(l => l.ItemId != null)
-            .Select(l => (l.ItemId, l.Quantity, l.Unit))
-            .Order()
-            .ToList();
+        var mine = ItemsOf(open.Sheet.Lines.Select(l => (l.ItemId, l.Quantity, l.Unit)));
         if (mine.Count == 0)
             return [];
         var since = order.CreatedAt.AddDays(-Repeat.MostDays);
@@ -186,12 +182,7 @@ internal static class EarlierFacts
             })
             .ToListAsync(cancel);
         return recent
-            .Where(r =>
-                r.Lines.Where(l => l.ItemId != null)
-                    .Select(l => (l.ItemId, l.Quantity, l.Unit))
-                    .Order()
-                    .SequenceEqual(mine)
-            )
+            .Where(r => ItemsOf(r.Lines.Select(l => (l.ItemId, l.Quantity, l.Unit))).SequenceEqual(mine))
             .Select(r => new Earlier(
                 new DocumentRef("order", r.Number),
                 r.Po,
@@ -199,4 +190,9 @@ internal static class EarlierFacts
                 false
             ));
     }
+
+    // What is bought of what, in an order that does not hang on the lines'.
+    private static List<(long? ItemId, decimal Quantity, string Unit)> ItemsOf(
+        IEnumerable<(long? ItemId, decimal Quantity, string Unit)> lines
+    ) => [.. lines.Where(l => l.ItemId != null).Order()];
 }
