@@ -191,6 +191,7 @@ public static partial class Startup
         app.MapMachines();
         app.MapLists();
         app.MapRounds();
+        app.MapPrints();
         app.MapPiles();
         app.MapRecords();
         app.MapImports();

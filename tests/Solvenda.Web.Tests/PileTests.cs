@@ -116,6 +116,29 @@ public sealed class PileTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task Many_are_printed_in_one_file_each_on_pages_of_its_own()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (numbers, ids) = await OrdersAsync(quill, 3, "PRINT");
+        var one = await quill.GetAsync($"/api/orders/{numbers[0]}/print", Cancel);
+        Assert.Equal("application/pdf", one.Content.Headers.ContentType!.MediaType);
+        var file = await quill.GetAsync($"/api/lists/orders/print?ids={string.Join(',', ids)}", Cancel);
+        using var pdf = UglyToad.PdfPig.PdfDocument.Open(await file.Content.ReadAsByteArrayAsync(Cancel));
+        Assert.Equal(3, pdf.NumberOfPages);
+        for (var i = 0; i < 3; i++)
+            Assert.Contains(numbers[i], pdf.GetPage(i + 1).Text, StringComparison.Ordinal);
+        foreach (var none in new[] { "ids=", "ids=x", "filter=po:nothing-like-it" })
+            Assert.Equal(
+                "too_many_lines",
+                await (await quill.GetAsync($"/api/lists/orders/print?{none}", Cancel)).CodeAsync()
+            );
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await quill.GetAsync("/api/lists/requests/print?ids=1", Cancel)).StatusCode
+        );
+    }
+
+    [Fact]
     public async Task A_round_that_was_cut_off_is_gone_on_with_and_nothing_is_done_twice()
     {
         var quill = await House.AsAsync(Quill);

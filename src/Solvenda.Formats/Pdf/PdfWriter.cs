@@ -20,20 +20,31 @@ public static class PdfWriter
     public static byte[] Write(PrintedDocument document)
     {
         ArgumentNullException.ThrowIfNull(document);
+        return Write([document], $"{document.Title} {document.Number}");
+    }
+
+    /// <summary>
+    /// Several documents in one file, each beginning on a page of its own and counting its own pages.
+    /// </summary>
+    /// <param name="title">Of the file.</param>
+    public static byte[] Write(IReadOnlyList<PrintedDocument> documents, string title)
+    {
+        ArgumentNullException.ThrowIfNull(documents);
         using var stream = new MemoryStream();
         using (
             var pdf = SKDocument.CreatePdf(
                 stream,
                 new SKDocumentPdfMetadata
                 {
-                    Title = $"{document.Title} {document.Number}",
-                    Author = document.Seller,
+                    Title = title,
+                    Author = documents[0].Seller,
                     RasterDpi = 144,
                 }
             )
         )
         {
-            new Setter(pdf, document).Set();
+            foreach (var document in documents)
+                new Setter(pdf, document).Set();
             pdf.Close();
         }
         return stream.ToArray();

@@ -53,6 +53,7 @@
   let customer = $state<BecomeCustomer>();
   let waiveReason = $state('');
   const { doc, number, next, isOrder } = $derived(whole);
+  const printed = $derived(`/api/${isOrder ? 'orders' : 'quotes'}/${number}/print`);
 
   // svelte-ignore state_referenced_locally
   const others = new Others(
@@ -162,7 +163,7 @@
     ...(isOrder ? [{ key: 'l', words: 'what they owe, and what would help', run: () => owes?.open() }] : []),
     ...(doc.moves.some((m) => m.code === 'callOff') ? [{ key: 'k', words: 'call a part off', run: () => callOff?.open() }] : []),
     { key: 'h', words: 'history', run: () => void history?.open(doc.dossier) },
-    ...(isOrder ? [] : [{ key: 'p', words: 'as it would print', run: () => void window.open(`/api/quotes/${number}/print`, '_blank') }]),
+    { key: 'p', words: 'as it would print', run: () => void window.open(printed, '_blank') },
     { key: 'ArrowDown', words: 'next line', run: () => enter(1) },
     { key: 'ArrowUp', words: 'line before', run: () => enter(-1) },
   ]);
@@ -196,7 +197,7 @@
     <button onclick={() => history?.open(doc.dossier)}><KeyCap>H</KeyCap> history</button>
     <button onclick={() => void files?.open()}><KeyCap>J</KeyCap> files</button>
     {#if isOrder}<button onclick={() => owes?.open()}><KeyCap>L</KeyCap> what they owe</button>{/if}
-    {#if !isOrder}<a href="/api/quotes/{number}/print" target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>{/if}
+    <a href={printed} target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>
     {#if !isOrder && sheet.mayWrite}
       <button onclick={() => void copy(false)} title="a quote of its own with the same lines, at the prices of today">copy it</button>
       {#if doc.mayWithdraw}<button onclick={() => void copy(true)} title="the buyer takes one of the two">another to choose from</button>{/if}

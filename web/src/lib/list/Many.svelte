@@ -92,6 +92,7 @@
     {/if}
     <button class="btn btn-outline btn-sm">{doing.words}</button>
   {/if}
+  {#if list.printPath && !piling}<a class="underline" href={list.printPath} target="_blank" rel="noopener">print</a>{/if}
   {#if pileable && !piling}
     {#if list.pile}<button type="button" class="underline" onclick={() => void list.takeOffPile()}>off the pile</button>{/if}
     <button type="button" class="underline" onclick={putOn}>put on a pile…</button>

@@ -143,6 +143,13 @@ export class ListState {
   /** The address of an export of what the list shows. */
   exportPath = (format: 'csv' | 'xlsx') => `/api/lists/${this.kind.name}/export?format=${format}&filter=${encodeURIComponent(this.asked)}`;
 
+  /** The address of the chosen ones as one file to print; empty where they are no papers. */
+  printPath = $derived.by(() =>
+    ['quotes', 'orders'].includes(this.kind.name)
+      ? `/api/lists/${this.kind.name}/print?${this.all ? `filter=${encodeURIComponent(this.asked)}` : `ids=${this.picked.join(',')}`}`
+      : '',
+  );
+
   /** What the chosen ones are to the server: the filter, with how many were seen to fit it, or their keys. */
   #which = () => (this.all ? { filter: this.asked, count: this.total ?? 0 } : { ids: [...this.picked], count: this.picked.length });
 
