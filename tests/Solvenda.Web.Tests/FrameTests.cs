@@ -117,6 +117,31 @@ public sealed class FrameTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task Of_a_line_of_a_frame_that_was_closed_short_nothing_more_is_called_off()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (number, sheet) = await OrderAsync(quill, "SHK-BOW-10 x 20", "THM-SS-12 x 8");
+        sheet = await SetAsync(quill, sheet, "kind", "call-off");
+        sheet = await SetAsync(quill, sheet, "poNumber", "FR-" + number);
+        // What will happen says so: nothing is taken, and no day is given.
+        var will = await (await quill.GetAsync($"/api/orders/{number}/confirming", Cancel)).JsonAsync();
+        Assert.Contains(
+            "until a part of it is called off",
+            will.GetProperty("stock")[0].GetString(),
+            StringComparison.Ordinal
+        );
+        Assert.Empty(will.GetProperty("noDay").EnumerateArray());
+        var frame = await (await quill.ActAsync($"/api/orders/{number}/confirm", sheet)).JsonAsync();
+        await quill.ActAsync(
+            $"/api/orders/{number}/close-lines",
+            frame.Sheet(),
+            new { lines = new[] { Key(frame, 0) }, reason = "not made any more" }
+        );
+        Assert.Equal("call_off_rest", await (await CallAsync(quill, number, Key(frame, 0), 1m)).CodeAsync());
+        Assert.Equal(HttpStatusCode.OK, (await CallAsync(quill, number, Key(frame, 1), 8m)).StatusCode);
+    }
+
+    [Fact]
     public async Task Several_accepted_quotes_become_one_order_that_nobody_is_asked_about()
     {
         var quill = await House.AsAsync(Quill);

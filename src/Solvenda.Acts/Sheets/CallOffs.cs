@@ -30,7 +30,11 @@ public static class CallOffs
             .ToListAsync(cancel);
         return new CallOff(
             number,
-            frame.Lines.Where(l => l.Kind == LineKind.Item).ToDictionary(l => l.Key, l => l.Quantity),
+            // Of what was closed short nothing more is called off.
+            frame
+                .Lines.Select(l => l.AsTyped())
+                .Where(l => l is { Kind: LineKind.Item, ClosedWhy.Length: 0 })
+                .ToDictionary(l => l.Key, l => l.Quantity),
             releases
                 .Select(r => r.AsTyped())
                 .Where(l => l.From?.Sheet == frame.Id && l.ClosedWhy.Length == 0)

@@ -223,6 +223,8 @@ public static partial class SheetDoor
                 draft,
                 new Refusal("field_unknown", "A heading or a comment has words and nothing else", field)
             );
+        if (IsSpread(field, value))
+            return Spread(draft, at, value, facts);
         return line.Kind == LineKind.Charge && field is "item" or "discount" or "margin"
             ? Refuse(draft, new Refusal("field_unknown", "A charge has words, a quantity and a price", field))
             : PutLine(draft, at, known.Set(line, value, draft.Head, facts), facts);

@@ -48,19 +48,22 @@ public sealed record ConfirmingView(
         var numbers = LineNumbers.Of(judged.Priced.Sheet.Lines);
         var counting = judged.Priced.Sold.Where(l => l.Counts).ToList();
         var (by, to, way) = ConfirmOrderAct.WayOf(open);
+        var isFrame = judged.Priced.Sheet.Kind.IsFrame;
         var days = counting
             .Select(l => (Line: numbers.GetValueOrDefault(l.Line.Key) ?? "", At: Arrives(judged, l)))
             .ToList();
         return new ConfirmingView(
             $"{(open.Before is null ? "The acknowledgement" : "What changed, with the new acknowledgement,")} goes {way}, by {by}, to {(to.Length > 0 ? to : "nobody: there is no address")}.",
-            [.. StockOf(judged, counting)],
+            isFrame
+                ? ["Nothing is taken from stock until a part of it is called off."]
+                : [.. StockOf(judged, counting)],
             [
                 .. days.Where(d => d.At is not null)
                     .GroupBy(d => d.At!.Value)
                     .OrderBy(g => g.Key)
                     .Select(g => new PromisedDay(g.Key, [.. g.Select(d => d.Line)])),
             ],
-            [.. days.Where(d => d.At is null).Select(d => d.Line)],
+            isFrame ? [] : [.. days.Where(d => d.At is null).Select(d => d.Line)],
             [.. ConfirmOrderAct.Changes(judged)],
             [
                 .. judged

@@ -127,6 +127,34 @@ public sealed class KindTests
         Assert.Equal([without.Key], work.Select(f => f.Line!.Value));
     }
 
+    [Fact]
+    public void A_line_is_spread_over_days_with_all_of_it_and_undone_in_one_step()
+    {
+        var line = World.Line(World.Shackle, 60m);
+        var draft = new Draft(Head.Empty, [line, World.Line(World.Splice, 1m)], 100);
+        Edited Typed(string text) =>
+            SheetDoor.Take(
+                draft,
+                [new SheetEdit(EditKind.Set, line.Key, "wanted", text)],
+                World.Door(kind: DocumentKind.Order)
+            );
+        var spread = Typed("20 on 10 mar; 30 on 17 mar; 10 2026-03-24");
+        Assert.Null(spread.Refused);
+        Assert.Equal(
+            [(20m, "2026-03-10"), (30m, "2026-03-17"), (10m, "2026-03-24"), (1m, "")],
+            spread.Draft.Lines.Select(l =>
+                (l.Quantity, l.Wanted?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "")
+            )
+        );
+        Assert.Equal(4, spread.Draft.Lines.Select(l => l.Key).Distinct().Count());
+        foreach (var text in new[] { "20 on 10 mar; 30 on 17 mar", "60 on 10 mar; -0 on 17 mar", "x; y", "; ;" })
+        {
+            var refused = Typed(text);
+            Assert.Equal("spread", refused.Refused?.Code);
+            Assert.Equal(draft, refused.Draft);
+        }
+    }
+
     [Theory]
     [InlineData("goods now", new[] { "paymentDays", "deliverTo", "incoterm", "shipFrom", "documentsBy" })]
     [InlineData("counter sale", new[] { "paymentDays", "shipFrom", "documentsBy" })]

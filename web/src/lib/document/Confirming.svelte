@@ -60,7 +60,8 @@
         {@render row('the buyer', [view.sends])}
         <dt class="py-1 text-second">promised</dt>
         <dd class="border-b border-hairline py-1">
-          {#if one}every line for <b>{day(one.day)}</b>
+          {#if !view.promised.length && !view.noDay.length}<span class="text-second">a day for each part, when it is called off</span>
+          {:else if one}every line for <b>{day(one.day)}</b>
           {:else}
             {#each view.promised as p (p.day)}<p><b>{day(p.day)}</b> {p.lines.length === 1 ? 'line' : 'lines'} {p.lines.join(', ')}</p>{/each}
             {#if view.noDay.length}<p class="text-second">

@@ -12,10 +12,13 @@
   let wanted = $state('');
   let reason = $state('');
   let field = $state<HTMLInputElement>();
+  // How often it was opened: what was sent from one opening does not close the next.
+  let opened = 0;
 
   export async function open(what: 'more' | 'counted') {
     if (!view) return;
     asking = what;
+    opened++;
     quantity = String(what === 'more' ? view.row.propose || '' : view.row.onHand);
     [wanted, reason] = [view.row.proposeFor, ''];
     await tick();
@@ -30,7 +33,9 @@
       outlook.problem = `“${quantity}” is no number; nothing was changed.`;
       return;
     }
-    if (asking === 'more' ? await outlook.askFor(number, wanted) : await outlook.count(number, reason)) asking = null;
+    const from = opened;
+    const done = asking === 'more' ? await outlook.askFor(number, wanted) : await outlook.count(number, reason);
+    if (done && from === opened) asking = null;
   }
 </script>
 

@@ -15,7 +15,7 @@
   }
 
   const says = $derived<Say[]>([
-    { field: 'wanted', label: 'wanted', value: line.wanted ?? '', hint: 'fri, 12 dec, +2w' },
+    { field: 'wanted', label: 'wanted', value: line.wanted ?? '', hint: 'fri, +2w; 20 on 12 dec; 30 on 19 dec' },
     { field: 'note', label: 'note, printed', value: line.note },
     { field: 'inner', label: 'note, ours alone', value: line.says.inner },
     { field: 'forWarehouse', label: 'for warehouse', value: line.says.forWarehouse },
