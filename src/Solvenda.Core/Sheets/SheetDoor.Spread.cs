@@ -21,38 +21,17 @@ public static partial class SheetDoor
     private static Edited Spread(Draft draft, int at, string value, DoorFacts facts)
     {
         var line = draft.Lines[at];
-        var parts = ImmutableArray.CreateBuilder<(decimal Quantity, DateOnly Day)>();
-        foreach (
-            var piece in value.Split(Between, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-        )
-        {
-            var words = piece.Split(' ', 2, StringSplitOptions.TrimEntries);
-            var day =
-                words.Length < 2 ? ""
-                : words[1].StartsWith("on ", StringComparison.Ordinal) ? words[1][3..]
-                : words[1];
-            if (Numbers.Read(words[0]) is not (> 0 and { } quantity) || Dates.Read(day, facts.Today) is not { } wanted)
-                return Refuse(
-                    draft,
-                    new Refusal("spread", $"“{piece}” is not a quantity and a day, as 20 on 12 dec", "wanted")
-                );
-            parts.Add((quantity, wanted));
-        }
-        if (parts.Count == 0 || parts.Sum(p => p.Quantity) != line.Quantity)
-            return Refuse(
-                draft,
-                new Refusal(
-                    "spread",
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"The parts come to {parts.Sum(p => p.Quantity):#,0.######}, and the line has {line.Quantity:#,0.######}"
-                    ),
-                    "wanted"
-                )
+        var (parts, fault) = PartsOf(value, facts);
+        if (fault is null && parts.Sum(p => p.Quantity) != line.Quantity)
+            fault = string.Create(
+                CultureInfo.InvariantCulture,
+                $"The parts come to {parts.Sum(p => p.Quantity):#,0.######}, and the line has {line.Quantity:#,0.######}"
             );
+        if (fault is not null || parts.IsEmpty)
+            return Refuse(draft, new Refusal("spread", fault ?? "Say how much on which day", "wanted"));
         var done = new Edited(draft, []);
         var behind = line.Key;
-        for (var i = parts.Count - 1; i > 0 && done.Refused is null; i--)
+        for (var i = parts.Length - 1; i > 0 && done.Refused is null; i--)
         {
             var (quantity, day) = parts[i];
             done = And(
@@ -89,5 +68,27 @@ public static partial class SheetDoor
                     )
             );
         return done.Refused is null ? done : done with { Draft = draft, Changes = [] };
+    }
+
+    // How much on which day; or what cannot be read as that.
+    private static (ImmutableArray<(decimal Quantity, DateOnly Day)> Parts, string? Fault) PartsOf(
+        string value,
+        DoorFacts facts
+    )
+    {
+        var parts = ImmutableArray.CreateBuilder<(decimal, DateOnly)>();
+        foreach (
+            var piece in value.Split(Between, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        )
+        {
+            var words = piece.Split(' ', 2, StringSplitOptions.TrimEntries);
+            var day = words.Length < 2 ? "" : words[1];
+            if (day.StartsWith("on ", StringComparison.Ordinal))
+                day = day[3..];
+            if (Numbers.Read(words[0]) is not (> 0 and { } quantity) || Dates.Read(day, facts.Today) is not { } wanted)
+                return ([], $"“{piece}” is not a quantity and a day, as 20 on 12 dec");
+            parts.Add((quantity, wanted));
+        }
+        return (parts.ToImmutable(), null);
     }
 }
