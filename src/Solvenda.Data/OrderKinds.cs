@@ -8,7 +8,7 @@ namespace Solvenda.Data;
 public static class OrderKinds
 {
     /// <summary>What a frame is kept as.</summary>
-    public const string Frame = "call-off";
+    public static readonly string Frame = OrderKind.CallOff.Words;
 
     /// <summary>As it is kept; empty for goods now.</summary>
     public static string KeptOf(Head head) =>

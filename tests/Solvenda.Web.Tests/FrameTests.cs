@@ -195,6 +195,15 @@ public sealed class FrameTests(House house) : MoneyCalls(house)
         sheet = await SetAsync(quill, sheet, "incotermPlace", "another quay");
         await AcceptedAsync(quill, longer, sheet);
         Assert.Equal("not_together", await WithAsync(longer));
+        // The same amount off each of them would be given once.
+        async Task<string> LessAsync()
+        {
+            var (number, quote) = await QuoteAsync(quill, "SHK-BOW-10 x 9");
+            return await AcceptedAsync(quill, number, await SetAsync(quill, quote, "sheetDiscount", "1 EUR"));
+        }
+        var (one, two) = (await LessAsync(), await LessAsync());
+        var both = await quill.PostAsJsonAsync($"/api/quotes/{one}/order", new { with = new[] { two } }, Cancel);
+        Assert.Equal("not_together", await both.CodeAsync());
         // Nothing was made on the way.
         Assert.Null(
             await House.DbAsync(db => db.Quotes.Where(q => q.Number == first).Select(q => q.OrderId).FirstAsync(Cancel))

@@ -43,17 +43,19 @@ public sealed class CallOffPartAct(SheetLoader loader, Settling settling) : Act<
         if (frame.Terms != TermsTrack.Confirmed || frame.HeldWhy.Length > 0)
             throw RefusedException.Clash("order_state", $"{frame.Number} is not confirmed yet; confirm it first.");
         var wanted = Wanted(open, input, left);
-        var hand = work.Actor.Hand;
         var sheet = Drafting.CopyOf(open.Sheet, null);
         var draft = sheet.ToDraft();
-        var head = Origins
-            .OfRelease(Share(open, draft.Head))
-            .With(HeadTerms.Release.Name, Release(input.Release), hand)
-            .With(HeadTerms.Wanted.Name, input.Wanted?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), hand);
+        draft = Typed(
+            open.FactsFor(work.Actor.Hand, work.Today),
+            input,
+            draft with
+            {
+                Head = Origins.OfRelease(Share(open, draft.Head)),
+            }
+        );
         sheet.Take(
             draft with
             {
-                Head = head,
                 Lines =
                 [
                     .. draft
@@ -113,10 +115,24 @@ public sealed class CallOffPartAct(SheetLoader loader, Settling settling) : Act<
             : throw RefusedException.Bad("call_off_empty", "Say how much of which line is called off.", "lines");
     }
 
-    private static string Release(string release) =>
-        release.Trim() is { Length: <= 60 } plain
-            ? plain
-            : throw RefusedException.Bad("too_long", "A release number has at most 60 letters.", "release");
+    // As if it had been typed on its head, within the same bounds.
+    private static Draft Typed(DoorFacts facts, CallOffPart input, Draft draft)
+    {
+        var edited = SheetDoor.Take(
+            draft,
+            [
+                new SheetEdit(EditKind.Set, null, HeadTerms.Release.Name, input.Release),
+                new SheetEdit(
+                    EditKind.Set,
+                    null,
+                    HeadTerms.Wanted.Name,
+                    input.Wanted?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
+                ),
+            ],
+            facts
+        );
+        return edited.Refused is { } refused ? throw RefusedException.Of(refused) : edited.Draft;
+    }
 
     // An amount off the whole is a share of it: a part takes its part.
     private static Head Share(OpenSheet open, Head head)

@@ -105,6 +105,12 @@ public sealed class TurnQuoteAct(SheetLoader loader, Settling settling) : Act<Tu
                     "not_together",
                     $"{number} has {apart.Label} {apart.In(other.Sheet.Head) ?? "not said"}, {first.Subject} {apart.In(first.Sheet.Head) ?? "not said"}: they need orders of their own."
                 );
+            // An amount off each of them would be taken once.
+            if (HeadTerms.DiscountIn(first.Sheet.Head).Amount is not null)
+                throw RefusedException.Clash(
+                    "not_together",
+                    $"{first.Subject} has an amount off the whole: it needs an order of its own."
+                );
             others.Add(other);
         }
         return others;

@@ -59,8 +59,7 @@ public sealed record DocumentView(
     long LastEvent,
     IReadOnlyList<OrderMove> Moves,
     CallOffView? CallOff,
-    IReadOnlyList<TurnWithView> TurnWith,
-    bool IsProspect
+    IReadOnlyList<TurnWithView> TurnWith
 );
 
 /// <summary>What else can be done to an order as it stands, beside its one next move.</summary>
@@ -121,8 +120,7 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             await NewestEndpoint.LastEventAsync(db, open.Subject, cancel),
             open.Order is { } moving && Rights.Write.Allows(who) ? [.. Moves(moving, open)] : [],
             await CallOffView.OfAsync(db, open, cancel),
-            await TurnWithView.OfAsync(db, open, cancel),
-            open.Buyer.IsProspect
+            await TurnWithView.OfAsync(db, open, cancel)
         );
     }
 
