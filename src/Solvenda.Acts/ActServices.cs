@@ -7,6 +7,7 @@ using Solvenda.Acts.Policies;
 using Solvenda.Acts.Quotes;
 using Solvenda.Acts.Requests;
 using Solvenda.Acts.Sheets;
+using Solvenda.Data;
 
 namespace Solvenda.Acts;
 
@@ -31,6 +32,7 @@ public static class ActServices
             .AddSingleton<Pulse>()
             .AddSingleton<ActRunner>()
             .AddSingleton<LinesAtHand>()
+            .AddSingleton<HouseBooks>()
             .AddSingleton<SheetLoader>()
             .AddSingleton<Judge>()
             .AddSingleton<Settling>()

@@ -43,6 +43,7 @@ public static class BulkWriter
         }
         if (!db.CountsPricesLater)
             await db.PricesChangedAsync(cancel);
+        await db.HouseChangedAsync(cancel);
         await db.SaveChangesAsync(cancel);
     }
 

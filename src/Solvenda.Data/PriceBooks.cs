@@ -83,7 +83,11 @@ public sealed class PriceBooks(Seller seller) : IDisposable
         {
             if (_loaded is { } other && other.Count == count)
                 return other;
-            return _loaded = await ReadAsync(db, count, cancel);
+            var read = await ReadAsync(db, count, cancel);
+            // What a transaction sees of its own may yet be undone.
+            if (db.Database.CurrentTransaction is null)
+                _loaded = read;
+            return read;
         }
         finally
         {

@@ -200,6 +200,31 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         typeof(ExchangeRateRow),
     ];
 
+    // What the house set, which every sheet is judged against.
+    private static readonly HashSet<Type> OfTheHouse =
+    [
+        typeof(Person),
+        typeof(AuthorityRow),
+        typeof(AbsenceRow),
+        typeof(ApiKey),
+        typeof(TeamRow),
+        typeof(PolicyRow),
+        typeof(CheckRow),
+        typeof(RestrictionRow),
+        typeof(WarehouseRow),
+        typeof(HolidayRow),
+        typeof(OwnFieldRow),
+    ];
+
+    // Where stock lies for the first time there may be a warehouse that nobody set up.
+    private static bool IsOfTheHouse(EntityEntry entry) =>
+        entry.State switch
+        {
+            EntityState.Added => entry.Entity is StockRow || OfTheHouse.Contains(entry.Metadata.ClrType),
+            EntityState.Modified or EntityState.Deleted => OfTheHouse.Contains(entry.Metadata.ClrType),
+            _ => false,
+        };
+
     public override async Task<int> SaveChangesAsync(
         bool acceptAllChangesOnSuccess,
         CancellationToken cancellationToken = default
@@ -221,6 +246,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
                 );
             if (ofPrices && !CountsPricesLater)
                 await PricesChangedAsync(cancellationToken);
+            if (tracker.Entries().Any(IsOfTheHouse))
+                await HouseChangedAsync(cancellationToken);
             LinesMoveWithTheirSheet(tracker);
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         }
@@ -276,13 +303,18 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public bool CountsPricesLater { get; set; }
 
     /// <summary>Counts a change of what prices are made from; saved with the rest.</summary>
-    public async Task PricesChangedAsync(CancellationToken cancel)
+    public Task PricesChangedAsync(CancellationToken cancel) => CountAsync(Counter.PriceBook, cancel);
+
+    /// <summary>Counts a change of what the house set; saved with the rest.</summary>
+    public Task HouseChangedAsync(CancellationToken cancel) => CountAsync(Counter.House, cancel);
+
+    private async Task CountAsync(string name, CancellationToken cancel)
     {
         var counter =
-            Counters.Local.FirstOrDefault(c => c.Name == Counter.PriceBook)
-            ?? await Counters.FirstOrDefaultAsync(c => c.Name == Counter.PriceBook, cancel);
+            Counters.Local.FirstOrDefault(c => c.Name == name)
+            ?? await Counters.FirstOrDefaultAsync(c => c.Name == name, cancel);
         if (counter is null)
-            Counters.Add(new Counter { Name = Counter.PriceBook, Value = 1 });
+            Counters.Add(new Counter { Name = name, Value = 1 });
         else
             Entry(counter).Property(c => c.Value).CurrentValue++;
     }

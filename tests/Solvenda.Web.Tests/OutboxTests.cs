@@ -39,7 +39,9 @@ public sealed class OutboxTests : IDisposable
         });
 
     private Task<int> KeepAsync(long id, string? problem, bool never = false) =>
-        _house.Services.GetRequiredService<ActRunner>().RunAsync(Actor.House, new KeepSent(id, problem, never), Cancel);
+        _house
+            .Services.GetRequiredService<ActRunner>()
+            .RunAsync(Actor.House, new KeepSent([new SentLetter(id, problem, never)]), Cancel);
 
     private Task<OutboxRow> RowAsync(long id) =>
         _house.DbAsync(db => db.Outbox.AsNoTracking().SingleAsync(o => o.Id == id, Cancel));
@@ -51,8 +53,10 @@ public sealed class OutboxTests : IDisposable
         var waits = new List<TimeSpan>();
         for (var tries = 1; tries <= 14; tries++)
         {
-            Assert.Equal(tries, await KeepAsync(id, "the line is busy"));
-            waits.Add((await RowAsync(id)).NextTryAt - _house.Time.GetUtcNow().UtcDateTime);
+            await KeepAsync(id, "the line is busy");
+            var row = await RowAsync(id);
+            Assert.Equal(tries, row.Tries);
+            waits.Add(row.NextTryAt - _house.Time.GetUtcNow().UtcDateTime);
         }
         Assert.Equal("the line is busy", (await RowAsync(id)).LastError);
         Assert.Equal(waits.Order(), waits);

@@ -7,6 +7,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.House;
+using Solvenda.Acts.Post;
 using Solvenda.Acts.Requests;
 using Solvenda.Core.Documents;
 using Solvenda.Data;
@@ -284,7 +285,11 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
             {
                 departed = Solvenda.Web.Channels.Departed.Later(e.Message);
             }
-            await acts.RunAsync(Actor.House, new Acts.Post.KeepSent(row.Id, departed.Problem, departed.Never), Cancel);
+            await acts.RunAsync(
+                Actor.House,
+                new KeepSent([new SentLetter(row.Id, departed.Problem, departed.Never)]),
+                Cancel
+            );
         }
         var apart = await house.DbAsync(db =>
             db.Outbox.Where(o => _recipients.Contains(o.To)).ToDictionaryAsync(o => o.To, o => o.Apart, Cancel)

@@ -98,7 +98,7 @@ public sealed class BecomeCustomerAct(PriceBooks books) : Act<BecomeCustomer, lo
     )
     {
         ArgumentNullException.ThrowIfNull(db);
-        var all = await Sheets.SheetLoader.RestrictedAsync(db, cancel);
+        var all = await HouseBook.RestrictedAsync(db, cancel);
         return Restrictions.Destination(country, all) ?? Restrictions.Party(name, country, all);
     }
 

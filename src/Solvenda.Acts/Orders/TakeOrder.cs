@@ -46,8 +46,13 @@ public sealed record TakeOrder(
 ) : IAct<DocumentRef>;
 
 [Leaves(typeof(OrderBegun))]
-public sealed class TakeOrderAct(SheetLoader loader, Settling settling, PriceBooks books, Seller seller)
-    : Act<TakeOrder, DocumentRef>
+public sealed class TakeOrderAct(
+    SheetLoader loader,
+    Settling settling,
+    PriceBooks books,
+    HouseBooks houses,
+    Seller seller
+) : Act<TakeOrder, DocumentRef>
 {
     private const string Machine = "machine";
     private const int MostChannel = 40;
@@ -95,7 +100,7 @@ public sealed class TakeOrderAct(SheetLoader loader, Settling settling, PriceBoo
 
     private async Task<DoorFacts> FactsAsync(Work work, BuyerRow buyer, SheetRow sheet, CancellationToken cancel)
     {
-        var own = await OwnValues.FieldsAsync(work.Db, OwnOn.Orders, cancel);
+        var house = await houses.OnAsync(work.Db, work.Today, cancel);
         return new DoorFacts(
             DocumentKind.Order,
             await books.BookAsync(work.Db, cancel),
@@ -104,12 +109,12 @@ public sealed class TakeOrderAct(SheetLoader loader, Settling settling, PriceBoo
             work.Actor.Hand,
             work.Today,
             OpenSheet.Languages,
-            [.. await HouseDays.WarehouseNamesAsync(work.Db, cancel)],
+            house.Warehouses,
             await SheetLoader.PlacesAsync(work.Db, buyer, cancel)
         )
         {
             Incoterms = seller.SellsBy,
-            Own = [.. own.Select(f => f.Term(DocumentKind.Order))],
+            Own = [.. house.Own[OwnOn.Orders].Select(f => f.Term(DocumentKind.Order))],
         };
     }
 

@@ -231,18 +231,26 @@ public static class CreditFacts
                         || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)
                     )
                 )
-                .GroupBy(o => new
+                // Flat before they are grouped: else each sum is a query of its own.
+                .Select(o => new
                 {
                     o.Dossier.BuyerId,
                     o.Sheet.Currency,
                     Shipped = o.Goods == GoodsTrack.Shipped,
+                    o.Sheet.TotalWithTaxMinor,
+                })
+                .GroupBy(o => new
+                {
+                    o.BuyerId,
+                    o.Currency,
+                    o.Shipped,
                 })
                 .Select(g => new
                 {
                     g.Key.BuyerId,
                     g.Key.Currency,
                     g.Key.Shipped,
-                    Minor = g.Sum(o => o.Sheet.TotalWithTaxMinor),
+                    Minor = g.Sum(o => o.TotalWithTaxMinor),
                 })
                 .ToListAsync(cancel);
             return sums.ConvertAll(s => new Order(s.BuyerId, s.Currency, s.Shipped, s.Minor));

@@ -142,30 +142,15 @@ internal static class EarlierFacts
         CancellationToken cancel
     )
     {
-        var order = open.Order!;
         var mine = ItemsOf(open.Sheet.Lines.Select(l => (l.ItemId, l.Quantity, l.Unit)));
         if (mine.Count == 0)
             return [];
-        var since = order.CreatedAt.AddDays(-Repeat.MostDays);
-        // Looked for by what costs the database little; lines are read of those alone that can be the same.
-        var (count, items, quantities) = (mine.Count, mine.Sum(l => l.ItemId!.Value), mine.Sum(l => l.Quantity));
+        var alike = await AlikeAsync(db, open.Order!, buyers, mine, cancel);
+        if (alike.Count == 0)
+            return [];
         var recent = await db
-            .Orders.Where(o =>
-                o.CreatedAt >= since
-                && o.Id != order.Id
-                // What is called off of one frame is alike.
-                && o.Id != order.FrameId
-                && o.FrameId != order.Id
-                && (order.FrameId == null || o.FrameId != order.FrameId)
-                && buyers.Contains(o.Dossier.BuyerId)
-                && (o.PoKey != order.PoKey || order.PoKey == "")
-                && o.Terms != TermsTrack.Cancelled
-                && o.Sheet.StoredLines.Count(l => l.ItemId != null) == count
-                && o.Sheet.StoredLines.Sum(l => l.ItemId ?? 0) == items
-                && o.Sheet.StoredLines.Where(l => l.ItemId != null).Sum(l => l.Quantity) == quantities
-            )
+            .Orders.Where(o => EF.Parameter(alike).Contains(o.SheetId))
             .OrderByDescending(o => o.Id)
-            .Take(MostAlike)
             .Select(o => new
             {
                 o.Number,
@@ -189,6 +174,42 @@ internal static class EarlierFacts
                 DateOnly.FromDateTime(r.CreatedAt),
                 false
             ));
+    }
+
+    // Looked for by what costs the database little, each order once; lines are read of those alone that can be the
+    // same.
+    private static Task<List<long>> AlikeAsync(
+        SolvendaDb db,
+        Data.Rows.OrderRow order,
+        List<long> buyers,
+        List<(long? ItemId, decimal Quantity, string Unit)> mine,
+        CancellationToken cancel
+    )
+    {
+        var since = order.CreatedAt.AddDays(-Repeat.MostDays);
+        var (count, items, quantities) = (mine.Count, mine.Sum(l => l.ItemId!.Value), mine.Sum(l => l.Quantity));
+        var (id, frame, po) = (order.Id, order.FrameId, order.PoKey);
+        var near = db.Orders.Where(o =>
+            o.CreatedAt >= since
+            && o.Id != id
+            // What is called off of one frame is alike.
+            && o.Id != frame
+            && o.FrameId != id
+            && (frame == null || o.FrameId != frame)
+            && buyers.Contains(o.Dossier.BuyerId)
+            && (o.PoKey != po || po == "")
+            && o.Terms != TermsTrack.Cancelled
+        );
+        return db
+            .SheetLines.Where(l => l.ItemId != null && near.Select(o => o.SheetId).Contains(l.SheetId))
+            .GroupBy(l => l.SheetId)
+            .Where(g =>
+                g.Count() == count && g.Sum(l => l.ItemId ?? 0) == items && g.Sum(l => l.Quantity) == quantities
+            )
+            .Select(g => g.Key)
+            .OrderByDescending(s => s)
+            .Take(MostAlike)
+            .ToListAsync(cancel);
     }
 
     // What is bought of what, in an order that does not hang on the lines'.

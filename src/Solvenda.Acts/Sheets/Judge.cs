@@ -94,14 +94,14 @@ public sealed class Judge(HouseClock clock)
         {
             AnswersByEdi =
                 HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Edi && Writers.AnswersOrders(open.RequestSyntax),
-            Settings = open.Checks,
-            Rules = [.. open.Policies.Where(p => !p.Asks)],
+            Settings = open.House.Checks,
+            Rules = [.. open.House.Policies.Where(p => !p.Asks)],
             Today = Today,
             Promised = Promised(open),
             Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
             SinceAccepted = since,
             SentBack = AskFacts.SentBack(open),
-            Restrictions = open.Restrictions,
+            Restrictions = open.House.Restrictions,
             CallOff = open.CallOff,
             TakenBefore = await TakenFacts.GatherAsync(db, open, priced, cancel),
         };
@@ -212,8 +212,8 @@ public sealed class Judge(HouseClock clock)
         )
         {
             Day = day,
-            Policies = open.Policies,
-            Machines = open.Machines,
+            Policies = open.House.Policies,
+            Machines = open.House.Deciders.Machines,
             Credit = credit,
             LetPass = LetPass(open, day),
         };

@@ -24,20 +24,14 @@ public sealed record OpenSheet
     public OrderRow? Order { get; init; }
     public required DossierRow Dossier { get; init; }
     public required PriceBook Book { get; init; }
-    public required IReadOnlyDictionary<PersonId, Decider> People { get; init; }
-    public required ImmutableDictionary<string, Authority> Machines { get; init; }
 
-    /// <summary>What stands under letters, of those who said so.</summary>
-    public required IReadOnlyDictionary<PersonId, string> Signatures { get; init; }
+    /// <summary>What the house set.</summary>
+    public required HouseBook House { get; init; }
+    public IReadOnlyDictionary<PersonId, Decider> People => House.Deciders.People;
 
     /// <summary>What stands under a letter of its owner: their signature, else their name.</summary>
-    public string SignedBy => Signatures.GetValueOrDefault(Owner.Id, Owner.Name);
+    public string SignedBy => House.Deciders.Signatures.GetValueOrDefault(Owner.Id, Owner.Name);
 
-    /// <summary>The policies that are switched on.</summary>
-    public required ImmutableArray<Policy> Policies { get; init; }
-
-    /// <summary>What the house set for its checks.</summary>
-    public required ImmutableArray<CheckSetting> Checks { get; init; }
     public required List<AskRow> Asks { get; init; }
     public required List<WaiverRow> Waivers { get; init; }
 
@@ -51,9 +45,6 @@ public sealed record OpenSheet
     /// </summary>
     public SheetRow? Before { get; init; }
 
-    /// <summary>What the house may not deliver to.</summary>
-    public ImmutableArray<Restriction> Restrictions { get; init; } = [];
-
     /// <summary>Of a frame, or of what is called off of one: how they stand; null of all others.</summary>
     public CallOff? CallOff { get; init; }
 
@@ -63,13 +54,11 @@ public sealed record OpenSheet
     /// <summary>The buyer's places that are in use, the buyer's own first.</summary>
     public required ImmutableArray<BuyerPlace> Places { get; init; }
 
-    public required ImmutableArray<string> Warehouses { get; init; }
-
     /// <summary>The Incoterms that the house sells by.</summary>
     public required ImmutableArray<string> Incoterms { get; init; }
 
     /// <summary>The fields that the house made on such documents.</summary>
-    public required ImmutableArray<OwnField> Own { get; init; }
+    public IEnumerable<OwnField> Own => House.Own[Order is null ? OwnOn.Quotes : OwnOn.Orders];
 
     /// <summary>The one of them that the goods go to, if it is one of them.</summary>
     public BuyerPlace? DeliverTo =>
@@ -137,7 +126,7 @@ public sealed record OpenSheet
 
     /// <summary>What edits of it are judged against.</summary>
     public DoorFacts FactsFor(Hand hand, DateOnly today) =>
-        new(Kind, Book, Buyer.ToBuyer(), Currency.Of(Sheet.Currency), hand, today, Languages, Warehouses, Places)
+        new(Kind, Book, Buyer.ToBuyer(), Currency.Of(Sheet.Currency), hand, today, Languages, House.Warehouses, Places)
         {
             Incoterms = Incoterms,
             Own = [.. Own.Select(f => f.Term(Kind))],

@@ -10,7 +10,7 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Sheets;
 
 /// <summary>Loads open sheets; the context tracks them where an act means to change them.</summary>
-public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock clock, Seller seller)
+public sealed class SheetLoader(PriceBooks books, HouseBooks houses, LinesAtHand lines, HouseClock clock, Seller seller)
 {
     public async Task<OpenSheet> BySheetAsync(SolvendaDb db, long sheetId, CancellationToken cancel)
     {
@@ -81,7 +81,7 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
         await LinesAsync(db, sheet, cancel);
         var (froms, accepted, callOff) = order is null ? ([], null, null) : await FromsAsync(db, order, sheet, cancel);
         var asked = froms.Select(f => f.Id).Append(sheet.Id).ToList();
-        var deciders = await Deciders.OnAsync(db, clock.Today, cancel);
+        var house = await houses.OnAsync(db, clock.Today, cancel);
         return new OpenSheet
         {
             Sheet = sheet,
@@ -90,15 +90,8 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
             Dossier = dossier,
             Places = await PlacesAsync(db, dossier.Buyer, cancel),
             Incoterms = seller.SellsBy,
-            Own = await OwnValues.FieldsAsync(db, order is null ? OwnOn.Quotes : OwnOn.Orders, cancel),
-            Warehouses = [.. await HouseDays.WarehouseNamesAsync(db, cancel)],
             Book = await books.BookAsync(db, cancel),
-            People = deciders.People,
-            Machines = deciders.Machines,
-            Signatures = deciders.Signatures,
-            Policies = await PolicyBook.HoldingAsync(db, cancel),
-            Checks = await CheckBook.HoldingAsync(db, cancel),
-            Restrictions = await RestrictedAsync(db, cancel),
+            House = house,
             CallOff = callOff,
             // The grants of what it was made from hold for an order, as long as nothing got worse.
             Asks = await db
@@ -163,16 +156,6 @@ public sealed class SheetLoader(PriceBooks books, LinesAtHand lines, HouseClock 
             _ => (froms, Origins.Accepted(sheet, froms), of),
         };
     }
-
-    /// <summary>What the house may not deliver to.</summary>
-    public static async Task<ImmutableArray<Restriction>> RestrictedAsync(SolvendaDb db, CancellationToken cancel) =>
-        [
-            .. await db
-                .Restrictions.AsNoTracking()
-                .Where(r => r.Active)
-                .Select(r => new Restriction(r.Name, r.Country, r.Why))
-                .ToListAsync(cancel),
-        ];
 
     /// <summary>The buyer's own address where goods go by default, and the others on file.</summary>
     public static async Task<ImmutableArray<BuyerPlace>> PlacesAsync(

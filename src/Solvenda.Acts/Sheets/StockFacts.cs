@@ -39,7 +39,7 @@ public static class StockFacts
         var needs = Needs(priced, today);
         var lines = priced.Sold.ToDictionary(l => l.Line.Key, l => l.Line);
         var found = new Dictionary<long, LineStock>();
-        var ways = await WayTerms.LoadAsync(db, today, cancel);
+        var ways = WayTerms.Of(open.House);
         PromiseTerms Terms(string house, BuyerPlace? place) =>
             priced.Sheet.Kind.IsAtCounter
                 ? ways.AtCounter(house)

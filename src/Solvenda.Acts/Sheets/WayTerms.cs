@@ -7,12 +7,18 @@ namespace Solvenda.Acts.Sheets;
 /// <summary>What holds for promises from a warehouse to a place, worked out once for each way that goods go.</summary>
 public sealed class WayTerms
 {
-    private readonly Dictionary<string, WarehouseDays> _houses;
+    private readonly IReadOnlyDictionary<string, WarehouseDays> _houses;
     private readonly WorkCalendar _working;
     private readonly Dictionary<(string, int, string), PromiseTerms> _known = [];
 
-    private WayTerms(Dictionary<string, WarehouseDays> houses, WorkCalendar working) =>
+    private WayTerms(IReadOnlyDictionary<string, WarehouseDays> houses, WorkCalendar working) =>
         (_houses, _working) = (houses, working);
+
+    public static WayTerms Of(HouseBook house)
+    {
+        ArgumentNullException.ThrowIfNull(house);
+        return new WayTerms(house.Days, house.Calendar);
+    }
 
     public static async Task<WayTerms> LoadAsync(SolvendaDb db, DateOnly today, CancellationToken cancel) =>
         new(await HouseDays.WarehousesAsync(db, today, cancel), await HouseDays.CalendarAsync(db, today, cancel));

@@ -322,6 +322,7 @@ public sealed class SettingRow : IRecordRow
 public sealed class Counter
 {
     public const string PriceBook = "price-book";
+    public const string House = "house";
 
     public required string Name { get; set; }
     public long Value { get; set; }

@@ -111,7 +111,7 @@ public static class OtherWaysEndpoint
     private static IEnumerable<Way> Candidates(OpenSheet open, SheetLine line)
     {
         var from = StockFacts.WarehouseOf(open, line);
-        foreach (var house in open.Warehouses.Where(w => w != from))
+        foreach (var house in open.House.Warehouses.Where(w => w != from))
             yield return new Way($"from {house}", "shipFrom", house, false);
         var rule = ShippingRules.Of(HeadTerms.ShippingRule.In(open.Sheet.Head));
         if (rule is ShippingRule.WholeLines or ShippingRule.AllTogether)

@@ -9,7 +9,8 @@ namespace Solvenda.Web.Workers;
 
 /// <summary>
 /// Sends what is in the outbox by the channel of its kind: at least once, in order, and again later with growing
-/// patience where it fails.
+/// patience where it fails. What came of a portion is kept at once; where the process ends before, the letters of that
+/// portion leave once more, each under the same name.
 /// </summary>
 public sealed partial class OutboxWorker(
     IDbContextFactory<SolvendaDb> factory,
@@ -23,30 +24,46 @@ public sealed partial class OutboxWorker(
 {
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
 
+    // So many are kept to have left at once.
+    private const int Portion = 16;
+
     protected override Task PauseAsync(CancellationToken cancel) => signal.WaitAsync(Pause, cancel);
 
     protected override async Task RoundAsync(CancellationToken cancel)
     {
-        while (await SendNextAsync(cancel))
+        while (await SendDueAsync(cancel))
         {
-            // One after the other, until nothing is due.
+            // One portion after the other, until nothing is due.
         }
     }
 
-    private async Task<bool> SendNextAsync(CancellationToken cancel)
+    private async Task<bool> SendDueAsync(CancellationToken cancel)
     {
         await using var db = await factory.CreateDbContextAsync(cancel);
         var now = clock.UtcNow;
-        var next = await db
-            .Outbox.AsNoTracking()
-            .Where(o => o.SentAt == null && !o.Apart && o.NextTryAt <= now)
+        var due = await db
+            .Outbox.Where(o => o.SentAt == null && !o.Apart && o.NextTryAt <= now)
             .OrderBy(o => o.Id)
-            .FirstOrDefaultAsync(cancel);
-        if (next is null)
-            return false;
-        var departed = await TryAsync(next, cancel);
-        await acts.RunAsync(Actor.House, new KeepSent(next.Id, departed.Problem, departed.Never), cancel);
-        return true;
+            .Select(o => o.Id)
+            .Take(Portion)
+            .ToListAsync(cancel);
+        var sent = new List<SentLetter>();
+        try
+        {
+            foreach (var id in due)
+            {
+                var letter = await db.Outbox.AsNoTracking().FirstAsync(o => o.Id == id, cancel);
+                var departed = await TryAsync(letter, cancel);
+                sent.Add(new SentLetter(id, departed.Problem, departed.Never));
+            }
+        }
+        finally
+        {
+            // Also where the house is closing: what left is not sent again.
+            if (sent.Count > 0)
+                await acts.RunAsync(Actor.House, new KeepSent([.. sent]), CancellationToken.None);
+        }
+        return due.Count > 0;
     }
 
     // Whatever a channel throws, this letter waits for its next try, and the others go on.
