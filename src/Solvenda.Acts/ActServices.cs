@@ -38,6 +38,7 @@ public static class ActServices
             .AddSingleton<Settling>()
             .AddSingleton<Planning.Renewing>()
             .AddSingleton<Orders.Cancelling>()
+            .AddSingleton<Orders.Confirming>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
             .AddSingleton<AskClock>()
@@ -47,7 +48,10 @@ public static class ActServices
             .AddSingleton<PastSheets>()
             .AddSingleton<Offers>()
             .AddSingleton<Reader>()
+            .AddSingleton<Turning>()
+            .AddSingleton<Weighing>()
             .AddSingleton<ReadingBell>()
+            .AddSingleton<PassingBell>()
             .AddSingleton<Intake>();
     }
 }

@@ -55,6 +55,10 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<WarehouseRow> Warehouses => Set<WarehouseRow>();
     public DbSet<TerritoryRow> Territories => Set<TerritoryRow>();
     public DbSet<RestrictionRow> Restrictions => Set<RestrictionRow>();
+    public DbSet<WayRow> Ways => Set<WayRow>();
+    public DbSet<AnswerRow> Answers => Set<AnswerRow>();
+    public DbSet<TemplateRow> Templates => Set<TemplateRow>();
+    public DbSet<RunRow> Runs => Set<RunRow>();
     public DbSet<PileRow> Piles => Set<PileRow>();
     public DbSet<PileItemRow> PileItems => Set<PileItemRow>();
     public DbSet<RoundRow> Rounds => Set<RoundRow>();
@@ -152,6 +156,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<AliasRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
         model.Entity<AliasRow>().HasOne<ItemRow>().WithMany().HasForeignKey(a => a.ItemId);
         model.Entity<AddressRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
+        model.Entity<WayRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(w => w.BuyerId);
         model.Entity<ItemFileRow>().HasOne<ItemRow>().WithMany().HasForeignKey(f => f.ItemId);
         model.Entity<TalkRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(t => t.BuyerId);
         model.Entity<ContactRow>().HasOne<BuyerRow>().WithMany().HasForeignKey(a => a.BuyerId);
@@ -177,6 +182,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<OrderRow, OrderRow>(o => o.FrameId);
         Names<BuyerRow, BuyerRow>(b => b.ParentId);
         Names<EventRow, DossierRow>(h => h.DossierId);
+        Names<AnswerRow, RequestRow>(a => a.RequestId);
+        Names<WayRow, Person>(w => w.KeeperId);
     }
 
     // What a price is made from. Whoever changes it, on whatever way, makes every price book in memory old.

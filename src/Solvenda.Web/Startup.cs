@@ -87,7 +87,11 @@ public static partial class Startup
             .AddSingleton<IChannel, PaperChannel>()
             .AddSingleton<IChannel, SalesChannelAnswers>()
             .AddSingleton<IChannel, SupplyChannel>();
-        services.AddSingleton<ImportWorker>().AddSingleton<RoundWorker>().AddSingleton<Troubles>();
+        services
+            .AddSingleton<ImportWorker>()
+            .AddSingleton<RoundWorker>()
+            .AddSingleton<Troubles>()
+            .AddSingleton<ChannelSignal>();
         services.Configure<HostOptions>(o =>
             o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore
         );
@@ -96,6 +100,7 @@ public static partial class Startup
                 .AddHostedService<OutboxWorker>()
                 .AddHostedService<ChannelInbox>()
                 .AddHostedService<ReadingWorker>()
+                .AddHostedService<PassingWorker>()
                 .AddHostedService<UpkeepWorker>()
                 .AddHostedService<AskWorker>()
                 .AddHostedService<ArrivalsWorker>()
@@ -173,6 +178,7 @@ public static partial class Startup
         app.MapDesk();
         app.MapPulse();
         app.MapRequests();
+        app.MapAnswers();
         app.MapSheets();
         app.MapQuotes();
         app.MapAsks();

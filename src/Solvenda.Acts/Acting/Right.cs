@@ -97,6 +97,14 @@ public static class Rights
         OrdersScope
     );
 
+    /// <summary>Takes requests in which nothing is left open.</summary>
+    public static readonly Right Pass = new(
+        "pass",
+        "the order desk and sellers, and the house where the rules of the way say so",
+        ActorKinds.Person | ActorKinds.House,
+        Roles.Desk | Roles.Seller
+    );
+
     /// <summary>Plans the stock: moves what is promised, asks for more, counts, takes what came.</summary>
     public static readonly Right Plan = new(
         "plan",
@@ -166,9 +174,10 @@ public static class Rights
     /// <summary>Brings something in.</summary>
     public static readonly Right Inbound = new(
         "inbound",
-        "channels, and machines with the scope inbound",
-        ActorKinds.Machine | ActorKinds.House,
-        Scope: InboundScope
+        "channels, the order desk and sellers, and machines with the scope inbound",
+        ActorKinds.Person | ActorKinds.Machine | ActorKinds.House,
+        Roles.Desk | Roles.Seller,
+        InboundScope
     );
 
     /// <summary>Sees what became of what was brought in.</summary>

@@ -5,6 +5,7 @@ public static class Workers
 {
     public const string Channels = "ways in";
     public const string Reading = "reading";
+    public const string Passing = "letting through";
     public const string Post = "post";
     public const string Imports = "imports";
     public const string Upkeep = "upkeep";

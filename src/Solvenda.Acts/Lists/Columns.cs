@@ -79,7 +79,10 @@ internal static class Columns
         var (m, c) = (Of(minor), Of(currency));
         string Say(TRow row)
         {
-            var amount = Amount.FromMinor((long)m.GetValue(row)!, Currency.Of((string)c.GetValue(row)!));
+            // What nobody can say is in no currency.
+            if ((string)c.GetValue(row)! is not { Length: > 0 } code)
+                return "";
+            var amount = Amount.FromMinor((long)m.GetValue(row)!, Currency.Of(code));
             return amount.Value.ToString($"F{amount.Currency.Decimals}", Plain);
         }
         return new Field<TRow>(

@@ -34,6 +34,7 @@ public static class RecordKinds
         Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
         Kinds.Restrictions.Kind,
+        Kinds.Templates.Kind,
         Kinds.HouseChecks.Kind,
         Kinds.OwnFields.Kind,
     ];

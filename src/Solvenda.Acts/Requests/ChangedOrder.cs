@@ -85,7 +85,7 @@ public static class ChangedOrder
         return BuyersChange.Of(
             order.ToDraft(),
             [
-                .. reading.Lines.Select(l => new WantedLine(l.No, TurnRequestAct.LineOf(l, reading), l.TakenBack)
+                .. reading.Lines.Select(l => new WantedLine(l.No, Turning.LineOf(l, reading), l.TakenBack)
                 {
                     IsSoMuchLess = reading.Kind == MessageKind.Cancellation,
                 }),

@@ -64,6 +64,7 @@ public static class RequestSteps
     {
         Take(request, after);
         request.Version++;
+        request.Corrected++;
         work.Leave(left, request.Number, request.DossierId);
         return request.Number;
     }
@@ -113,6 +114,7 @@ public static class RequestSteps
         // What looks like an earlier one is looked at by a person, however well it was read.
         if (request.Names is { } names && request.Reason.Length == 0)
             (doubt, request.Reason) = (true, $"names {names}: is it the same again?");
+        request.Ready = false;
         Move(request, doubt ? RequestDoing.Doubt : RequestDoing.Settle);
     }
 
@@ -191,5 +193,6 @@ public static class RequestSteps
         };
     }
 
-    private static string Short(string text) => text.Length > MostLetters ? text[..MostLetters] : text;
+    /// <summary>As a list shows it.</summary>
+    internal static string Short(string text) => text.Length > MostLetters ? text[..MostLetters] : text;
 }

@@ -1,18 +1,6 @@
-using System.Collections.Immutable;
-using System.Globalization;
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Money;
-using Solvenda.Core.Reading;
-using Solvenda.Core.Sheets;
-using Solvenda.Core.Sheets.Terms;
-using Solvenda.Core.Units;
-using Solvenda.Data;
-using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
@@ -24,11 +12,8 @@ namespace Solvenda.Acts.Requests;
 public sealed record TurnRequest(string Request, long Version, bool IntoOrder) : IAct<DocumentRef>;
 
 [Leaves(typeof(RequestTurned), typeof(QuoteBegun), typeof(OrderBegun))]
-public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceBooks books)
-    : Act<TurnRequest, DocumentRef>
+public sealed class TurnRequestAct(Turning turning) : Act<TurnRequest, DocumentRef>
 {
-    private const int MostMatter = 120;
-
     public override Right Needs => Rights.Write;
 
     public override async Task<DocumentRef> RunAsync(Work work, TurnRequest input, CancellationToken cancel)
@@ -36,187 +21,6 @@ public sealed class TurnRequestAct(SheetLoader loader, Settling settling, PriceB
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var (request, reading) = await RequestSteps.OpenAsync(work.Db, input.Request, input.Version, cancel);
-        // A change made into a new order would be the same goods twice.
-        if (
-            reading.Kind
-            is MessageKind.Change
-                or MessageKind.Cancellation
-                or MessageKind.AnswerToQuote
-                or MessageKind.Return
-                or MessageKind.Reminder
-                or MessageKind.Complaint
-                or MessageKind.NotForUs
-        )
-            throw RefusedException.Bad(
-                "not_to_turn",
-                "It is neither an order nor asks for a price. If it is, say so first: “it is”, at the top.",
-                "kind"
-            );
-        // What nobody explained would be on no quote and no order.
-        if (reading.LeftOvers.Count > 0)
-            throw RefusedException.Clash(
-                "left_over",
-                $"First say what “{reading.LeftOvers[0].Words}” is, or that it means nothing."
-            );
-        var buyer = reading.BuyerId is { } id
-            ? await work.Db.Buyers.FirstOrDefaultAsync(b => b.Id == id, cancel)
-            : null;
-        if (buyer is null)
-            throw RefusedException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
-        var dossier = await Drafting.DossierAsync(work, buyer, MatterOf(request, reading), cancel);
-        // What a request for prices calls itself by is the order's number, once it is an order.
-        var turned = input.IntoOrder ? reading.As(MessageKind.Order) : reading;
-        var sheet = await SheetAsync(work, input, request, turned, buyer, cancel);
-        var before = request.State;
-        RequestSteps.Move(request, RequestDoing.Turn);
-        request.DossierId = dossier.Id;
-        request.Version++;
-        var channel = request.Channel == "edi" ? "edi" : "mail";
-        var into = input.IntoOrder
-            ? new DocumentRef(
-                "order",
-                (await Drafting.OrderAsync(work, dossier, sheet, channel, null, request, cancel)).Number
-            )
-            : new DocumentRef("quote", (await Drafting.QuoteAsync(work, dossier, sheet, request, cancel)).Number);
-        work.Leave(new RequestTurned(into, before, request.State), request.Number, dossier.Id);
-        await work.Db.SaveChangesAsync(cancel);
-        await settling.SettleAsync(work, await loader.BySheetAsync(work.Db, sheet.Id, cancel), cancel);
-        return into;
+        return (await turning.TurnAsync(work, request, reading, input.IntoOrder, cancel)).Into;
     }
-
-    private async Task<SheetRow> SheetAsync(
-        Work work,
-        TurnRequest input,
-        RequestRow request,
-        ReadingView reading,
-        BuyerRow buyer,
-        CancellationToken cancel
-    )
-    {
-        var sheet = Drafting.SheetFor(buyer, work.Today, reading.Currency.Value);
-        sheet.Channel = request.Channel;
-        var places = await SheetLoader.PlacesAsync(work.Db, buyer, cancel);
-        // A sales channel's order goes to the channel's own customer, who is on nobody's record.
-        if (
-            request.Syntax == nameof(Formats.Syntax.Json)
-            && reading is { DeliverTo.Value: { } theirs, DeliverToCountry: { } country }
-        )
-            places = places.Add(new BuyerPlace("", "deliver-to", theirs, country));
-        var facts = new DoorFacts(
-            input.IntoOrder ? DocumentKind.Order : DocumentKind.Quote,
-            await books.BookAsync(work.Db, cancel),
-            buyer.ToBuyer(),
-            Currency.Of(sheet.Currency),
-            work.Actor.Hand,
-            work.Today,
-            [],
-            [],
-            places
-        );
-        var (draft, left) = Head(sheet.ToDraft(), reading, facts);
-        sheet.Take(
-            AskedLines.Add(draft, reading.Lines.Where(l => !l.TakenBack).Select(l => LineOf(l, reading)), facts)
-        );
-        var stated = StatedOf(reading, HeadTerms.DeliverTo.In(draft.Head), left);
-        sheet.Stated = stated.IsNothing ? "" : JsonSerializer.Serialize(stated);
-        return sheet;
-    }
-
-    // What says only what they want goes onto the head; what our house may lose by is kept beside it.
-    private static (Draft Draft, bool DeliverToLeft) Head(Draft draft, ReadingView reading, DoorFacts facts)
-    {
-        var note = string.Join(
-            "\n",
-            new[]
-            {
-                HeadTerms.Note.In(draft.Head) ?? "",
-                reading.Reference.Value is { } reference ? $"Ref. {reference}" : "",
-                reading.Note,
-            }.Where(n => n.Length > 0)
-        );
-        foreach (
-            var (term, text) in new[]
-            {
-                (HeadTerms.PoNumber, reading.PoNumber.Value),
-                (HeadTerms.Wanted, reading.Wanted.Value),
-            }
-        )
-        {
-            if (string.IsNullOrEmpty(text))
-                continue;
-            var edited = SheetDoor.Take(draft, [new SheetEdit(EditKind.Set, null, term.Name, text)], facts);
-            if (edited.Refused is null)
-                draft = edited.Draft;
-            // Nothing that they wrote is lost: a quote has no PO number yet, and a day may be beyond every calendar.
-            else if (term == HeadTerms.PoNumber && text.Length <= MostMatter)
-                draft = draft with { Head = draft.Head.With(term.Name, text, facts.Hand) };
-            else
-                note = string.Join("\n", new[] { note, $"{term.Label}: {text}" }.Where(n => n.Length > 0));
-        }
-        draft = draft with { Head = draft.Head.With(HeadTerms.Note.Name, Short(note), facts.Hand) };
-        if (reading.DeliverTo.Value is not { } to)
-            return (draft, false);
-        var place = SheetDoor.Take(draft, [new SheetEdit(EditKind.Set, null, HeadTerms.DeliverTo.Name, to)], facts);
-        return place.Refused is null ? (place.Draft, false) : (draft, true);
-    }
-
-    internal static AskedLine LineOf(ReadLineView read, ReadingView reading)
-    {
-        var theirs = UnitTable.FromCode(read.Unit);
-        return new AskedLine(
-            new AskedFor(
-                read.Words,
-                read.TheirCode,
-                read.Quantity,
-                theirs,
-                // A price with tax is no price to hold against ours, which are without.
-                read.WithTax
-                    ? null
-                    : read.Price,
-                read.PriceBase
-            ),
-            read.ItemCode,
-            read.Quantity ?? 0m,
-            theirs ?? Unit.Piece,
-            read.Note,
-            read.Wanted.Value is { } wanted && wanted != reading.Wanted.Value
-                ? DateOnly.ParseExact(wanted, "yyyy-MM-dd", CultureInfo.InvariantCulture)
-                : null
-        );
-    }
-
-    private static Stated StatedOf(ReadingView reading, string? deliverTo, bool left)
-    {
-        return new Stated(
-            int.TryParse(reading.PaymentDays.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var days)
-                ? days
-                : null,
-            reading.Incoterm.Value,
-            reading.IncotermPlace.Value,
-            left && reading.DeliverTo.Value != deliverTo ? reading.DeliverTo.Value : null,
-            [.. reading.Charges.Select(c => new StatedAmount(c.Kind, c.Amount))],
-            decimal.TryParse(reading.Goods.Value, NumberStyles.Number, CultureInfo.InvariantCulture, out var goods)
-                ? goods
-                : null
-        )
-        {
-            NotBefore = DateOnly.TryParseExact(reading.WantedFrom, "yyyy-MM-dd", out var from) ? from : null,
-            Paid = reading.Paid,
-            Remarks = [.. reading.Remarks.Select(r => new StatedRemark(r.Kind, r.Words))],
-        };
-    }
-
-    private static string MatterOf(RequestRow request, ReadingView reading)
-    {
-        if (reading.Language.Length == 0 && reading.PoNumber.Value is { } po)
-            return $"PO {po}";
-        ImmutableArray<string> marks = ["Re:", "Fw:", "Fwd:"];
-        var matter = request.Subject;
-        while (marks.FirstOrDefault(m => matter.StartsWith(m, StringComparison.OrdinalIgnoreCase)) is { } mark)
-            matter = matter[mark.Length..].Trim();
-        return matter.Length > MostMatter ? matter[..MostMatter] : matter;
-    }
-
-    private static string Short(string text) =>
-        text.Length > SheetDoor.MostLetters ? text[..SheetDoor.MostLetters] : text;
 }

@@ -90,7 +90,8 @@ public static class Drafting
         QuoteRow? quote,
         RequestRow? request,
         CancellationToken cancel,
-        OrderBegun? begun = null
+        OrderBegun? begun = null,
+        long? seller = null
     )
     {
         ArgumentNullException.ThrowIfNull(work);
@@ -102,7 +103,7 @@ public static class Drafting
             DossierId = dossier.Id,
             Dossier = dossier,
             Sheet = sheet,
-            SellerId = quote?.SellerId ?? SellerOf(dossier.Buyer, work),
+            SellerId = quote?.SellerId ?? dossier.Buyer.AccountManagerId ?? seller ?? SellerOf(dossier.Buyer, work),
             RequestId = request?.Id,
             Channel = channel,
             Kind = OrderKinds.KeptOf(sheet.Head),

@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Buyers;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -70,6 +72,66 @@ public sealed class SheetLoader(PriceBooks books, HouseBooks houses, LinesAtHand
             sheet.Have(atHand);
         else
             await db.Entry(sheet).Collection(s => s.StoredLines).LoadAsync(cancel);
+    }
+
+    /// <summary>A document that is not there: to see what a request would become. Nothing of it is stored.</summary>
+    /// <param name="whose">Who would have it.</param>
+    public async Task<OpenSheet> ThoughtOfAsync(
+        SolvendaDb db,
+        SheetRow sheet,
+        BuyerRow buyer,
+        RequestRow request,
+        long whose,
+        bool isOrder,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(sheet);
+        ArgumentNullException.ThrowIfNull(buyer);
+        ArgumentNullException.ThrowIfNull(request);
+        var dossier = new DossierRow
+        {
+            Number = request.Number,
+            BuyerId = buyer.Id,
+            Buyer = buyer,
+        };
+        var now = clock.UtcNow;
+        return new OpenSheet
+        {
+            Sheet = sheet,
+            Quote = isOrder
+                ? null
+                : new QuoteRow
+                {
+                    Number = request.Number,
+                    Dossier = dossier,
+                    Sheet = sheet,
+                    SellerId = whose,
+                    ValidUntil = clock.Today.AddDays(Drafting.ValidDays),
+                    CreatedAt = now,
+                },
+            Order = isOrder
+                ? new OrderRow
+                {
+                    Number = request.Number,
+                    Dossier = dossier,
+                    Sheet = sheet,
+                    SellerId = whose,
+                    RequestId = request.Id,
+                    Channel = request.Channel,
+                    PoKey = PoKey.Of(sheet.PoNumber, HeadTerms.Release.In(sheet.Head)),
+                    CreatedAt = now,
+                }
+                : null,
+            Dossier = dossier,
+            Places = await PlacesAsync(db, buyer, cancel),
+            Incoterms = seller.SellsBy,
+            Book = await books.BookAsync(db, cancel),
+            House = await houses.OnAsync(db, clock.Today, cancel),
+            Asks = [],
+            Waivers = [],
+            RequestSyntax = request.Syntax,
+        };
     }
 
     private async Task<OpenSheet> OpenAsync(SolvendaDb db, QuoteRow? quote, OrderRow? order, CancellationToken cancel)

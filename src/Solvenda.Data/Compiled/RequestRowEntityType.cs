@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.RequestRow",
                 typeof(RequestRow),
                 baseEntityType,
-                propertyCount: 22,
+                propertyCount: 32,
                 navigationCount: 1,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
@@ -56,6 +56,19 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("Channel", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<Channel>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var corrected = runtimeEntityType.AddProperty(
+                "Corrected",
+                typeof(int),
+                propertyInfo: typeof(RequestRow).GetProperty("Corrected", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Corrected>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+
+            var currency = runtimeEntityType.AddProperty(
+                "Currency",
+                typeof(string),
+                propertyInfo: typeof(RequestRow).GetProperty("Currency", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Currency>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var dossierId = runtimeEntityType.AddProperty(
                 "DossierId",
                 typeof(long?),
@@ -63,11 +76,24 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(RequestRow).GetField("<DossierId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
+            var first = runtimeEntityType.AddProperty(
+                "First",
+                typeof(string),
+                propertyInfo: typeof(RequestRow).GetProperty("First", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<First>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var fromWords = runtimeEntityType.AddProperty(
                 "FromWords",
                 typeof(string),
                 propertyInfo: typeof(RequestRow).GetProperty("FromWords", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<FromWords>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var handId = runtimeEntityType.AddProperty(
+                "HandId",
+                typeof(long?),
+                propertyInfo: typeof(RequestRow).GetProperty("HandId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<HandId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var kind = runtimeEntityType.AddProperty(
                 "Kind",
@@ -88,6 +114,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("Names", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<Names>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var notices = runtimeEntityType.AddProperty(
+                "Notices",
+                typeof(string),
+                propertyInfo: typeof(RequestRow).GetProperty("Notices", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Notices>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var number = runtimeEntityType.AddProperty(
                 "Number",
@@ -127,6 +159,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("Reading", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<Reading>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var ready = runtimeEntityType.AddProperty(
+                "Ready",
+                typeof(bool),
+                propertyInfo: typeof(RequestRow).GetProperty("Ready", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Ready>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
             var reason = runtimeEntityType.AddProperty(
                 "Reason",
                 typeof(string),
@@ -155,6 +194,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("Subject", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<Subject>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var surePercent = runtimeEntityType.AddProperty(
+                "SurePercent",
+                typeof(int?),
+                propertyInfo: typeof(RequestRow).GetProperty("SurePercent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<SurePercent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var syntax = runtimeEntityType.AddProperty(
                 "Syntax",
                 typeof(string),
@@ -167,6 +213,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("Text", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<Text>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var through = runtimeEntityType.AddProperty(
+                "Through",
+                typeof(bool),
+                propertyInfo: typeof(RequestRow).GetProperty("Through", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Through>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
             var version = runtimeEntityType.AddProperty(
                 "Version",
                 typeof(long),
@@ -174,6 +227,20 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(RequestRow).GetField("<Version>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 concurrencyToken: true,
                 sentinel: 0L);
+
+            var weighed = runtimeEntityType.AddProperty(
+                "Weighed",
+                typeof(long),
+                propertyInfo: typeof(RequestRow).GetProperty("Weighed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Weighed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
+
+            var worthMinor = runtimeEntityType.AddProperty(
+                "WorthMinor",
+                typeof(long?),
+                propertyInfo: typeof(RequestRow).GetProperty("WorthMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<WorthMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("d540e816-743b-4575-b3db-16f3c41bb077"), entityTypeCount: 78)
+            : base(skipDetectChanges: false, modelId: new Guid("23967a28-5851-4ae6-8016-bd9ac4188ec7"), entityTypeCount: 82)
         {
         }
 
@@ -24,6 +24,7 @@ namespace Solvenda.Data.Compiled
             var agreementBreakRow = AgreementBreakRowEntityType.Create(this);
             var agreementRow = AgreementRowEntityType.Create(this);
             var aliasRow = AliasRowEntityType.Create(this);
+            var answerRow = AnswerRowEntityType.Create(this);
             var apiKey = ApiKeyEntityType.Create(this);
             var askHolderRow = AskHolderRowEntityType.Create(this);
             var askRow = AskRowEntityType.Create(this);
@@ -80,6 +81,7 @@ namespace Solvenda.Data.Compiled
             var restrictionRow = RestrictionRowEntityType.Create(this);
             var roundItemRow = RoundItemRowEntityType.Create(this);
             var roundRow = RoundRowEntityType.Create(this);
+            var runRow = RunRowEntityType.Create(this);
             var salesUnitRow = SalesUnitRowEntityType.Create(this);
             var seriesRow = SeriesRowEntityType.Create(this);
             var sessionRow = SessionRowEntityType.Create(this);
@@ -92,17 +94,20 @@ namespace Solvenda.Data.Compiled
             var talkRow = TalkRowEntityType.Create(this);
             var taxRateRow = TaxRateRowEntityType.Create(this);
             var teamRow = TeamRowEntityType.Create(this);
+            var templateRow = TemplateRowEntityType.Create(this);
             var territoryRow = TerritoryRowEntityType.Create(this);
             var troubleRow = TroubleRowEntityType.Create(this);
             var viewRow = ViewRowEntityType.Create(this);
             var waiverRow = WaiverRowEntityType.Create(this);
             var warehouseRow = WarehouseRowEntityType.Create(this);
+            var wayRow = WayRowEntityType.Create(this);
 
             AbsenceRowEntityType.CreateForeignKey1(absenceRow, person);
             AddressRowEntityType.CreateForeignKey1(addressRow, buyerRow);
             AgreementBreakRowEntityType.CreateForeignKey1(agreementBreakRow, agreementRow);
             AliasRowEntityType.CreateForeignKey1(aliasRow, buyerRow);
             AliasRowEntityType.CreateForeignKey2(aliasRow, itemRow);
+            AnswerRowEntityType.CreateForeignKey1(answerRow, requestRow);
             AskHolderRowEntityType.CreateForeignKey1(askHolderRow, askRow);
             AskHolderRowEntityType.CreateForeignKey2(askHolderRow, person);
             AskRowEntityType.CreateForeignKey1(askRow, sheetRow);
@@ -143,12 +148,15 @@ namespace Solvenda.Data.Compiled
             SheetLineRowEntityType.CreateForeignKey2(sheetLineRow, sheetRow);
             TalkRowEntityType.CreateForeignKey1(talkRow, buyerRow);
             WaiverRowEntityType.CreateForeignKey1(waiverRow, orderRow);
+            WayRowEntityType.CreateForeignKey1(wayRow, buyerRow);
+            WayRowEntityType.CreateForeignKey2(wayRow, person);
 
             AbsenceRowEntityType.CreateAnnotations(absenceRow);
             AddressRowEntityType.CreateAnnotations(addressRow);
             AgreementBreakRowEntityType.CreateAnnotations(agreementBreakRow);
             AgreementRowEntityType.CreateAnnotations(agreementRow);
             AliasRowEntityType.CreateAnnotations(aliasRow);
+            AnswerRowEntityType.CreateAnnotations(answerRow);
             ApiKeyEntityType.CreateAnnotations(apiKey);
             AskHolderRowEntityType.CreateAnnotations(askHolderRow);
             AskRowEntityType.CreateAnnotations(askRow);
@@ -205,6 +213,7 @@ namespace Solvenda.Data.Compiled
             RestrictionRowEntityType.CreateAnnotations(restrictionRow);
             RoundItemRowEntityType.CreateAnnotations(roundItemRow);
             RoundRowEntityType.CreateAnnotations(roundRow);
+            RunRowEntityType.CreateAnnotations(runRow);
             SalesUnitRowEntityType.CreateAnnotations(salesUnitRow);
             SeriesRowEntityType.CreateAnnotations(seriesRow);
             SessionRowEntityType.CreateAnnotations(sessionRow);
@@ -217,11 +226,13 @@ namespace Solvenda.Data.Compiled
             TalkRowEntityType.CreateAnnotations(talkRow);
             TaxRateRowEntityType.CreateAnnotations(taxRateRow);
             TeamRowEntityType.CreateAnnotations(teamRow);
+            TemplateRowEntityType.CreateAnnotations(templateRow);
             TerritoryRowEntityType.CreateAnnotations(territoryRow);
             TroubleRowEntityType.CreateAnnotations(troubleRow);
             ViewRowEntityType.CreateAnnotations(viewRow);
             WaiverRowEntityType.CreateAnnotations(waiverRow);
             WarehouseRowEntityType.CreateAnnotations(warehouseRow);
+            WayRowEntityType.CreateAnnotations(wayRow);
 
             var functions = new Dictionary<string, IDbFunction>();
             var numberIn = new RuntimeDbFunction(

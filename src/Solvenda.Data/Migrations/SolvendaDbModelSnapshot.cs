@@ -219,6 +219,41 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("alias");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AnswerRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("RequestId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("RequestId");
+
+                    b.ToTable("answer");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ApiKey", b =>
                 {
                     b.Property<long>("Id")
@@ -2493,12 +2528,26 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Corrected")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("DossierId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("First")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("FromWords")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("HandId")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Kind")
                         .IsRequired()
@@ -2508,6 +2557,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Names")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Notices")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Number")
@@ -2532,6 +2585,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Ready")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2547,6 +2603,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("SurePercent")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Syntax")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2555,8 +2614,17 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Through")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("Version")
                         .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Weighed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("WorthMinor")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
@@ -2702,6 +2770,36 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("PersonId");
 
                     b.ToTable("round");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.RunRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Channel")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Failed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Log")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Taken")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Channel", "At");
+
+                    b.ToTable("run");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.SalesUnitRow", b =>
@@ -3155,6 +3253,39 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("team");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.TemplateRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name", "Language")
+                        .IsUnique();
+
+                    b.ToTable("template");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.TerritoryRow", b =>
                 {
                     b.Property<long>("Id")
@@ -3358,6 +3489,57 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("warehouse");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.WayRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Channel")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("FreeLines")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("KeeperId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("LeastSurePercent")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("NewAddresses")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Open")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Passes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Through")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId");
+
+                    b.HasIndex("KeeperId");
+
+                    b.HasIndex("Channel", "BuyerId")
+                        .IsUnique();
+
+                    b.ToTable("way");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AbsenceRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.Person", null)
@@ -3395,6 +3577,15 @@ namespace Solvenda.Data.Migrations
                         .WithMany()
                         .HasForeignKey("ItemId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.AnswerRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.RequestRow", null)
+                        .WithMany()
+                        .HasForeignKey("RequestId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 
@@ -3728,6 +3919,18 @@ namespace Solvenda.Data.Migrations
                         .HasForeignKey("OrderId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.WayRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId");
+
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("KeeperId")
+                        .OnDelete(DeleteBehavior.Restrict);
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.AgreementRow", b =>

@@ -71,8 +71,122 @@ public sealed class RequestRow
     /// <summary>How often somebody began to read it: one that ends the process each time is not met for ever.</summary>
     public int ReadTries { get; set; }
 
+    /// <summary>The version of it that was weighed last; 0: none yet.</summary>
+    public long Weighed { get; set; }
+
+    /// <summary>Currency of what it is worth; empty where nobody can say.</summary>
+    public string Currency { get; set; } = "";
+
+    /// <summary>With tax, at our prices.</summary>
+    public long? WorthMinor { get; set; }
+
+    /// <summary>So much of its goods is sure, in percent: of lines that were read well.</summary>
+    public int? SurePercent { get; set; }
+
+    /// <summary>Whether nothing is left open: it was read, is priced, and no check stops it.</summary>
+    public bool Ready { get; set; }
+
+    /// <summary>What says a word to it but does not stop it: codes of obstacles, apart by blanks.</summary>
+    public string Notices { get; set; } = "";
+
+    /// <summary>How it was weighed before anybody touched it, as JSON: rules are tried on it later.</summary>
+    public string First { get; set; } = "";
+
+    /// <summary>How often somebody corrected it.</summary>
+    public int Corrected { get; set; }
+
+    /// <summary>Whether it went through by itself.</summary>
+    public bool Through { get; set; }
+
+    /// <summary>Who has it; null: nobody yet.</summary>
+    public long? HandId { get; set; }
+
     [ConcurrencyCheckVersion]
     public long Version { get; set; } = 1;
+}
+
+/// <summary>What the house said of a way in, or of one buyer on it: what may go through by itself.</summary>
+[Index(nameof(Channel), nameof(BuyerId), IsUnique = true)]
+public sealed class WayRow
+{
+    public long Id { get; set; }
+
+    /// <summary>As requests say that they came by it.</summary>
+    public required string Channel { get; set; }
+
+    /// <summary>Of one buyer alone; null: of all others.</summary>
+    public long? BuyerId { get; set; }
+
+    /// <summary>Whether anything goes through by itself.</summary>
+    public bool Through { get; set; }
+    public int LeastSurePercent { get; set; } = 90;
+
+    /// <summary>Checks whose notices do not hold it back, apart by blanks.</summary>
+    public string Passes { get; set; } = "";
+
+    /// <summary>Whether an item that nobody knows goes along as a line of free text.</summary>
+    public bool FreeLines { get; set; }
+
+    /// <summary>Whether it may go to an address that is not on file; it is kept with the order.</summary>
+    public bool NewAddresses { get; set; }
+
+    /// <summary>Who answers for what goes through, and has what comes from nobody we know; null: nobody.</summary>
+    public long? KeeperId { get; set; }
+
+    /// <summary>Whether it is open: nothing is taken by it while it is not.</summary>
+    public bool Open { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; }
+}
+
+/// <summary>What we wrote to whoever sent a request: kept as it went.</summary>
+[Index(nameof(RequestId))]
+public sealed class AnswerRow
+{
+    public long Id { get; set; }
+    public long RequestId { get; set; }
+    public DateTime At { get; set; }
+    public required string ByName { get; set; }
+
+    /// <summary>A mail address, or the channel.</summary>
+    public required string To { get; set; }
+    public required string Subject { get; set; }
+    public required string Text { get; set; }
+}
+
+/// <summary>Words that are often written to buyers, to begin an answer with.</summary>
+[Index(nameof(Name), nameof(Language), IsUnique = true)]
+public sealed class TemplateRow : IRecordRow
+{
+    public long Id { get; set; }
+    public bool Active { get; set; } = true;
+
+    [ConcurrencyCheckVersion]
+    public long Version { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>As wordings are named: en, de.</summary>
+    public string Language { get; set; } = "en";
+    public required string Words { get; set; }
+}
+
+/// <summary>What was taken by a way in at one time.</summary>
+[Index(nameof(Channel), nameof(At))]
+public sealed class RunRow
+{
+    public long Id { get; set; }
+    public required string Channel { get; set; }
+    public DateTime At { get; set; }
+
+    /// <summary>Files or messages that were taken.</summary>
+    public int Taken { get; set; }
+
+    /// <summary>Those that failed: they are kept, and not taken.</summary>
+    public int Failed { get; set; }
+
+    /// <summary>A line each: when, and what.</summary>
+    public required string Log { get; set; }
 }
 
 /// <summary>

@@ -10,7 +10,11 @@ public sealed record OutgoingMail(
     string Subject,
     string Text,
     IReadOnlyList<(string Name, string ContentType, byte[] Content)> Attachments
-);
+)
+{
+    /// <summary>Id of the mail that it answers; null where it answers none.</summary>
+    public string? InReplyTo { get; init; }
+}
 
 /// <summary>Writes a mail as MIME.</summary>
 public static class MailWriter
@@ -27,6 +31,11 @@ public static class MailWriter
         };
         message.From.Add(new MailboxAddress(mail.FromName, mail.From));
         message.To.Add(MailboxAddress.Parse(mail.To));
+        if (mail.InReplyTo is { Length: > 0 } answered)
+        {
+            message.InReplyTo = answered;
+            message.References.Add(answered);
+        }
         var body = new BodyBuilder { TextBody = mail.Text };
         foreach (var (name, contentType, content) in mail.Attachments)
             body.Attachments.Add(name, content, ContentType.Parse(contentType));

@@ -3,9 +3,16 @@ using System.Runtime.CompilerServices;
 
 namespace Solvenda.Web.Channels;
 
-/// <summary>A folder as a way in: what lies in it is taken, and moved aside only when it is stored.</summary>
+/// <summary>
+/// A folder as a way in: what lies in it is taken, and moved to <c>done</c> beside it only when it is stored; what is
+/// too large to be taken is moved to <c>failed</c>. Who puts something there writes it under a name that begins with a
+/// dot, and renames it: nothing is read half.
+/// </summary>
 public sealed partial class FolderBox(string folder, ILogger log)
 {
+    /// <summary>The largest file that is taken, in bytes; as large as by the door.</summary>
+    public const long Largest = 64L * 1024 * 1024;
+
     public async IAsyncEnumerable<Arrived> TakeAsync([EnumeratorCancellation] CancellationToken cancel)
     {
         var files = Directory
@@ -15,6 +22,21 @@ public sealed partial class FolderBox(string folder, ILogger log)
             .ToList();
         foreach (var file in files)
         {
+            if (new FileInfo(file) is { Exists: true, Length: > Largest } large)
+            {
+                PutAway(file, "failed");
+                yield return new Arrived(
+                    large.Name,
+                    [],
+                    "",
+                    () => { },
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{large.Length / 1_000_000} MB is more than is taken at once ({Largest / 1_000_000}); it is kept in failed/"
+                    )
+                );
+                continue;
+            }
             if (await ReadAsync(file, cancel) is { } bytes)
                 yield return new Arrived(
                     Path.GetFileName(file),
@@ -23,7 +45,7 @@ public sealed partial class FolderBox(string folder, ILogger log)
                         CultureInfo.InvariantCulture,
                         $"{Path.GetFileName(file)}@{File.GetLastWriteTimeUtc(file):O}"
                     ),
-                    () => PutAway(file)
+                    () => PutAway(file, "done")
                 );
         }
     }
@@ -41,12 +63,12 @@ public sealed partial class FolderBox(string folder, ILogger log)
         }
     }
 
-    private void PutAway(string file)
+    private void PutAway(string file, string where)
     {
         try
         {
-            var done = Directory.CreateDirectory(Path.Combine(folder, "..", "done")).FullName;
-            File.Move(file, Path.Combine(done, Path.GetFileName(file)), overwrite: true);
+            var aside = Directory.CreateDirectory(Path.Combine(folder, "..", where)).FullName;
+            File.Move(file, Path.Combine(aside, Path.GetFileName(file)), overwrite: true);
         }
         catch (IOException e)
         {

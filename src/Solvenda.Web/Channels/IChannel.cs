@@ -2,7 +2,8 @@ namespace Solvenda.Web.Channels;
 
 /// <summary>A message that arrived by a channel, and what to do once it is stored.</summary>
 /// <param name="Delivery">By which the channel knows it again, where it could not be put away.</param>
-public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action Stored);
+/// <param name="Problem">Why it cannot be taken; it was put apart, and is not lost. Null where it can.</param>
+public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action Stored, string? Problem = null);
 
 /// <summary>A message as the outbox holds it.</summary>
 /// <param name="Key">The same at every try: the receiver knows a repeat by it.</param>
@@ -26,6 +27,9 @@ public interface IChannel
 {
     /// <summary>As requests say that they came by it.</summary>
     string Name { get; }
+
+    /// <summary>Whether anything can arrive by it.</summary>
+    bool Takes => true;
 
     /// <summary>Kinds of the outbox that it sends.</summary>
     bool Sends(string kind);

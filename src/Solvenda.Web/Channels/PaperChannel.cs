@@ -8,6 +8,8 @@ public sealed class PaperChannel(OutsideFolders folders) : IChannel
 {
     public string Name => "paper";
 
+    public bool Takes => false;
+
     public bool Sends(string kind) => kind == DocumentsBy.Paper;
 
     public async IAsyncEnumerable<Arrived> TakeAsync(

@@ -6,9 +6,11 @@ namespace Solvenda.Web.Channels;
 /// <summary>What sales channels are told of their orders, as they take it.</summary>
 public sealed class SalesChannelAnswers(OutsideFolders folders) : IChannel
 {
-    public string Name => ConfirmOrderAct.ByChannel;
+    public string Name => Confirming.ByChannel;
 
-    public bool Sends(string kind) => kind == ConfirmOrderAct.ByChannel;
+    public bool Takes => false;
+
+    public bool Sends(string kind) => kind == Confirming.ByChannel;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => AsyncEnumerable.Empty<Arrived>();
 

@@ -10,6 +10,8 @@ public sealed class SupplyChannel(OutsideFolders folders) : IChannel
 {
     public string Name => AskForStockAct.Kind;
 
+    public bool Takes => false;
+
     public bool Sends(string kind) => kind == AskForStockAct.Kind;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => AsyncEnumerable.Empty<Arrived>();

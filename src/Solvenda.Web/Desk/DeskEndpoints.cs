@@ -37,7 +37,11 @@ public sealed record DeskItem(
     decimal? Value,
     string Act,
     int Rank
-);
+)
+{
+    /// <summary>Of a request: so much of its value is sure, in percent.</summary>
+    public int? Sure { get; init; }
+}
 
 /// <summary>Something on the day's hours.</summary>
 public sealed record DayMark(DateTime At, string Words, string Rest, string? Path);
@@ -49,6 +53,31 @@ public sealed record DeskView(
     IReadOnlyList<DayMark> Day,
     int CameSinceYesterday,
     int TurnedSinceYesterday
+)
+{
+    /// <summary>Of those that came, the ones that went through by themselves.</summary>
+    public int ThroughSinceYesterday { get; init; }
+
+    /// <summary>What is read and ready, with nothing left open: to be looked through and taken together.</summary>
+    public IReadOnlyList<ReadyItem> Ready { get; init; } = [];
+}
+
+/// <summary>A request in which nothing is left open.</summary>
+/// <param name="Id">By which it is picked.</param>
+/// <param name="Words">What of the buyer's it is: their PO, how many lines.</param>
+/// <param name="Says">What checks say of it, though they stop nothing.</param>
+public sealed record ReadyItem(
+    long Id,
+    string Number,
+    string Path,
+    string Buyer,
+    string Words,
+    bool IsOrder,
+    string Says,
+    string Currency,
+    decimal? Value,
+    string Channel,
+    DateTime Since
 );
 
 public static class DeskEndpoints
@@ -68,7 +97,7 @@ public static class DeskEndpoints
         var id = me.PersonId!.Value;
         var items = new List<DeskItem>();
         if (me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller))
-            items.AddRange(await RequestsAsync(db, me, cancel));
+            items.AddRange(await DeskRequests.OfAsync(db, me, cancel));
         items.AddRange(await DeskAsks.OfAsync(db, id, clock.UtcNow, cancel));
         if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
         {
@@ -112,7 +141,14 @@ public static class DeskEndpoints
             [.. day.OrderBy(d => d.At)],
             came,
             turned
-        );
+        )
+        {
+            ThroughSinceYesterday = await db.Requests.CountAsync(r => r.ReceivedAt >= since && r.Through, cancel),
+            Ready =
+                me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller)
+                    ? await DeskRequests.ReadyAsync(db, me, cancel)
+                    : [],
+        };
     }
 
     private static async Task<IEnumerable<DayMark>> CutOffsAsync(
@@ -126,48 +162,4 @@ public static class DeskEndpoints
             "what is confirmed later leaves a day later",
             null
         ));
-
-    private static async Task<List<DeskItem>> RequestsAsync(SolvendaDb db, Actor me, CancellationToken cancel)
-    {
-        var rows = await (
-            from r in db.Requests
-            join b in db.Buyers on r.BuyerId equals b.Id into found
-            from b in found.DefaultIfEmpty()
-            where r.State == RequestState.New || r.State == RequestState.NeedsYou
-            select new
-            {
-                r.Number,
-                Buyer = b == null ? null : b.Name,
-                Manager = b == null ? null : b.AccountManagerId,
-                r.FromWords,
-                r.Subject,
-                r.Kind,
-                r.State,
-                r.Reason,
-                r.Channel,
-                r.ReceivedAt,
-            }
-        ).ToListAsync(cancel);
-        return
-        [
-            .. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId)
-                .Select(r => new DeskItem(
-                    r.Kind is "" or "Unclear" or "Question" ? Urgency.Today : Urgency.AtOnce,
-                    "request",
-                    r.Number,
-                    $"/requests/{r.Number}",
-                    r.Buyer ?? (r.FromWords.Length > 0 ? r.FromWords : r.Subject),
-                    r.Reason.Length > 0 ? r.Reason
-                        : r.Kind == "Order" ? "an order, read and ready"
-                        : "wants a price, read and ready",
-                    r.Reason.Length > 0 ? r.Subject : "",
-                    r.Channel,
-                    r.ReceivedAt,
-                    "",
-                    null,
-                    r.Kind == "" ? "look" : "read",
-                    r.State == RequestState.NeedsYou ? 1 : 2
-                )),
-        ];
-    }
 }

@@ -47,7 +47,7 @@ public sealed record ConfirmingView(
         var judged = await judge.JudgeAsync(db, open, me.Hand, cancel);
         var numbers = LineNumbers.Of(judged.Priced.Sheet.Lines);
         var counting = judged.Priced.Sold.Where(l => l.Counts).ToList();
-        var (by, to, way) = ConfirmOrderAct.WayOf(open);
+        var (by, to, way) = Confirming.WayOf(open);
         var isFrame = judged.Priced.Sheet.Kind.IsFrame;
         var days = counting
             .Select(l => (Line: numbers.GetValueOrDefault(l.Line.Key) ?? "", At: Arrives(judged, l)))
@@ -64,7 +64,7 @@ public sealed record ConfirmingView(
                     .Select(g => new PromisedDay(g.Key, [.. g.Select(d => d.Line)])),
             ],
             isFrame ? [] : [.. days.Where(d => d.At is null).Select(d => d.Line)],
-            [.. ConfirmOrderAct.Changes(judged)],
+            [.. Confirming.Changes(judged)],
             [
                 .. judged
                     .Findings.Where(f => f.Outcome == Outcome.Notice && Judged.IsSeenBy(f, me))

@@ -97,7 +97,7 @@ internal static class ChangeViews
         var stands = Numbered(before);
         var (terms, goods) = (open.Order!.Terms, open.Order.Goods);
         var (after, fault) = await ThenAsync(db, open, wishes, day, me, judge, cancel);
-        var told = ConfirmOrderAct.WayOf(after?.Open ?? open);
+        var told = Confirming.WayOf(after?.Open ?? open);
         return new ChangeView(
             request,
             row.Version,

@@ -2,10 +2,12 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Requests;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
 using Solvenda.Core.Reading;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats;
+using Solvenda.Formats.Mail;
 
 namespace Solvenda.Web.Requests;
 
@@ -40,7 +42,33 @@ public sealed record RequestView(
     int Waiting,
     string? Next,
     IReadOnlyList<Sibling> Siblings
-);
+)
+{
+    /// <summary>What it is worth at our prices, with tax; null where nobody can say.</summary>
+    public decimal? Worth { get; init; }
+    public string Currency { get; init; } = "";
+
+    /// <summary>So much of its goods is sure, in percent.</summary>
+    public int? SurePercent { get; init; }
+
+    /// <summary>Whether nothing is left open in it.</summary>
+    public bool Ready { get; init; }
+
+    /// <summary>Who has it.</summary>
+    public Holder? Hand { get; init; }
+
+    /// <summary>What we wrote to whoever sent it.</summary>
+    public IReadOnlyList<AnswerView> Answers { get; init; } = [];
+
+    /// <summary>Where an answer goes; empty where it has to be said.</summary>
+    public string AnswerTo { get; init; } = "";
+}
+
+/// <summary>Somebody who has something.</summary>
+public sealed record Holder(long Id, string Name);
+
+/// <summary>What we wrote to whoever sent a request.</summary>
+public sealed record AnswerView(DateTime At, string By, string To, string Subject, string Text);
 
 /// <summary>Reads a request into the shape that its page needs.</summary>
 public static class RequestViews
@@ -111,6 +139,34 @@ public static class RequestViews
             waiting.Count,
             next,
             siblings
-        );
+        )
+        {
+            Worth = r.WorthMinor is { } minor ? Amount.FromMinor(minor, Currency.Of(r.Currency)).Value : null,
+            Currency = r.Currency,
+            SurePercent = r.SurePercent,
+            Ready = r.Ready,
+            Hand = await db
+                .People.Where(p => p.Id == r.HandId)
+                .Select(p => new Holder(p.Id, p.Name))
+                .FirstOrDefaultAsync(cancel),
+            Answers = await db
+                .Answers.Where(a => a.RequestId == r.Id)
+                .OrderBy(a => a.Id)
+                .Select(a => new AnswerView(a.At, a.ByName, a.To, a.Subject, a.Text))
+                .ToListAsync(cancel),
+            AnswerTo = AnswerTo(r),
+        };
+    }
+
+    /// <summary>Where an answer to it goes; empty where it has to be said.</summary>
+    public static string AnswerTo(RequestRow request)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        return request.Syntax switch
+        {
+            nameof(Syntax.Json) => request.FromWords,
+            nameof(Syntax.Mail) => MailHead.Of(request.Raw.Bytes)?.ReplyTo ?? "",
+            _ => "",
+        };
     }
 }

@@ -29,6 +29,7 @@ public static class SetupEndpoints
     {
         var setup = app.MapGroup("/api/setup").WithTags("Setup");
         setup.MapAuthority();
+        setup.MapWays();
         setup.MapPolicies();
         setup.MapPeople();
         setup.MapKeys();

@@ -1,36 +1,81 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Requests;
+using Solvenda.Acts.Ways;
+using Solvenda.Data;
 using Solvenda.Web.Channels;
 
 namespace Solvenda.Web.Workers;
 
 /// <summary>
 /// Takes in what channels bring, through the same door as everything else; each is put away only when it is stored.
+/// What was taken at one time is kept as a run of its way in. Nothing is taken by a way that is closed: it stays where
+/// it lies.
 /// </summary>
-public sealed class ChannelInbox(Intake intake, IEnumerable<IChannel> channels, Troubles troubles)
-    : Worker(Acts.House.Workers.Channels, troubles)
+public sealed class ChannelInbox(
+    Intake intake,
+    IEnumerable<IChannel> channels,
+    IDbContextFactory<SolvendaDb> factory,
+    ActRunner acts,
+    HouseClock clock,
+    ChannelSignal signal,
+    Troubles troubles
+) : Worker(Acts.House.Workers.Channels, troubles)
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(500);
 
-    protected override Task PauseAsync(CancellationToken cancel) => Task.Delay(Pause, cancel);
+    private readonly List<IChannel> _taking = [.. channels.Where(c => c.Takes)];
+
+    protected override Task PauseAsync(CancellationToken cancel) => signal.WaitAsync(Pause, cancel);
 
     protected override async Task RoundAsync(CancellationToken cancel)
     {
+        List<string> closed;
+        await using (var db = await factory.CreateDbContextAsync(cancel))
+            closed = await db.Ways.Where(w => w.BuyerId == null && !w.Open).Select(w => w.Channel).ToListAsync(cancel);
         // One way in that is broken closes none of the others.
-        foreach (var channel in channels)
+        foreach (var channel in _taking.Where(c => !closed.Contains(c.Name)))
             await TryAsync(channel.Name, () => TakeAsync(channel, cancel), cancel);
     }
 
     private async Task TakeAsync(IChannel channel, CancellationToken cancel)
     {
+        var (taken, failed, log) = (0, 0, new List<string>());
+        void Say(string words) =>
+            log.Add(string.Create(CultureInfo.InvariantCulture, $"{clock.LocalNow:HH:mm:ss} {words}"));
         await foreach (var arrived in channel.TakeAsync(cancel))
-            await TryAsync($"{channel.Name}: {arrived.Name}", () => OneAsync(channel, arrived, cancel), cancel);
+        {
+            if (arrived.Problem is { } problem)
+            {
+                failed++;
+                Say($"not taken {arrived.Name}: {problem}");
+                continue;
+            }
+            var number = "";
+            if (
+                await TryAsync(
+                    $"{channel.Name}: {arrived.Name}",
+                    async () => number = await OneAsync(channel, arrived, cancel),
+                    cancel
+                )
+            )
+            {
+                taken++;
+                Say($"taken {arrived.Name}: {number}");
+            }
+        }
+        if (taken + failed > 0)
+            await acts.RunAsync(Actor.House, new KeepRun(channel.Name, taken, failed, [.. log]), cancel);
     }
 
-    private async Task OneAsync(IChannel channel, Arrived arrived, CancellationToken cancel)
+    private async Task<string> OneAsync(IChannel channel, Arrived arrived, CancellationToken cancel)
     {
         var message = new TakeIn(channel.Name, arrived.Name, null, arrived.Bytes, $"{channel.Name}:{arrived.Delivery}");
-        await intake.StoreAsync(Actor.House, message, cancel);
+        var stored = await intake.StoreAsync(Actor.House, message, cancel);
         arrived.Stored();
+        await using var db = await factory.CreateDbContextAsync(cancel);
+        var number = await db.Requests.Where(r => r.Id == stored.Request).Select(r => r.Number).FirstAsync(cancel);
+        return stored.IsNew ? number : $"{number}, which was there";
     }
 }

@@ -17,6 +17,7 @@ public sealed class ReadingWorker(
     ActRunner acts,
     Reader reader,
     ReadingBell bell,
+    PassingBell passing,
     HouseClock clock,
     Troubles troubles
 ) : Worker(Acts.House.Workers.Reading, troubles)
@@ -130,6 +131,7 @@ public sealed class ReadingWorker(
             lock (_underWay)
                 _underWay.Remove(request);
             bell.Done(request);
+            passing.Wake();
         }
     }
 

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Requests;
@@ -19,6 +20,11 @@ internal sealed class RequestEntry : IListRow
     public RequestState State { get; init; }
     public string Reason { get; init; } = "";
     public string Channel { get; init; } = "";
+    public string Currency { get; init; } = "";
+    public long WorthMinor { get; init; }
+    public int Sure { get; init; }
+    public string? Hand { get; init; }
+    public string Through { get; init; } = "";
     public DateTime Received { get; init; }
 }
 
@@ -34,6 +40,15 @@ internal static class Requests
         [nameof(RequestState.SetAside)] = "set aside",
     };
 
+    private static async Task TakeAsync(DeedOf one, CancellationToken cancel)
+    {
+        var version = await one
+            .Db.Requests.Where(r => r.Number == one.Number)
+            .Select(r => r.Version)
+            .FirstOrDefaultAsync(cancel);
+        await one.RunAsync(new PassRequest(one.Number, version), cancel);
+    }
+
     public static readonly DocumentList<RequestEntry> Kind = new()
     {
         Name = "requests",
@@ -44,6 +59,8 @@ internal static class Requests
             from r in db.Requests
             join b in db.Buyers on r.BuyerId equals b.Id into found
             from b in found.DefaultIfEmpty()
+            join p in db.People on r.HandId equals p.Id into hands
+            from p in hands.DefaultIfEmpty()
             select new RequestEntry
             {
                 Id = r.Id,
@@ -57,6 +74,11 @@ internal static class Requests
                 State = r.State,
                 Reason = r.Reason,
                 Channel = r.Channel,
+                Currency = r.Currency,
+                WorthMinor = r.WorthMinor ?? 0,
+                Sure = r.SurePercent ?? 0,
+                Hand = p == null ? null : p.Name,
+                Through = r.Through ? "yes" : "",
                 Received = r.ReceivedAt,
             },
         Fields =
@@ -70,10 +92,16 @@ internal static class Requests
             Columns.Text<RequestEntry>(r => r.Reason, "why"),
             Columns.Text<RequestEntry>(r => r.Channel, "via"),
             Columns.Moment<RequestEntry>(r => r.Received, "waits"),
+            Columns.Text<RequestEntry>(r => r.Hand, "who has it"),
+            Columns.Whole<RequestEntry>(r => r.Sure, "sure, %", inList: false),
+            Columns.Money<RequestEntry>(r => r.WorthMinor, r => r.Currency, "at our prices"),
+            Columns.Text<RequestEntry>(r => r.Currency, "in"),
+            Columns.Text<RequestEntry>(r => r.Through, "by itself", inList: false),
             Columns.Among<RequestEntry>("pile", "pile", r => r.Number, Holding.OnPile("requests")),
         ],
         Deeds =
         [
+            new Deed("take", "Take those in which nothing is open", Rights.Write, DeedTakes.Nothing, TakeAsync),
             new Deed(
                 "set-aside",
                 "Set them aside",

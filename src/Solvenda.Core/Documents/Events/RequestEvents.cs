@@ -58,3 +58,14 @@ public sealed record RequestTurned(DocumentRef Into, RequestState Before, Reques
 /// <summary>It was answered, and nothing was made of it.</summary>
 [EventCode("request.replied")]
 public sealed record RequestReplied(RequestState Before, RequestState After) : IEvent;
+
+/// <summary>Somebody has it since, or nobody.</summary>
+/// <param name="Before">Who had it; empty: nobody.</param>
+/// <param name="After">Who has it; empty: nobody.</param>
+[EventCode("request.handed")]
+public sealed record RequestHanded(string Before, string After) : IEvent;
+
+/// <summary>Whoever sent it was written to.</summary>
+/// <param name="To">A mail address, or the channel.</param>
+[EventCode("request.written")]
+public sealed record AnswerWritten(string To, string Subject) : IEvent;

@@ -79,3 +79,8 @@ public sealed record KeyChanged(string Name, string Scopes, DateOnly? Expires, b
 /// <summary>Somebody saw what they were told.</summary>
 [EventCode("notices.seen")]
 public sealed record NoticesSeen(int Notices) : IEvent;
+
+/// <summary>What may go through by itself on a way in was said.</summary>
+/// <param name="Buyer">Of whom alone; null: of all others.</param>
+[EventCode("way.set")]
+public sealed record WaySet(string Channel, string? Buyer, string Before, string After) : IEvent;

@@ -1,5 +1,5 @@
 import { api, ask, type Schemas } from '$lib/api';
-import { Latest } from '$lib/shared';
+import { fixed, Latest } from '$lib/shared';
 
 export type DeskItem = Schemas['DeskItem'];
 
@@ -38,12 +38,59 @@ export class DeskState {
   );
   chosen = $derived.by(() => this.items[this.at]);
   /** "Three things need you." */
-  count = $derived.by(() => (this.items.length < 2 ? NAMES[this.items.length] : `${NAMES[this.items.length] ?? this.items.length} things need you.`));
+  count = $derived.by(
+    () =>
+      (this.items.length < 2 ? NAMES[this.items.length] : `${NAMES[this.items.length] ?? this.items.length} things need you.`) +
+      (this.ready.length ? ` ${this.ready.length} ${this.ready.length === 1 ? 'is' : 'are'} ready.` : ''),
+  );
+  ready = $derived.by(() => this.view?.ready ?? []);
+  /** What the ready ones are worth, each currency apart: "14,210.00 EUR and 980.00 SEK". */
+  readyWorth = $derived.by(() => {
+    const sums: Record<string, number> = {};
+    for (const one of this.ready) if (one.value !== null) sums[one.currency] = (sums[one.currency] ?? 0) + one.value;
+    return Object.entries(sums)
+      .map(([currency, value]) => `${fixed(value, 2)} ${currency}`)
+      .join(' and ');
+  });
+  /** "6 orders and 2 quotes" */
+  readyCount = $derived.by(() => {
+    const orders = this.ready.filter((r) => r.isOrder).length;
+    const many = (n: number, one: string) => (n ? [`${n} ${one}${n === 1 ? '' : 's'}`] : []);
+    return [...many(orders, 'order'), ...many(this.ready.length - orders, 'quote')].join(' and ');
+  });
+  /** What became of those that were taken together; empty while nothing was. */
+  took = $state('');
+  taking = $state(false);
   today = $derived.by(() => (this.view ? longDay(this.view.today) : ''));
 
   static keyOf = (item: DeskItem) => item.kind + item.number + item.path;
 
   load = () => this.#latest.ask(() => ask(api.GET('/api/desk')), 'The desk could not be loaded.');
+
+  /** Takes all that are ready, each on its own: what came between is left with its reason. */
+  takeAll = async () => {
+    if (this.taking || !this.ready.length) return;
+    [this.taking, this.took] = [true, ''];
+    try {
+      let round = await ask(
+        api.POST('/api/lists/{kind}/deeds', {
+          params: { path: { kind: 'requests' } },
+          body: { deed: 'take', given: '', ids: this.ready.map((r) => r.id), count: this.ready.length },
+        }),
+      );
+      while (!round.over) {
+        await new Promise((later) => setTimeout(later, 200));
+        round = await ask(api.GET('/api/rounds/{id}', { params: { path: { id: round.id } } }));
+      }
+      const first = round.refused[0];
+      this.took = `${round.done} taken${first ? `, ${round.notDone} not: ${first.number} ${first.words}` : ''}.`;
+    } catch (reason) {
+      this.took = reason instanceof Error ? reason.message : 'They were not taken.';
+    } finally {
+      this.taking = false;
+      await this.load();
+    }
+  };
 
   go = (step: number) => {
     const item = this.items[Math.min(Math.max(0, this.at + step), this.items.length - 1)];

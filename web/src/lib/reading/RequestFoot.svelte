@@ -3,7 +3,12 @@
   import type { RequestState } from './request.svelte';
 
   /** What can be done with the request, or with what was chosen in it. */
-  let { state: request, onturn, onaside }: { state: RequestState; onturn: (intoOrder: boolean) => void; onaside: () => void } = $props();
+  let {
+    state: request,
+    onturn,
+    onaside,
+    onanswer,
+  }: { state: RequestState; onturn: (intoOrder: boolean) => void; onaside: () => void; onanswer: () => void } = $props();
   const isLeft = $derived(request.overs.length > 0);
 </script>
 
@@ -33,6 +38,7 @@
       >
     {/if}
     {#if request.changes}<a class="btn btn-primary btn-sm" href="/requests/{request.view?.number}/change">Beside the order <KeyCap>Enter</KeyCap></a>{/if}
+    <button class="btn {request.turns || request.changes ? 'btn-outline' : 'btn-primary'} btn-sm" onclick={() => onanswer()}>Answer… <KeyCap>A</KeyCap></button>
     <button class="btn btn-outline btn-sm" onclick={() => onaside()}>Set aside… <KeyCap>X</KeyCap></button>
     {#if request.focused?.needsYou}<span class="text-second">What you settle here is remembered: next time the same words from this buyer are read so.</span
       >{/if}

@@ -1,10 +1,11 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
-  import { documentPath, since } from '$lib/shared';
+  import { documentPath, fixed, since } from '$lib/shared';
+  import type { Snippet } from 'svelte';
 
   /** Who wrote, what they want, and where it stands. */
-  let { request }: { request: Schemas['RequestView'] } = $props();
+  let { request, hand }: { request: Schemas['RequestView']; hand?: Snippet } = $props();
   const reading = $derived(request.reading);
   const wants = $derived(
     reading
@@ -35,6 +36,9 @@
       <span class="font-mono text-[12px] text-ink">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(
         request.receivedAt,
       )} ago
+      {#if request.worth != null}· at our prices {request.currency}
+        {fixed(request.worth, 2)}{request.surePercent != null && request.surePercent < 100 ? `, ${request.surePercent} % of it sure` : ''}{/if}
+      {@render hand?.()}
       {#if request.turnedInto}· became <a class="underline" href={documentPath(request.turnedInto)}>{request.turnedInto.number}</a>{/if}
       {#if request.siblings.length}· in one file with {#each request.siblings.slice(0, 6) as s, i (s.number)}{i ? ', ' : ''}<a
             class="underline"

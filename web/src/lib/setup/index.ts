@@ -6,4 +6,6 @@ export { default as Line } from './Line.svelte';
 export { default as NumberSeries } from './NumberSeries.svelte';
 export { default as PolicyEditor } from './PolicyEditor.svelte';
 export { PoliciesState } from './policies.svelte';
+export { default as WayRules } from './WayRules.svelte';
+export { WaysState } from './ways.svelte';
 export { default as Trial } from './Trial.svelte';

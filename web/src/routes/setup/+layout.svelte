@@ -12,6 +12,7 @@
     { path: '/setup/rights', name: 'what each role may' },
     ...(session.person?.runsHouse
       ? [
+          { path: '/setup/ways', name: 'ways in' },
           { path: '/setup/keys', name: 'keys of machines' },
           { path: '/setup/house', name: 'the house' },
         ]

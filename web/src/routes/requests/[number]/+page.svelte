@@ -3,14 +3,15 @@
   import { page } from '$app/state';
   import { useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
-  import { Original, ReadingPane, RequestFoot, RequestHead, RequestState, Thread } from '$lib/reading';
+  import { Answer, InHand, Original, ReadingPane, RequestFoot, RequestHead, RequestState, Thread } from '$lib/reading';
   import { useSession } from '$lib/session';
-  import { documentPath, Problem } from '$lib/shared';
+  import { day, documentPath, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
   const session = useSession();
   const request = new RequestState(() => session.person?.mayWrite ?? false);
   let asideDialog = $state<Words>();
+  let answerDialog = $state<Answer>();
   let desk = $state<HTMLElement>();
   const number = $derived(page.params.number ?? '');
 
@@ -56,6 +57,7 @@
         ]
       : []),
     ...(request.open && request.changes ? [{ key: 'Enter', words: 'beside the order', run: () => void goto(`/requests/${number}/change`) }] : []),
+    ...(request.open ? [{ key: 'a', words: 'answer', run: () => void answerDialog?.open() }] : []),
     ...(request.open ? [{ key: 'x', words: 'set aside', run: () => asideDialog?.open() }] : []),
     ...(request.view?.next ? [{ key: 'j', words: 'next request', run: () => void goto(`/requests/${request.view?.next}`) }] : []),
     ...(request.open && request.chosen
@@ -76,7 +78,21 @@
 <Problem words={request.problem} onclose={() => (request.problem = '')} />
 {#if request.view}
   <div class="flex min-h-0 flex-1 flex-col px-5 pt-2.5">
-    <RequestHead request={request.view} />
+    <RequestHead request={request.view}
+      >{#snippet hand()}<InHand
+          request={request.view!}
+          me={session.person?.id ?? 0}
+          mayWrite={session.person?.mayWrite ?? false}
+          handed={(now) => (request.view = now)}
+          failed={(words) => (request.problem = words)}
+        />{/snippet}</RequestHead
+    >
+    {#each request.view.answers as answer, i (i)}
+      <details class="border-b border-hairline py-1">
+        <summary><span class="text-second">written to {answer.to} by {answer.by}, {day(answer.at)}:</span> {answer.subject}</summary>
+        <p class="py-1 font-serif text-[15px] whitespace-pre-wrap">{answer.text}</p>
+      </details>
+    {/each}
     <div bind:this={desk} class="relative grid min-h-0 flex-1 lg:grid-cols-[2fr_3fr]">
       <Original
         request={request.view}
@@ -90,10 +106,11 @@
       <ReadingPane state={request} />
       <Thread state={request} box={desk} />
     </div>
-    <RequestFoot state={request} onturn={turn} onaside={() => asideDialog?.open()} />
+    <RequestFoot state={request} onturn={turn} onaside={() => asideDialog?.open()} onanswer={() => void answerDialog?.open()} />
   </div>
 {/if}
 
+{#if request.view}<Answer bind:this={answerDialog} request={request.view} answered={(now) => (request.view = now)} />{/if}
 <Words
   bind:this={asideDialog}
   title="Set it aside?"

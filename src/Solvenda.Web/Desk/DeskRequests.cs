@@ -1,0 +1,130 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Requests;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.People;
+using Solvenda.Core.Reading;
+using Solvenda.Data;
+
+namespace Solvenda.Web.Desk;
+
+/// <summary>What came and waits: apart, what needs judgement and what is ready.</summary>
+internal static class DeskRequests
+{
+    // Of more than so many nobody looks through each.
+    private const int MostReady = 200;
+
+    public static async Task<List<DeskItem>> OfAsync(SolvendaDb db, Actor me, CancellationToken cancel)
+    {
+        var rows = await (
+            from r in db.Requests
+            join b in db.Buyers on r.BuyerId equals b.Id into found
+            from b in found.DefaultIfEmpty()
+            join p in db.People on r.HandId equals p.Id into hands
+            from p in hands.DefaultIfEmpty()
+            where (r.State == RequestState.New && !r.Ready) || r.State == RequestState.NeedsYou
+            select new
+            {
+                r.Number,
+                Buyer = b == null ? null : b.Name,
+                Manager = b == null ? null : b.AccountManagerId,
+                r.FromWords,
+                r.Subject,
+                r.Kind,
+                r.State,
+                r.Reason,
+                r.Channel,
+                r.ReceivedAt,
+                r.Currency,
+                r.WorthMinor,
+                r.SurePercent,
+                r.HandId,
+                Hand = p == null ? null : p.Name,
+            }
+        ).ToListAsync(cancel);
+        return
+        [
+            .. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId || r.HandId == me.PersonId)
+                .Select(r => new DeskItem(
+                        // What somebody else has in hand waits for them.
+                        r.HandId
+                            is { } hand
+                        && hand != me.PersonId
+                            ? Urgency.WhenThereIsTime
+                        : r.Kind is "" or nameof(MessageKind.Unclear) or nameof(MessageKind.Question) ? Urgency.Today
+                        : Urgency.AtOnce,
+                    "request",
+                    r.Number,
+                    $"/requests/{r.Number}",
+                    r.Buyer ?? (r.FromWords.Length > 0 ? r.FromWords : r.Subject),
+                    r.Reason.Length > 0 ? r.Reason : "is being priced",
+                    r.Hand is { } who && r.HandId != me.PersonId ? $"{who} has it" : r.Subject,
+                    r.Channel,
+                    r.ReceivedAt,
+                    r.Currency,
+                    Value(r.WorthMinor, r.Currency),
+                    r.Kind == "" ? "look" : "read",
+                    r.HandId == me.PersonId ? 0 : 1
+                )
+                {
+                    Sure = r.SurePercent,
+                }),
+        ];
+    }
+
+    public static async Task<List<ReadyItem>> ReadyAsync(SolvendaDb db, Actor me, CancellationToken cancel)
+    {
+        var rows = await (
+            from r in db.Requests
+            join b in db.Buyers on r.BuyerId equals b.Id
+            where r.State == RequestState.New && r.Ready
+            orderby r.ReceivedAt
+            select new
+            {
+                r.Id,
+                r.Number,
+                b.Name,
+                Manager = b.AccountManagerId,
+                r.Kind,
+                r.Reading,
+                r.Reason,
+                r.Currency,
+                r.WorthMinor,
+                r.Channel,
+                r.ReceivedAt,
+                r.HandId,
+            }
+        )
+            .Take(MostReady)
+            .ToListAsync(cancel);
+        return
+        [
+            .. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId || r.HandId == me.PersonId)
+                .Select(r => new ReadyItem(
+                    r.Id,
+                    r.Number,
+                    $"/requests/{r.Number}",
+                    r.Name,
+                    Words(ReadingView.FromJson(r.Reading)),
+                    r.Kind == nameof(MessageKind.Order),
+                    r.Reason,
+                    r.Currency,
+                    Value(r.WorthMinor, r.Currency),
+                    r.Channel,
+                    r.ReceivedAt
+                )),
+        ];
+    }
+
+    private static decimal? Value(long? minor, string currency) =>
+        minor is { } worth && currency.Length > 0 ? Amount.FromMinor(worth, Currency.Of(currency)).Value : null;
+
+    private static string Words(ReadingView reading)
+    {
+        var lines = reading.Lines.Count(l => !l.TakenBack);
+        var many = string.Create(CultureInfo.InvariantCulture, $"{lines} {(lines == 1 ? "line" : "lines")}");
+        return reading.PoNumber.Value is { } po ? $"PO {po}, {many}" : many;
+    }
+}

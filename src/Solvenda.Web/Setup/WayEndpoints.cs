@@ -1,0 +1,285 @@
+using System.Security.Claims;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Ways;
+using Solvenda.Core.Ordering;
+using Solvenda.Core.Passing;
+using Solvenda.Core.Reading;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Web.Channels;
+using Solvenda.Web.Security;
+using Solvenda.Web.Workers;
+
+namespace Solvenda.Web.Setup;
+
+/// <summary>A way in, with what came by it in the last seven days.</summary>
+/// <param name="Runs">Whether it is looked after by itself, and can be run now.</param>
+public sealed record WayLine(string Channel, string Words, bool Open, bool Runs, int Came, int Through, int Waits);
+
+/// <summary>What is said of it, or of one buyer on it.</summary>
+public sealed record WayRule(WaySaid Said, long Version, string BuyerName, string KeeperName);
+
+/// <summary>What was taken at one time.</summary>
+public sealed record RunView(long Id, DateTime At, int Taken, int Failed, IReadOnlyList<string> Log);
+
+/// <param name="Checks">Those whose notices may be let pass.</param>
+/// <param name="Keepers">Who may answer for what goes through.</param>
+public sealed record WayView(
+    WayLine Line,
+    WayRule Rule,
+    IReadOnlyList<WayRule> Buyers,
+    IReadOnlyList<RunView> Runs,
+    IReadOnlyList<Pick> Checks,
+    IReadOnlyList<Pick> Keepers,
+    IReadOnlyList<SetupChange> Lately,
+    bool MayChange
+);
+
+/// <summary>A request that would have gone through and was corrected by hand.</summary>
+public sealed record PastRequest(string Number, string Words);
+
+/// <summary>What rules would have let through of what came in the last thirty days.</summary>
+/// <param name="Orders">That came and were weighed.</param>
+/// <param name="Corrected">Of those that would have gone through, the ones that somebody corrected.</param>
+/// <param name="Held">What held the others, with how many, the most frequent first.</param>
+public sealed record WayTrial(
+    int Orders,
+    int Through,
+    IReadOnlyList<PastRequest> Corrected,
+    IReadOnlyList<TrialBy> Held
+);
+
+public sealed record WayBody(WaySaid Said, long Seen);
+
+/// <summary>The ways in, and what may go through by itself on each.</summary>
+public static class WayEndpoints
+{
+    private const int Days = 7;
+    private const int TriedDays = 30;
+    private const int MostRuns = 20;
+    private const int MostShown = 5;
+
+    // Those that need no rule to be there: people and programs come by them when they like.
+    private static readonly Dictionary<string, string> Known = new()
+    {
+        ["mail"] = "post office",
+        ["edi"] = "EDI mailbox",
+        ["machine"] = "machines, by the door",
+        ["file"] = "files dropped here",
+    };
+
+    public static void MapWays(this RouteGroupBuilder setup)
+    {
+        ArgumentNullException.ThrowIfNull(setup);
+        setup.MapGet("/ways", List).Needs(Rights.SeeSetup);
+        setup.MapGet("/ways/{channel}", Get).Needs(Rights.SeeSetup);
+        setup.MapPost("/ways", Set).Needs<SetWay>();
+        setup.MapDelete("/ways/{channel}/{buyer:long}", Drop).Needs<DropWay>();
+        setup.MapPost("/ways/{channel}/try", Try).Needs(Rights.SeeSetup);
+        setup.MapPost("/ways/{channel}/run", Run).Needs(Rights.Administer);
+    }
+
+    private static async Task<List<WayLine>> List(
+        SolvendaDb db,
+        IEnumerable<IChannel> channels,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var since = clock.UtcNow.AddDays(-Days);
+        var came = await db
+            .Requests.Where(r => r.ReceivedAt >= since)
+            .GroupBy(r => r.Channel)
+            .Select(g => new
+            {
+                g.Key,
+                Came = g.Count(),
+                Through = g.Count(r => r.Through),
+                Waits = g.Count(r =>
+                    r.State == Core.Documents.RequestState.New || r.State == Core.Documents.RequestState.NeedsYou
+                ),
+            })
+            .ToListAsync(cancel);
+        var closed = await db.Ways.Where(w => w.BuyerId == null && !w.Open).Select(w => w.Channel).ToListAsync(cancel);
+        var taking = channels.Where(c => c.Takes).Select(c => c.Name).ToHashSet();
+        return
+        [
+            .. Known
+                .Keys.Concat(taking)
+                .Concat(came.Select(c => c.Key))
+                .Distinct()
+                .Select(name =>
+                {
+                    var counts = came.Find(c => c.Key == name);
+                    return new WayLine(
+                        name,
+                        Known.GetValueOrDefault(name, "a way in"),
+                        !closed.Contains(name),
+                        taking.Contains(name),
+                        counts?.Came ?? 0,
+                        counts?.Through ?? 0,
+                        counts?.Waits ?? 0
+                    );
+                }),
+        ];
+    }
+
+    private static async Task<WayView> Get(
+        string channel,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        IEnumerable<IChannel> channels,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var line =
+            (await List(db, channels, clock, cancel)).Find(w => w.Channel == channel)
+            ?? throw RefusedException.NotFound("such way in");
+        var rules = await db.Ways.AsNoTracking().Where(w => w.Channel == channel).ToListAsync(cancel);
+        var buyerIds = rules.ConvertAll(r => r.BuyerId ?? 0);
+        var buyers = await db
+            .Buyers.Where(b => EF.Parameter(buyerIds).Contains(b.Id))
+            .ToDictionaryAsync(b => b.Id, b => b.Name, cancel);
+        var people = await db
+            .People.Where(p => p.Active)
+            .OrderBy(p => p.Name)
+            .Select(p => new
+            {
+                p.Id,
+                p.Name,
+                p.Roles,
+            })
+            .ToListAsync(cancel);
+        WayRule Of(WayRow w) =>
+            new(
+                new WaySaid(
+                    w.Channel,
+                    w.BuyerId,
+                    w.Open,
+                    w.Through,
+                    w.LeastSurePercent,
+                    w.Passes.Split(' ', StringSplitOptions.RemoveEmptyEntries),
+                    w.FreeLines,
+                    w.NewAddresses,
+                    w.KeeperId
+                ),
+                w.Version,
+                w.BuyerId is { } b ? buyers.GetValueOrDefault(b, "") : "",
+                people.Find(p => p.Id == w.KeeperId)?.Name ?? ""
+            );
+        var runs = await db
+            .Runs.AsNoTracking()
+            .Where(r => r.Channel == channel)
+            .OrderByDescending(r => r.Id)
+            .Take(MostRuns)
+            .ToListAsync(cancel);
+        return new WayView(
+            line,
+            Of(rules.Find(r => r.BuyerId is null) ?? new WayRow { Channel = channel }),
+            [.. rules.Where(r => r.BuyerId is not null).Select(Of).OrderBy(r => r.BuyerName)],
+            [.. runs.Select(r => new RunView(r.Id, r.At, r.Taken, r.Failed, r.Log.Split('\n')))],
+            [.. CheckList.All.Select(c => new Pick(c.Code, c.Does))],
+            [
+                .. people
+                    .Where(p =>
+                        (p.Roles & (Core.People.Roles.Desk | Core.People.Roles.Seller)) != Core.People.Roles.None
+                    )
+                    .Select(p => new Pick(FormattableString.Invariant($"{p.Id}"), p.Name)),
+            ],
+            await AuthorityEndpoints.LatelyAsync(db, [$"ways:{channel}"], cancel),
+            Rights.Administer.Allows(user.ActorOf())
+        );
+    }
+
+    private static async Task<long> Set(WayBody body, ClaimsPrincipal user, ActRunner acts, CancellationToken cancel) =>
+        await acts.RunAsync(user.ActorOf(), new SetWay(body.Said, body.Seen), cancel);
+
+    private static Task<long> Drop(
+        string channel,
+        long buyer,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => acts.RunAsync(user.ActorOf(), new DropWay(channel, buyer), cancel);
+
+    /// <summary>Looks whether something came, now rather than at its time.</summary>
+    private static IResult Run(string channel, IEnumerable<IChannel> channels, ChannelSignal signal)
+    {
+        if (!channels.Any(c => c.Takes && c.Name == channel))
+            throw RefusedException.NotFound("such way in");
+        signal.Wake();
+        return Results.NoContent();
+    }
+
+    private static async Task<WayTrial> Try(
+        string channel,
+        WaySaid said,
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var since = clock.UtcNow.AddDays(-TriedDays);
+        var past = await db
+            .Requests.AsNoTracking()
+            .Where(r =>
+                r.Channel == channel
+                && r.ReceivedAt >= since
+                && r.First != ""
+                && r.Kind == nameof(MessageKind.Order)
+                && (said.Buyer == null || r.BuyerId == said.Buyer)
+            )
+            .Select(r => new
+            {
+                r.Number,
+                r.First,
+                r.Corrected,
+                r.FromWords,
+                r.Subject,
+            })
+            .ToListAsync(cancel);
+        var rules = new WayRules(
+            true,
+            said.LeastSurePercent / 100m,
+            [.. said.Passes],
+            said.FreeLines,
+            said.NewAddresses
+        );
+        var tried = past.ConvertAll(p => (Past: p, Held: JsonSerializer.Deserialize<Weighed>(p.First)!.By(rules)));
+        var through = tried.Where(t => t.Held.IsEmpty).ToList();
+        return new WayTrial(
+            tried.Count,
+            through.Count,
+            [
+                .. through
+                    .Where(t => t.Past.Corrected > 0)
+                    .Take(MostShown)
+                    .Select(t => new PastRequest(t.Past.Number, t.Past.Subject)),
+            ],
+            [
+                .. tried
+                    .Where(t => !t.Held.IsEmpty)
+                    .GroupBy(t => t.Held[0].Code)
+                    .OrderByDescending(g => g.Count())
+                    .Take(MostShown)
+                    .Select(g => new TrialBy(WordsOf(g.Key), g.Count())),
+            ]
+        );
+    }
+
+    private static string WordsOf(string code) =>
+        code switch
+        {
+            Obstacles.Again => "names an earlier one",
+            Obstacles.Address => "a new address",
+            Obstacles.Buyer => "nobody knows who it is",
+            Obstacles.Item => "an unknown item",
+            Obstacles.LeftOver => "not all of it was read",
+            Obstacles.Sure => "not sure enough",
+            Obstacles.Kind => "no order",
+            _ => CheckList.Find(code[(code.IndexOf(':', StringComparison.Ordinal) + 1)..])?.Does ?? code,
+        };
+}
