@@ -87,6 +87,13 @@ public static partial class Startup
             .AddSingleton<IChannel, PaperChannel>()
             .AddSingleton<IChannel, SalesChannelAnswers>()
             .AddSingleton<IChannel, SupplyChannel>();
+        AddWorkers(services, builder.Configuration);
+        AddDoors(services);
+    }
+
+    // What goes on by itself.
+    private static void AddWorkers(IServiceCollection services, IConfiguration settings)
+    {
         services
             .AddSingleton<ImportWorker>()
             .AddSingleton<RoundWorker>()
@@ -106,10 +113,8 @@ public static partial class Startup
                 .AddHostedService<ArrivalsWorker>()
                 .AddHostedService(p => p.GetRequiredService<RoundWorker>())
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
-        if (builder.Configuration.GetValue("demo", false) && builder.Configuration["smtp"] is null)
+        if (settings.GetValue("demo", false) && settings["smtp"] is null)
             services.AddHostedService<SmtpStandIn>();
-
-        AddDoors(services);
     }
 
     // How what comes in by HTTP is let in, read and answered.
@@ -257,13 +262,15 @@ public static partial class Startup
             await seller.ReadAsync(db, CancellationToken.None);
             // The messages of the day come in by the folders, like any others.
             var folders = app.Services.GetRequiredService<OutsideFolders>();
+            // They came over the night and the morning, the last just now.
+            var age = TimeSpan.Zero;
             foreach (var (channel, name, bytes) in world.Messages())
-                await OutsideFolders.WriteWholeAsync(
-                    channel == "edi" ? folders.EdiIn : folders.MailIn,
-                    name,
-                    bytes,
-                    CancellationToken.None
-                );
+            {
+                var folder = channel == "edi" ? folders.EdiIn : folders.MailIn;
+                await OutsideFolders.WriteWholeAsync(folder, name, bytes, CancellationToken.None);
+                File.SetLastWriteTimeUtc(Path.Combine(folder, name), DateTime.UtcNow - age);
+                age = (age * 1.4) + TimeSpan.FromMinutes(4);
+            }
             await Database.CountAsync(db, CancellationToken.None);
             return;
         }

@@ -228,7 +228,8 @@ internal static class Answers
     public static Task<string> EventuallyAsync(Func<string?> find) => EventuallyAsync(() => Task.FromResult(find()));
 
     /// <inheritdoc cref="EventuallyAsync(Func{string})" />
-    public static async Task<string> EventuallyAsync(Func<Task<string?>> find)
+    public static async Task<T> EventuallyAsync<T>(Func<Task<T?>> find)
+        where T : class
     {
         for (var i = 0; i < 150; i++)
         {

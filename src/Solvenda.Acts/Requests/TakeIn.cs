@@ -18,7 +18,11 @@ public sealed record TakeIn(
     string? ContentType,
     byte[] Bytes,
     string? Delivery = null
-) : IAct<TakenIn>;
+) : IAct<TakenIn>
+{
+    /// <summary>So long it waited before it was taken.</summary>
+    public TimeSpan Age { get; init; }
+}
 
 /// <param name="Request">Key of the request; of the first one, where nothing new was made.</param>
 public sealed record TakenIn(long Request, bool IsNew);
@@ -64,7 +68,7 @@ public sealed class TakeInAct : Act<TakeIn, TakenIn>
             },
             State = RequestState.Reading,
             Channel = input.Channel,
-            ReceivedAt = work.Now,
+            ReceivedAt = work.Now - input.Age,
             Subject = name ?? "",
             Names = first,
         };

@@ -46,8 +46,18 @@ public sealed partial class FolderBox(string folder, ILogger log)
                         $"{Path.GetFileName(file)}@{File.GetLastWriteTimeUtc(file):O}"
                     ),
                     () => PutAway(file, "done")
-                );
+                )
+                {
+                    Age = AgeOf(file),
+                };
         }
+    }
+
+    // What lay there while nobody looked has waited as long; a moment is none.
+    private static TimeSpan AgeOf(string file)
+    {
+        var age = DateTime.UtcNow - File.GetLastWriteTimeUtc(file);
+        return age > TimeSpan.FromMinutes(1) ? age : TimeSpan.Zero;
     }
 
     private async Task<byte[]?> ReadAsync(string file, CancellationToken cancel)

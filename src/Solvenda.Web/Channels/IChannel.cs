@@ -3,7 +3,11 @@ namespace Solvenda.Web.Channels;
 /// <summary>A message that arrived by a channel, and what to do once it is stored.</summary>
 /// <param name="Delivery">By which the channel knows it again, where it could not be put away.</param>
 /// <param name="Problem">Why it cannot be taken; it was put apart, and is not lost. Null where it can.</param>
-public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action Stored, string? Problem = null);
+public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action Stored, string? Problem = null)
+{
+    /// <summary>So long it has lain there; nothing where it came just now.</summary>
+    public TimeSpan Age { get; init; }
+}
 
 /// <summary>A message as the outbox holds it.</summary>
 /// <param name="Key">The same at every try: the receiver knows a repeat by it.</param>

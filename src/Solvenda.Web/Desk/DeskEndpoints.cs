@@ -95,24 +95,7 @@ public static class DeskEndpoints
     {
         var me = user.ActorOf();
         var id = me.PersonId!.Value;
-        var items = new List<DeskItem>();
-        if (me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller))
-            items.AddRange(await DeskRequests.OfAsync(db, me, cancel));
-        items.AddRange(await DeskAsks.OfAsync(db, id, clock.UtcNow, cancel));
-        if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
-        {
-            items.AddRange(await DeskQuotes.OfAsync(db, me, clock.Today, cancel));
-            items.AddRange(await DeskOrders.OpenAsync(db, me, cancel));
-        }
-        items.AddRange(await DeskOrders.LateAsync(db, me, cancel));
-        if (me.Roles.HasFlag(Roles.Planner))
-            items.AddRange(await DeskStock.OfAsync(db, clock.Today, cancel));
-        if (me.Roles.HasFlag(Roles.Credit))
-            items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
-        items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));
-        if (me.Roles.HasFlag(Roles.Admin))
-            items.AddRange(await DeskTroubles.OfAsync(db, cancel));
-
+        var items = await ItemsAsync(db, me, clock, credit, cancel);
         var dayStart = clock.UtcNow.Date;
         var followUps = await (
             from f in db.FollowUps
@@ -149,6 +132,35 @@ public static class DeskEndpoints
                     ? await DeskRequests.ReadyAsync(db, me, cancel)
                     : [],
         };
+    }
+
+    private static async Task<List<DeskItem>> ItemsAsync(
+        SolvendaDb db,
+        Actor me,
+        HouseClock clock,
+        CreditLists credit,
+        CancellationToken cancel
+    )
+    {
+        var id = me.PersonId!.Value;
+        var items = new List<DeskItem>();
+        if (me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller))
+            items.AddRange(await DeskRequests.OfAsync(db, me, cancel));
+        items.AddRange(await DeskAsks.OfAsync(db, id, clock.UtcNow, cancel));
+        if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
+        {
+            items.AddRange(await DeskQuotes.OfAsync(db, me, clock.Today, cancel));
+            items.AddRange(await DeskOrders.OpenAsync(db, me, cancel));
+        }
+        items.AddRange(await DeskOrders.LateAsync(db, me, cancel));
+        if (me.Roles.HasFlag(Roles.Planner))
+            items.AddRange(await DeskStock.OfAsync(db, clock.Today, cancel));
+        if (me.Roles.HasFlag(Roles.Credit))
+            items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
+        items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));
+        if (me.Roles.HasFlag(Roles.Admin))
+            items.AddRange(await DeskTroubles.OfAsync(db, cancel));
+        return items;
     }
 
     private static async Task<IEnumerable<DayMark>> CutOffsAsync(

@@ -50,8 +50,7 @@ public static class AnswerEndpoints
         requests
             .MapPost("/files", TakeFile)
             .Needs<TakeIn>()
-            .WithMetadata(new RequestSizeLimitAttribute(MachineEndpoints.LargestBody))
-            .Accepts<byte[]>("application/octet-stream");
+            .WithMetadata(new RequestSizeLimitAttribute(MachineEndpoints.LargestBody));
     }
 
     private static async Task<AnswerChoices> Choices(

@@ -113,7 +113,7 @@ public static class RequestViews
             .Take(50)
             .Select(x => new Sibling(x.Number, x.Subject, x.State))
             .ToListAsync(cancel);
-        return new RequestView(
+        var view = new RequestView(
             r.Id,
             r.Number,
             r.Version,
@@ -139,7 +139,18 @@ public static class RequestViews
             waiting.Count,
             next,
             siblings
-        )
+        );
+        return await InHandAsync(db, r, view, cancel);
+    }
+
+    // What it is worth, who has it, and what was written about it.
+    private static async Task<RequestView> InHandAsync(
+        SolvendaDb db,
+        RequestRow r,
+        RequestView view,
+        CancellationToken cancel
+    ) =>
+        view with
         {
             Worth = r.WorthMinor is { } minor ? Amount.FromMinor(minor, Currency.Of(r.Currency)).Value : null,
             Currency = r.Currency,
@@ -156,7 +167,6 @@ public static class RequestViews
                 .ToListAsync(cancel),
             AnswerTo = AnswerTo(r),
         };
-    }
 
     /// <summary>Where an answer to it goes; empty where it has to be said.</summary>
     public static string AnswerTo(RequestRow request)

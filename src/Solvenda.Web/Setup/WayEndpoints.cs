@@ -138,38 +138,12 @@ public static class WayEndpoints
         var line =
             (await List(db, channels, clock, cancel)).Find(w => w.Channel == channel)
             ?? throw RefusedException.NotFound("such way in");
-        var rules = await db.Ways.AsNoTracking().Where(w => w.Channel == channel).ToListAsync(cancel);
-        var buyerIds = rules.ConvertAll(r => r.BuyerId ?? 0);
-        var buyers = await db
-            .Buyers.Where(b => EF.Parameter(buyerIds).Contains(b.Id))
-            .ToDictionaryAsync(b => b.Id, b => b.Name, cancel);
         var people = await db
             .People.Where(p => p.Active)
             .OrderBy(p => p.Name)
-            .Select(p => new
-            {
-                p.Id,
-                p.Name,
-                p.Roles,
-            })
+            .Select(p => new Keeper(p.Id, p.Name, p.Roles))
             .ToListAsync(cancel);
-        WayRule Of(WayRow w) =>
-            new(
-                new WaySaid(
-                    w.Channel,
-                    w.BuyerId,
-                    w.Open,
-                    w.Through,
-                    w.LeastSurePercent,
-                    w.Passes.Split(' ', StringSplitOptions.RemoveEmptyEntries),
-                    w.FreeLines,
-                    w.NewAddresses,
-                    w.KeeperId
-                ),
-                w.Version,
-                w.BuyerId is { } b ? buyers.GetValueOrDefault(b, "") : "",
-                people.Find(p => p.Id == w.KeeperId)?.Name ?? ""
-            );
+        var rules = await RulesAsync(db, channel, people, cancel);
         var runs = await db
             .Runs.AsNoTracking()
             .Where(r => r.Channel == channel)
@@ -178,8 +152,8 @@ public static class WayEndpoints
             .ToListAsync(cancel);
         return new WayView(
             line,
-            Of(rules.Find(r => r.BuyerId is null) ?? new WayRow { Channel = channel }),
-            [.. rules.Where(r => r.BuyerId is not null).Select(Of).OrderBy(r => r.BuyerName)],
+            rules.Find(r => r.Said.Buyer is null) ?? Of(new WayRow { Channel = channel }, "", people),
+            [.. rules.Where(r => r.Said.Buyer is not null).OrderBy(r => r.BuyerName)],
             [.. runs.Select(r => new RunView(r.Id, r.At, r.Taken, r.Failed, r.Log.Split('\n')))],
             [.. CheckList.All.Select(c => new Pick(c.Code, c.Does))],
             [
@@ -193,6 +167,41 @@ public static class WayEndpoints
             Rights.Administer.Allows(user.ActorOf())
         );
     }
+
+    private sealed record Keeper(long Id, string Name, Core.People.Roles Roles);
+
+    private static async Task<List<WayRule>> RulesAsync(
+        SolvendaDb db,
+        string channel,
+        List<Keeper> people,
+        CancellationToken cancel
+    )
+    {
+        var rules = await db.Ways.AsNoTracking().Where(w => w.Channel == channel).ToListAsync(cancel);
+        var ids = rules.ConvertAll(r => r.BuyerId ?? 0);
+        var buyers = await db
+            .Buyers.Where(b => EF.Parameter(ids).Contains(b.Id))
+            .ToDictionaryAsync(b => b.Id, b => b.Name, cancel);
+        return rules.ConvertAll(r => Of(r, buyers.GetValueOrDefault(r.BuyerId ?? 0, ""), people));
+    }
+
+    private static WayRule Of(WayRow w, string buyer, List<Keeper> people) =>
+        new(
+            new WaySaid(
+                w.Channel,
+                w.BuyerId,
+                w.Open,
+                w.Through,
+                w.LeastSurePercent,
+                w.Passes.Split(' ', StringSplitOptions.RemoveEmptyEntries),
+                w.FreeLines,
+                w.NewAddresses,
+                w.KeeperId
+            ),
+            w.Version,
+            buyer,
+            people.Find(p => p.Id == w.KeeperId)?.Name ?? ""
+        );
 
     private static async Task<long> Set(WayBody body, ClaimsPrincipal user, ActRunner acts, CancellationToken cancel) =>
         await acts.RunAsync(user.ActorOf(), new SetWay(body.Said, body.Seen), cancel);

@@ -71,7 +71,10 @@ public sealed class ChannelInbox(
 
     private async Task<string> OneAsync(IChannel channel, Arrived arrived, CancellationToken cancel)
     {
-        var message = new TakeIn(channel.Name, arrived.Name, null, arrived.Bytes, $"{channel.Name}:{arrived.Delivery}");
+        var message = new TakeIn(channel.Name, arrived.Name, null, arrived.Bytes, $"{channel.Name}:{arrived.Delivery}")
+        {
+            Age = arrived.Age,
+        };
         var stored = await intake.StoreAsync(Actor.House, message, cancel);
         arrived.Stored();
         await using var db = await factory.CreateDbContextAsync(cancel);

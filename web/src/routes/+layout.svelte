@@ -81,10 +81,23 @@
     );
   });
 
+  const settings = [
+    { path: '/setup/people', name: 'people', house: true },
+    { path: '/setup/authority', name: 'authority: who may decide what' },
+    { path: '/setup/policies', name: 'policies: when somebody must be asked' },
+    { path: '/setup/checks', name: 'checks' },
+    { path: '/setup/ways', name: 'ways in: what goes through by itself', house: true },
+    { path: '/setup/keys', name: 'keys of machines', house: true },
+    { path: '/setup/house', name: 'the house: name, addresses, numbers', house: true },
+  ];
   const actions = $derived([
     ...places.map((p) => ({ words: `go to ${p.name}`, run: () => void goto(p.path) })),
     ...lists.filter((l) => places.every((p) => p.path !== l.path)).map((l) => ({ words: `go to ${l.name}`, quiet: true, run: () => void goto(l.path) })),
     ...(session.person?.seesSetup ? [{ words: 'go to Asks: who asked, who decided', run: () => void goto('/asks') }] : []),
+    ...(session.person?.mayWrite ? [{ words: 'take in a file', quiet: true, run: () => void goto('/requests?take') }] : []),
+    ...(session.person?.seesSetup
+      ? settings.filter((s) => !s.house || session.person?.runsHouse).map((s) => ({ words: `set ${s.name}`, quiet: true, run: () => void goto(s.path) }))
+      : []),
     { words: 'what I was told, my settings', run: () => void goto('/own') },
     { words: session.theme === 'paper' ? 'night shift: dark' : 'day shift: light', run: turn },
     { words: session.view?.demo ? 'step in as somebody else' : 'sign out', run: leave },

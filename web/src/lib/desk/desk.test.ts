@@ -1,5 +1,6 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { api } from '$lib/api';
+import { serve } from '$lib/test/server';
 import { placed, top } from './day';
 import { DeskState } from './desk.svelte';
 
@@ -49,4 +50,30 @@ test('marks of the same hour stand below one another, and none falls off the day
   expect(tops[1]! - tops[0]!).toBeCloseTo(8);
   expect(tops.slice(2)).toEqual([97, 97]);
   expect([top(3), top(8), top(18.5), top(24)]).toEqual([0, 0, 100, 100]);
+});
+
+const ready = (number: string, isOrder: boolean, currency: string, value: number | null) => ({ id: Number(number.slice(1)), number, isOrder, currency, value });
+const withReady = async (...ones: object[]) => {
+  serve({
+    'GET /api/desk': () => ({ today: '2026-03-05', items: [], day: [], ready: ones }),
+    'POST /api/lists/{kind}/deeds': { id: 1, over: false, done: 0, notDone: 0, refused: [] },
+    'GET /api/rounds/{id}': { id: 1, over: true, done: 2, notDone: 1, refused: [{ number: 'R3', words: 'its PO was used before' }] },
+  });
+  const state = new DeskState();
+  await state.load();
+  return state;
+};
+
+test('what is ready is counted by what becomes of it, and its worth stays apart by currency', async () => {
+  const state = await withReady(ready('R1', true, 'EUR', 10.5), ready('R2', true, 'EUR', 20), ready('R3', false, 'SEK', 5), ready('R4', false, '', null));
+  expect(state.readyCount).toBe('2 orders and 2 quotes');
+  expect(state.readyWorth).toBe('30.50 EUR and 5.00 SEK');
+  expect(state.count).toBe('Nothing needs you. 4 are ready.');
+});
+
+test('all that is ready is taken in one go, and what was not says why', async () => {
+  const state = await withReady(ready('R1', true, 'EUR', 10), ready('R2', true, 'EUR', 10), ready('R3', true, 'EUR', 10));
+  await state.takeAll();
+  expect(state.took).toBe('2 taken, 1 not: R3 its PO was used before.');
+  expect(state.taking).toBe(false);
 });

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { ask, type Schemas } from '$lib/api';
   import { ListPage, show } from '$lib/list';
   import { useSession } from '$lib/session';
@@ -64,7 +65,13 @@
     }}
   >
     <label class="cursor-pointer"
-      ><input class="sr-only" type="file" multiple onchange={(e) => void take(e.currentTarget.files)} /><span class="underline">take in a file</span></label
+      ><input
+        class="peer sr-only"
+        type="file"
+        multiple
+        onchange={(e) => void take(e.currentTarget.files)}
+        {@attach (input: HTMLInputElement) => (page.url.searchParams.has('take') ? input.focus() : undefined)}
+      /><span class="underline peer-focus-visible:outline-2">take in a file</span></label
     >
     <span class="text-second">or drop it here, or paste what they wrote: a mail, an order as PDF, spreadsheet, EDI, a picture</span>
     {#if told}<span role="status">{told}</span>{/if}

@@ -1,0 +1,93 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using Microsoft.EntityFrameworkCore;
+using Xunit;
+
+namespace Solvenda.Web.Tests;
+
+/// <summary>Requests in people's hands: brought, handed on, answered.</summary>
+public sealed class QueueTests(House house) : QueueCalls(house)
+{
+    [Fact]
+    public async Task A_request_is_taken_handed_on_and_laid_back()
+    {
+        var number = (await ReceiveAsync(Order("WAY-11"), "way11.x12")).GetProperty("number").GetString()!;
+        await WeighedAsync(number);
+        var nell = await House.AsAsync(Havergal);
+        Task<HttpResponseMessage> HandAsync(long? to) =>
+            nell.PostAsJsonAsync($"/api/requests/{number}/hand", new { to }, Cancel);
+        var taken = await (await HandAsync(Havergal)).JsonAsync();
+        Assert.Equal("Nell Havergal", taken.GetProperty("hand").GetProperty("name").GetString());
+        await HandAsync(Quill);
+        Assert.Equal(
+            Quill,
+            await House.DbAsync(db =>
+                db.Requests.Where(r => r.Number == number).Select(r => r.HandId).SingleAsync(Cancel)
+            )
+        );
+        // A planner reads no requests.
+        Assert.Equal("not_theirs", await (await HandAsync(Castellane)).CodeAsync());
+        await HandAsync(null);
+        Assert.Null(
+            await House.DbAsync(db =>
+                db.Requests.Where(r => r.Number == number).Select(r => r.HandId).SingleAsync(Cancel)
+            )
+        );
+    }
+
+    [Fact]
+    public async Task A_letter_is_answered_in_its_own_thread_and_waits_for_nobody_since()
+    {
+        const string Mail =
+            "From: Pat Orr <pat@orr.example>\r\nTo: orders@brinemoor.example\r\nSubject: opening hours\r\n"
+            + "Message-ID: <way-12@orr.example>\r\nContent-Type: text/plain\r\n\r\nHello, when are you open? Pat\r\n";
+        var number = (await ReceiveAsync(Mail, "way12.eml")).GetProperty("number").GetString()!;
+        await WeighedAsync(number);
+        var nell = await House.AsAsync(Havergal);
+        var choices = await (await nell.GetAsync($"/api/requests/{number}/answers", Cancel)).JsonAsync();
+        Assert.Equal("pat@orr.example", choices.GetProperty("to").GetString());
+        var seen = await (await nell.GetAsync($"/api/requests/{number}", Cancel)).JsonAsync();
+        var answer = new
+        {
+            version = seen.GetProperty("version").GetInt64(),
+            to = "",
+            subject = "Re: opening hours",
+            text = "From eight to five.",
+            done = true,
+        };
+        var sent = await (await nell.PostAsJsonAsync($"/api/requests/{number}/answers", answer, Cancel)).JsonAsync();
+        Assert.Equal("answered", sent.GetProperty("state").GetString());
+        Assert.Equal("From eight to five.", sent.GetProperty("answers")[0].GetProperty("text").GetString());
+        var key = $"{number}.answer.1".ToLowerInvariant();
+        var letter = await House.DbAsync(db => db.Outbox.AsNoTracking().SingleAsync(o => o.Key == key, Cancel));
+        var text = Encoding.UTF8.GetString(letter.Payload);
+        Assert.Contains("In-Reply-To: <way-12@orr.example>", text, StringComparison.Ordinal);
+        Assert.Contains("From eight to five.", text, StringComparison.Ordinal);
+        // Once is enough.
+        Assert.Equal(
+            "request_done",
+            await (await nell.PostAsJsonAsync($"/api/requests/{number}/answers", answer, Cancel)).CodeAsync()
+        );
+    }
+
+    [Fact]
+    public async Task A_file_dropped_onto_the_queue_is_a_request_and_the_same_again_is_the_same()
+    {
+        var nell = await House.AsAsync(Havergal);
+        Task<HttpResponseMessage> DropAsync(HttpClient who, string text) =>
+            who.PostAsync(
+                "/api/requests/files?filename=drop.x12",
+                new ByteArrayContent(Encoding.ASCII.GetBytes(text)),
+                Cancel
+            );
+        var first = await (await DropAsync(nell, Order("WAY-13"))).JsonAsync();
+        Assert.True(first.GetProperty("isNew").GetBoolean());
+        var again = await (await DropAsync(nell, Order("WAY-13"))).JsonAsync();
+        Assert.False(again.GetProperty("isNew").GetBoolean());
+        Assert.Equal(first.GetProperty("number").GetString(), again.GetProperty("number").GetString());
+        Assert.Equal("file_empty", await (await DropAsync(nell, "")).CodeAsync());
+        var castellane = await House.AsAsync(Castellane);
+        Assert.Equal(HttpStatusCode.Forbidden, (await DropAsync(castellane, Order("WAY-14"))).StatusCode);
+    }
+}
