@@ -178,8 +178,36 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             (ReasonUse.Returned, "damaged on the road"),
         ];
         AddRestrictions();
+        AddTemplates();
         db.Reasons.AddRange(reasons.Select(r => new ReasonRow { Use = r.Use, Words = r.Words }));
     }
+
+    private void AddTemplates() =>
+        db.Templates.AddRange(
+            new TemplateRow
+            {
+                Name = "we look into it",
+                Words = "Dear {name},\n\nthank you; we have it as {number} and come back to you today.\n\n{me}",
+            },
+            new TemplateRow
+            {
+                Name = "hours",
+                Words =
+                    "Dear {name},\n\nthe quay counter is open from Monday to Friday, 8 to 17, and not on public holidays.\n\n{me}",
+            },
+            new TemplateRow
+            {
+                Name = "please send it again",
+                Words =
+                    "Dear {name},\n\nwhat you sent reached us, but it cannot be opened. Would you send it again? We know it as {number}.\n\n{me}",
+            },
+            new TemplateRow
+            {
+                Name = "we look into it",
+                Language = "sv",
+                Words = "Hej {name},\n\ntack, vi har det som {number} och återkommer i dag.\n\n{me}",
+            }
+        );
 
     private void AddRestrictions() =>
         db.Restrictions.AddRange(

@@ -44,7 +44,11 @@ internal static class SetupWords
                 null,
                 e.Scopes
             ),
-            WaySet e => new($"{e.Channel}{(e.Buyer is { } b ? $" for {b}" : "")}", e.Before, e.After),
+            WaySet e => new(
+                $"{e.Channel}{(e.Buyer is { } b ? $" for {b}" : "")}",
+                e.Before.Length > 0 ? e.Before : null,
+                e.After
+            ),
             HolidaysFilled e => new($"{e.Days} holidays of {e.Country} {e.Year} put in"),
             NoticesSeen e => new($"{e.Notices} notices seen"),
             _ => null,

@@ -30,7 +30,7 @@ internal static class Templates
                 "words",
                 required: true,
                 inList: true,
-                hint: "{name} stands for whom it is written to, {number} for the request"
+                hint: "{name} stands for whom it is written to, {number} for the request, {me} for who writes"
             ),
         ],
     };

@@ -12,6 +12,7 @@
   let done = $state(true);
   let problem = $state('');
   let busy = $state(false);
+  let area = $state<HTMLTextAreaElement>();
   const byChannel = $derived(request.parts.length > 0 && request.channel !== 'mail' && !to.includes('@') && to.length > 0);
 
   export async function open() {
@@ -20,6 +21,7 @@
     try {
       choices = await ask(api.GET('/api/requests/{number}/answers', { params: { path: { number: request.number } } }));
       [to, subject] = [choices.to, choices.subject];
+      area?.focus();
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'It could not be loaded.';
     }
@@ -64,12 +66,8 @@
     {/if}
     <label class="grid gap-1"
       ><span class="text-second">what you write</span>
-      <textarea
-        class="min-h-44 border border-strong bg-sheet px-2 py-1 font-serif text-[15px]"
-        bind:value={text}
-        required
-        maxlength="10000"
-        {@attach (t: HTMLTextAreaElement) => t.focus()}></textarea></label
+      <textarea class="min-h-44 border border-strong bg-sheet px-2 py-1 font-serif text-[15px]" bind:value={text} required maxlength="10000" bind:this={area}
+      ></textarea></label
     >
     <label class="flex items-center gap-2"><input type="checkbox" bind:checked={done} /> that is all; it waits for nobody any more</label>
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}

@@ -66,9 +66,9 @@
             <p class="text-second">by these rules, of the {plain(trial.orders)} orders of the last thirty days</p>
             <p class="font-serif text-[22px]">{plain(trial.through)} <small class="text-[16px] text-second">would have gone through</small></p>
             <p class="text-second">
-              {#if !trial.through}Nothing would.{:else if trial.corrected.length}Corrected by hand afterwards:
+              {#if trial.through && trial.corrected.length}Corrected by hand afterwards:
                 {#each trial.corrected as c, i (c.number)}{i ? ', ' : ' '}<a class="underline" href="/requests/{c.number}" title={c.words}>{c.number}</a
-                  >{/each}.{:else}None of them was corrected afterwards.{/if}
+                  >{/each}.{:else if trial.through}None of them was corrected afterwards.{/if}
             </p>
             {#if trial.held.length}
               <p class="mt-2 text-second">what holds the others</p>
@@ -97,9 +97,9 @@
           >
         </button>
         {#if run === one.id}
-          <pre
-            class="overflow-x-auto border-b border-hairline bg-sheet px-3 py-2 font-mono text-[12px] leading-5 whitespace-pre-wrap">{#each one.log as words, i (i)}{words}
-            {/each}</pre>
+          <div class="border-b border-hairline bg-sheet px-3 py-2 font-mono text-[12px] leading-5">
+            {#each one.log as words, i (i)}<p>{words}</p>{/each}
+          </div>
         {/if}
       {:else}
         <p class="py-2 text-second">
