@@ -84,6 +84,7 @@ public static partial class Startup
         services
             .AddSingleton<IChannel, MailChannel>()
             .AddSingleton<IChannel, EdiChannel>()
+            .AddSingleton<IChannel, FileChannel>()
             .AddSingleton<IChannel, PaperChannel>()
             .AddSingleton<IChannel, SalesChannelAnswers>()
             .AddSingleton<IChannel, SupplyChannel>();

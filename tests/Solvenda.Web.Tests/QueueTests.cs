@@ -90,4 +90,45 @@ public sealed class QueueTests(House house) : QueueCalls(house)
         var castellane = await House.AsAsync(Castellane);
         Assert.Equal(HttpStatusCode.Forbidden, (await DropAsync(castellane, Order("WAY-14"))).StatusCode);
     }
+
+    private async Task<int> TakeAsync(string file)
+    {
+        using var taking = System.Diagnostics.Process.Start(
+            new System.Diagnostics.ProcessStartInfo(
+                Path.Combine(Folders.Root(), "solvenda"),
+                ["take", file, "--data", House.DataFolder]
+            )
+            {
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
+        await taking.WaitForExitAsync(Cancel);
+        return taking.ExitCode;
+    }
+
+    [Fact]
+    public async Task A_file_laid_by_the_command_is_taken_and_put_away()
+    {
+        var name = $"take-{Guid.NewGuid():N}.x12";
+        var file = Path.Combine(Path.GetTempPath(), name);
+        await File.WriteAllTextAsync(file, Order("WAY-15"), Cancel);
+        try
+        {
+            Assert.Equal(0, await TakeAsync(file));
+            var number = await Answers.EventuallyAsync(() =>
+                House.DbAsync(db =>
+                    db.Requests.Where(r => r.Channel == "file" && r.Raw.Filename!.EndsWith(name))
+                        .Select(r => r.Number)
+                        .FirstOrDefaultAsync(Cancel)
+                )
+            );
+            Assert.NotEqual("", number);
+            Assert.Equal(1, await TakeAsync(file + ".gone"));
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
 }

@@ -33,15 +33,13 @@ public sealed class PassRequestAct(Turning turning, Judge judge, Confirming conf
         var way = await WayBook.OfAsync(work.Db, request.Channel, reading.BuyerId, cancel);
         var rules = WayBook.RulesOf(way);
         var isOrder = reading.Kind == MessageKind.Order;
-        if (byItself && !(rules.Through && isOrder))
+        var keeper = byItself ? await WayBook.KeeperAsync(work.Db, way, cancel) : null;
+        if (byItself && !(rules.Through && isOrder && keeper is not null))
             throw RefusedException.Clash("not_ready", "Nothing goes through by itself on that way.");
         var turned = await turning.TurnAsync(work, request, reading, isOrder, cancel, way?.KeeperId);
         if (!isOrder)
             return turned.Into;
-        var judged =
-            await WayBook.KeeperAsync(work.Db, way, cancel) is { } keeper && byItself
-                ? await judge.JudgeAsync(work.Db, turned.Open, keeper, cancel)
-                : turned.Judged;
+        var judged = keeper is null ? turned.Judged : await judge.JudgeAsync(work.Db, turned.Open, keeper, cancel);
         var weighed = Weighed.Of(Weighing.FactsOf(request, reading, judged));
         ImmutableArray<Obstacle> stands = byItself ? weighed.By(rules) : [.. judged.Stops.Select(Stopped)];
         if (!stands.IsEmpty)

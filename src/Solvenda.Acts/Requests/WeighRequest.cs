@@ -23,10 +23,10 @@ public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighReques
         ArgumentNullException.ThrowIfNull(ahead);
         ArgumentNullException.ThrowIfNull(input);
         var request = await ahead.Db.Requests.AsNoTracking().FirstAsync(r => r.Id == input.Request, cancel);
+        if (request.Version != input.Version || request.Reading.Length == 0)
+            return new WeighedAhead(null);
         return new WeighedAhead(
-            request.Version == input.Version && request.Reading.Length > 0
-                ? await weighing.OfAsync(ahead.Db, request, ReadingView.FromJson(request.Reading), cancel)
-                : null
+            await weighing.OfAsync(ahead.Db, request, ReadingView.FromJson(request.Reading), cancel)
         );
     }
 
@@ -48,7 +48,7 @@ public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighReques
         request.Weighed = request.Version;
         if (prepared.Weight is { } weight)
             Keep(request, weight);
-        work.Touch($"requests:{request.Number}");
+        work.Touch(request.Number);
         return request.Ready;
     }
 
@@ -67,14 +67,20 @@ public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighReques
         if (request.First.Length == 0)
             request.First = JsonSerializer.Serialize(weight.Weighed);
         // What reading itself doubts is said as reading says it.
-        if (open.Count > 0 && request.State == RequestState.New)
-        {
-            RequestSteps.Move(request, RequestDoing.Doubt);
-            request.Reason = RequestSteps.Short(open[0].Words);
-        }
+        if (open.Count > 0)
+            Doubt(request, open[0].Words);
         request.Ready = request.State == RequestState.New;
         // What stops nothing is worth a look all the same.
         if (request.Ready)
             request.Reason = notices.Count > 0 ? RequestSteps.Short(notices[0].Words) : "";
+    }
+
+    // What somebody has to look at anyway keeps its reason.
+    private static void Doubt(RequestRow request, string why)
+    {
+        if (request.State != RequestState.New)
+            return;
+        RequestSteps.Move(request, RequestDoing.Doubt);
+        request.Reason = RequestSteps.Short(why);
     }
 }

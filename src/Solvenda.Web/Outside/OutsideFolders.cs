@@ -10,6 +10,7 @@ public sealed class OutsideFolders
         ArgumentNullException.ThrowIfNull(options);
         var root = Path.Combine(options.DataFolder, "outside");
         MailIn = Made(root, "mail", "in");
+        FileIn = Made(root, "file", "in");
         EdiIn = Made(root, "edi", "in");
         EdiOut = Made(root, "edi", "out");
         SupplyIn = Made(root, "supply", "in");
@@ -20,6 +21,9 @@ public sealed class OutsideFolders
     }
 
     public string MailIn { get; }
+
+    /// <summary>What people lay there by hand.</summary>
+    public string FileIn { get; }
 
     public string EdiIn { get; }
 
