@@ -16,6 +16,16 @@ switch (args)
         await File.WriteAllTextAsync(x12, MadeInterchange.X12(2_700));
         await File.WriteAllTextAsync(edifact, MadeInterchange.Edifact(1_800));
         break;
+    case ["bare", var file, var orders]:
+        Console.WriteLine(
+            BareInserts
+                .Measure(file, int.Parse(orders, System.Globalization.CultureInfo.InvariantCulture))
+                .ToString("0", System.Globalization.CultureInfo.InvariantCulture)
+        );
+        break;
+    case ["ask", var file, var sql]:
+        Console.WriteLine(BareInserts.Ask(file, sql));
+        break;
     case ["beside"]:
         Beside.Measure();
         break;

@@ -16,7 +16,8 @@ public enum FoundKind
 }
 
 /// <summary>A record found: its number or code, its words, and what else it was found by.</summary>
-public sealed record FoundRow(FoundKind Kind, long Id, string Number, string Words, string Rest);
+/// <param name="Near">Whether its own number or words begin so; else only something about it does.</param>
+public sealed record FoundRow(FoundKind Kind, long Id, string Number, string Words, string Rest, bool Near);
 
 /// <summary>
 /// The one index that the finder asks (SQLite FTS5). Triggers keep it on every way in, so an import is found as soon as
@@ -166,17 +167,34 @@ public static class FindIndex
                     .Database.SqlQueryRaw<Hit>(begun, $"number : ^\"{string.Join(' ', tokens)}\" *", most)
                     .ToListAsync(cancel)
                 : [];
+        // A word as it was typed comes before words that begin so: 12 before 1263.
+        var whole = $"{{number words}} : ({string.Join(" AND ", tokens.Select(t => $"\"{t}\""))})";
         List<Hit> rows =
         [
             .. codes,
+            .. await db.Database.SqlQueryRaw<Hit>(sql, whole, most, false).ToListAsync(cancel),
+            .. await db.Database.SqlQueryRaw<Hit>(sql, whole, most, true).ToListAsync(cancel),
             .. await db.Database.SqlQueryRaw<Hit>(sql, match, most, false).ToListAsync(cancel),
             .. await db.Database.SqlQueryRaw<Hit>(sql, match, most, true).ToListAsync(cancel),
         ];
         return
         [
             .. rows.DistinctBy(r => r.Id)
-                .Select(r => new FoundRow((FoundKind)(r.Id % Kinds), r.Id / Kinds, r.Number, r.Words, r.Rest)),
+                .Select(r => new FoundRow(
+                    (FoundKind)(r.Id % Kinds),
+                    r.Id / Kinds,
+                    r.Number,
+                    r.Words,
+                    r.Rest,
+                    IsNear(r, tokens)
+                )),
         ];
+    }
+
+    private static bool IsNear(Hit hit, List<string> tokens)
+    {
+        var own = Split($"{hit.Number} {hit.Words}");
+        return tokens.TrueForAll(t => Array.Exists(own, w => w.StartsWith(t, StringComparison.Ordinal)));
     }
 
     // Each word that nothing begins with is replaced by the nearest one, if there is one near enough.
@@ -273,18 +291,15 @@ public static class FindIndex
     }
 
     // As the index parts words: letters and digits, small, without their marks.
-    private static List<string> Tokens(string text)
-    {
-        var plain = new string([
+    private static List<string> Tokens(string text) =>
+        [.. Split(text).Take(8).Select(t => t.Length > 40 ? t[..40] : t)];
+
+    private static string[] Split(string text) =>
+        new string([
             .. text.Normalize(System.Text.NormalizationForm.FormD)
                 .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
                 .Select(c => char.IsLetterOrDigit(c) ? char.ToLowerInvariant(c) : ' '),
-        ]);
-        return
-        [
-            .. plain.Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(8).Select(t => t.Length > 40 ? t[..40] : t),
-        ];
-    }
+        ]).Split(' ', StringSplitOptions.RemoveEmptyEntries);
 
     private static string F(string expression, string row) =>
         string.Format(CultureInfo.InvariantCulture, expression, row);

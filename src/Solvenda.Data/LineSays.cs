@@ -28,6 +28,7 @@ internal sealed record LineSays
     public string? CostWhy { get; init; }
     public long? CostById { get; init; }
     public string? CostByName { get; init; }
+    public bool AskedWithTax { get; init; }
 
     public static string Write(SheetLine line)
     {
@@ -44,6 +45,7 @@ internal sealed record LineSays
             CostWhy = Said(line.CostWhy),
             CostById = line.CostBy?.Person?.Value,
             CostByName = line.CostBy?.Name,
+            AskedWithTax = line.Asked.WithTax,
         };
         return says == Nothing ? "" : JsonSerializer.Serialize(says, Json);
     }
@@ -64,6 +66,7 @@ internal sealed record LineSays
             ClosedWhy = says.ClosedWhy ?? "",
             From = says.From,
             CostWhy = says.CostWhy ?? "",
+            Asked = says.AskedWithTax ? line.Asked with { WithTax = true } : line.Asked,
             CostBy = says.CostByName is { } name
                 ? new Hand(says.CostById is { } id ? new PersonId(id) : null, name)
                 : null,

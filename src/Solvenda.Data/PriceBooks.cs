@@ -23,6 +23,8 @@ public sealed class PriceBooks(Seller seller) : IDisposable
 {
     private readonly SemaphoreSlim _loading = new(1, 1);
     private volatile LoadedBook? _loaded;
+    private const long FreshMilliseconds = 100;
+    private long _freshenedAt;
 
     /// <summary>
     /// Records that no price can be made from, with the reason: they are left out of the book, so that one of them does
@@ -37,8 +39,15 @@ public sealed class PriceBooks(Seller seller) : IDisposable
     /// Reads the book anew where it is in use and old, before somebody holds what others wait for; one that nobody
     /// needed yet is not read.
     /// </summary>
-    public Task FreshenAsync(SolvendaDb db, CancellationToken cancel) =>
-        _loaded is null ? Task.CompletedTask : LoadedAsync(db, cancel);
+    public async Task FreshenAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        // Looked at for each act anew it would cost more than it spares; whoever needs the book looks itself.
+        var now = Environment.TickCount64;
+        if (_loaded is null || now - Volatile.Read(ref _freshenedAt) < FreshMilliseconds)
+            return;
+        Volatile.Write(ref _freshenedAt, now);
+        await LoadedAsync(db, cancel);
+    }
 
     public async Task<ItemFinder> ItemsAsync(SolvendaDb db, CancellationToken cancel) =>
         (await LoadedAsync(db, cancel)).Items;

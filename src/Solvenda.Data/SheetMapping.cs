@@ -66,6 +66,7 @@ public static class SheetMapping
     {
         ArgumentNullException.ThrowIfNull(row);
         var currency = Currency.Of(row.Currency);
+        var paid = row.ToStated().OnChannel;
         var (kept, charges) = KeptLines.Read(row.Kept, currency);
         return new Sheet(
             currency,
@@ -74,10 +75,11 @@ public static class SheetMapping
             [.. row.Lines.OrderBy(l => l.Position).Select(ToLine)],
             HeadTerms.DiscountIn(row.Head),
             [.. Typed(row.Head)],
-            0m
+            paid?.Total ?? 0m
         )
         {
             Channel = row.Channel,
+            Paid = paid,
             Kind = OrderKind.In(row.Head),
             FreeBy = row.Head[HeadTerms.Kind.Name]?.By,
             Incoterm = HeadTerms.Incoterm.In(row.Head),

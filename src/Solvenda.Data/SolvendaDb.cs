@@ -66,6 +66,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<ReservationRow> Reservations => Set<ReservationRow>();
     public DbSet<ReasonRow> Reasons => Set<ReasonRow>();
     public DbSet<CheckRow> Checks => Set<CheckRow>();
+    public DbSet<PortalKeyRow> PortalKeys => Set<PortalKeyRow>();
     public DbSet<DepositRow> Deposits => Set<DepositRow>();
     public DbSet<StockRow> Stock => Set<StockRow>();
     public DbSet<IncomingRow> Incoming => Set<IncomingRow>();

@@ -41,7 +41,8 @@ internal sealed record AnsweredLine(
             price,
             perBase,
             theirs,
-            theirs && asked.Price is { } p && p != price,
+            // What was paid on a channel is what is confirmed.
+            theirs && !line.IsPaid && asked.Price is { } p && p != price,
             theirs && asked.Quantity is { } q && q != quantity,
             confirmed.Ready
         );

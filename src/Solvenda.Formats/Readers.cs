@@ -145,6 +145,8 @@ public static class Readers
         public Syntax Syntax => Syntax.Json;
 
         public OpenedFile Open(byte[] raw, string name, DateOnly today) => new(Syntax, ChannelOrders.Read(raw));
+
+        public string? OwnIdOf(byte[] raw) => ChannelOrders.OwnIdOf(raw);
     }
 
     private sealed class TextForm : IReader

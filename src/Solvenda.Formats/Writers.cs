@@ -12,7 +12,11 @@ namespace Solvenda.Formats;
 
 /// <summary>A message as it goes out.</summary>
 /// <param name="To">Whom it is for, by the id that they use themselves.</param>
-public sealed record WrittenMessage(string Name, string To, byte[] Bytes);
+public sealed record WrittenMessage(string Name, string To, byte[] Bytes)
+{
+    /// <summary>The number of its interchange and group, by which it is acknowledged; null where it has none.</summary>
+    public string? Control { get; init; }
+}
 
 /// <summary>
 /// Writes the answer to an order in the form that the order came in. One file each, one line in <see cref="Writers"/>.

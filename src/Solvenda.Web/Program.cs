@@ -1,8 +1,11 @@
 using Solvenda.Web;
 using Solvenda.Web.Requests;
+using Solvenda.Web.StandIns;
 
 if (args is ["read", ..])
     return await ReadCommand.RunAsync(args[1..], Console.Out, Console.Error);
+if (args is ["stand-in", ..])
+    return await MarketStandIn.RunAsync(args[1..]);
 if (args is ["check", ..])
     return await CheckCommand.RunAsync(args[1..], Console.Out, Console.Error);
 if (args is ["backup", ..])
@@ -11,7 +14,10 @@ if (args is ["restore", ..])
     return await BackupCommands.RestoreAsync(args[1..], Console.Out, Console.Error);
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Logging.AddFilter("Microsoft", LogLevel.Warning);
+builder.Logging.AddFilter("Microsoft", LogLevel.Warning).AddFilter("System.Net.Http", LogLevel.Warning);
+
+// That its keys lie as files beside the database is meant.
+builder.Logging.AddFilter("Microsoft.AspNetCore.DataProtection", LogLevel.Error);
 builder.WebHost.ConfigureKestrel(
     (context, kestrel) =>
     {

@@ -10,6 +10,7 @@ namespace Solvenda.Web;
 /// <param name="Listen">Address to listen on; this machine alone, unless another is given.</param>
 /// <param name="Port">On that address.</param>
 /// <param name="Smtp">host:port of the mail server; null: the demo's stand-in, or none.</param>
+/// <param name="SmtpPort">On which mail is taken by SMTP; null: on none, and in the demo on any that is free.</param>
 /// <param name="PublicAddress">How buyers reach this house (https://…): their links begin with it. Null: no link is
 /// sent.</param>
 /// <param name="Hosts">Names by which browsers may call this house, beside this machine and the public address.</param>
@@ -21,6 +22,7 @@ public sealed record SolvendaOptions(
     IPAddress Listen,
     int Port,
     string? Smtp,
+    int? SmtpPort,
     string? PublicAddress,
     ImmutableArray<string> Hosts,
     ImmutableArray<IPAddress> Proxies
@@ -42,6 +44,7 @@ public sealed record SolvendaOptions(
             IPAddress.Parse(c["listen"] ?? "127.0.0.1"),
             port,
             c["smtp"],
+            c.GetValue<int?>("smtpPort"),
             c["publicAddress"]?.TrimEnd('/') ?? (demo ? $"http://127.0.0.1:{port}" : null),
             Several(c["hosts"]),
             [.. Several(c["proxies"]).Select(IPAddress.Parse)]

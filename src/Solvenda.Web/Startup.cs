@@ -18,6 +18,7 @@ using Solvenda.Data.Rows;
 using Solvenda.Web.Approvals;
 using Solvenda.Web.Buyers;
 using Solvenda.Web.Channels;
+using Solvenda.Web.Channels.Mail;
 using Solvenda.Web.Credit;
 using Solvenda.Web.Demo;
 using Solvenda.Web.Desk;
@@ -34,6 +35,7 @@ using Solvenda.Web.Outside;
 using Solvenda.Web.Piles;
 using Solvenda.Web.Planning;
 using Solvenda.Web.Portal;
+using Solvenda.Web.Post;
 using Solvenda.Web.Prices;
 using Solvenda.Web.Quotes;
 using Solvenda.Web.Records;
@@ -41,6 +43,7 @@ using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
 using Solvenda.Web.Setup;
 using Solvenda.Web.Sheets;
+using Solvenda.Web.StandIns;
 using Solvenda.Web.Workers;
 
 namespace Solvenda.Web;
@@ -81,13 +84,7 @@ public static partial class Startup
             .AddSingleton<OfferViews>()
             .AddSingleton<AskViews>()
             .AddSingleton<CreditLists>();
-        services
-            .AddSingleton<IChannel, MailChannel>()
-            .AddSingleton<IChannel, EdiChannel>()
-            .AddSingleton<IChannel, FileChannel>()
-            .AddSingleton<IChannel, PaperChannel>()
-            .AddSingleton<IChannel, SalesChannelAnswers>()
-            .AddSingleton<IChannel, SupplyChannel>();
+        services.AddChannels();
         AddWorkers(services, builder.Configuration);
         AddDoors(services);
     }
@@ -99,6 +96,7 @@ public static partial class Startup
             .AddSingleton<ImportWorker>()
             .AddSingleton<RoundWorker>()
             .AddSingleton<Troubles>()
+            .AddSingleton<Courtesy>()
             .AddSingleton<ChannelSignal>();
         services.Configure<HostOptions>(o =>
             o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore
@@ -114,8 +112,13 @@ public static partial class Startup
                 .AddHostedService<ArrivalsWorker>()
                 .AddHostedService(p => p.GetRequiredService<RoundWorker>())
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
-        if (settings.GetValue("demo", false) && settings["smtp"] is null)
-            services.AddHostedService<SmtpStandIn>();
+        if (!IsGeneratingApi && (settings.GetValue("demo", false) || settings["smtpPort"] is not null))
+            services.AddHostedService<SmtpListener>();
+        if (!IsGeneratingApi && settings.GetValue("demo", false) && settings.GetValue("standIns", true))
+            services.AddHostedService<StandInProcesses>();
+        services.AddSingleton<DemoDay>();
+        if (!IsGeneratingApi && settings.GetValue("demo", false))
+            services.AddHostedService(p => p.GetRequiredService<DemoDay>());
     }
 
     // How what comes in by HTTP is let in, read and answered.
@@ -167,8 +170,7 @@ public static partial class Startup
     {
         if (app.Services.GetRequiredService<SolvendaOptions>().Proxies.Length > 0)
             app.UseForwardedHeaders();
-        app.UseExceptionHandler();
-        app.UseStatusCodePages();
+        app.UseExceptionHandler().UseStatusCodePages();
         app.UseResponseCompression();
         app.UseSecurityHeaders(Headers(ScriptHashes(app.Environment.WebRootPath)));
         app.UseMiddleware<SameOrigin>();
@@ -178,6 +180,7 @@ public static partial class Startup
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.Use(app.Services.GetRequiredService<Courtesy>().Serve);
 
         app.MapOpenApi().AllowAnonymous();
         app.MapSession();
@@ -185,6 +188,9 @@ public static partial class Startup
         app.MapPulse();
         app.MapRequests();
         app.MapAnswers();
+        app.MapTyped();
+        app.MapPortal();
+        app.MapMissing();
         app.MapSheets();
         app.MapQuotes();
         app.MapAsks();
@@ -267,7 +273,12 @@ public static partial class Startup
             var age = TimeSpan.Zero;
             foreach (var (channel, name, bytes) in world.Messages())
             {
-                var folder = channel == "edi" ? folders.EdiIn : folders.MailIn;
+                var folder = channel switch
+                {
+                    "edi" => folders.EdiIn,
+                    "mail" => folders.MailIn,
+                    _ => Directory.CreateDirectory(Path.Combine(folders.Shop(channel), "feed")).FullName,
+                };
                 await OutsideFolders.WriteWholeAsync(folder, name, bytes, CancellationToken.None);
                 File.SetLastWriteTimeUtc(Path.Combine(folder, name), DateTime.UtcNow - age);
                 age = (age * 1.4) + TimeSpan.FromMinutes(4);

@@ -95,53 +95,47 @@ internal static class World
         p.Id
     );
 
-    public static readonly PriceBook Book = new(
-        new PriceBookContents(
-            Eur,
-            "IE",
-            "house",
-            [Braid, Shackle, Splice, White, Thick],
-            [
-                new Family("rope", "Ropes", 22m),
-                new Family("hardware", "Hardware", 24m),
-                new Family("service", "Services", 30m),
-            ],
-            [
-                Price(Braid, 2.42m),
-                Price(Shackle, 4.15m),
-                Price(Splice, 11.50m),
-                Price(White, 1.84m),
-                Price(Thick, 2.95m),
-            ],
-            [
-                new Agreement(
-                    "AG-1",
-                    "ropes, T&V",
-                    RuleParty.Buyer,
-                    Tressel.Id,
-                    null,
-                    RuleScope.Family,
-                    null,
-                    "rope",
-                    RuleKind.PercentOff,
-                    null,
-                    [new QuantityBreak(0m, 8m), new QuantityBreak(200m, 10m)],
-                    new DateOnly(2026, 1, 1),
-                    new DateOnly(2026, 12, 31),
-                    false
-                ),
-            ],
-            [],
-            [
-                new DatedCost(Braid.Id, new DateOnly(2025, 1, 1), 1.6242m),
-                new DatedCost(Shackle.Id, new DateOnly(2025, 1, 1), 2.28m),
-                new DatedCost(Splice.Id, new DateOnly(2025, 1, 1), 4.83m),
-            ],
-            [new TaxRate(TaxClass.Standard, 23m, new DateOnly(2020, 1, 1), null)],
-            [new DatedRate(Currency.Of("USD"), new DateOnly(2026, 1, 1), 0.9236m)],
-            ImmutableDictionary<string, string>.Empty
-        )
+    public static readonly PriceBookContents Contents = new(
+        Eur,
+        "IE",
+        "house",
+        [Braid, Shackle, Splice, White, Thick],
+        [
+            new Family("rope", "Ropes", 22m),
+            new Family("hardware", "Hardware", 24m),
+            new Family("service", "Services", 30m),
+        ],
+        [Price(Braid, 2.42m), Price(Shackle, 4.15m), Price(Splice, 11.50m), Price(White, 1.84m), Price(Thick, 2.95m)],
+        [
+            new Agreement(
+                "AG-1",
+                "ropes, T&V",
+                RuleParty.Buyer,
+                Tressel.Id,
+                null,
+                RuleScope.Family,
+                null,
+                "rope",
+                RuleKind.PercentOff,
+                null,
+                [new QuantityBreak(0m, 8m), new QuantityBreak(200m, 10m)],
+                new DateOnly(2026, 1, 1),
+                new DateOnly(2026, 12, 31),
+                false
+            ),
+        ],
+        [],
+        [
+            new DatedCost(Braid.Id, new DateOnly(2025, 1, 1), 1.6242m),
+            new DatedCost(Shackle.Id, new DateOnly(2025, 1, 1), 2.28m),
+            new DatedCost(Splice.Id, new DateOnly(2025, 1, 1), 4.83m),
+        ],
+        [new TaxRate(TaxClass.Standard, 23m, new DateOnly(2020, 1, 1), null)],
+        [new DatedRate(Currency.Of("USD"), new DateOnly(2026, 1, 1), 0.9236m)],
+        ImmutableDictionary<string, string>.Empty
     );
+
+    public static readonly PriceBook Book = new(Contents);
 
     public static SheetLine Line(Item item, decimal quantity, ByHand? hand = null, Unit? unit = null) =>
         new(

@@ -229,7 +229,7 @@ public sealed class SampleTests
             readings[0].Note,
             StringComparison.Ordinal
         );
-        Assert.Contains("The channel keeps a fee of 13.91.", readings[0].Warnings);
+        Assert.Equal(13.91m, readings[0].Fee);
         Assert.Equal("Does the blue fade? And does it come inflated?", readings[2].Note);
     }
 

@@ -65,6 +65,17 @@ public sealed class WantTests
     public void Lines_as_people_type_them(string body, string line) =>
         Assert.Equal([line], Shelf.Lines(Shelf.Letter(body)));
 
+    // A short letter whose language is not to be told: no line is swallowed by the one before it.
+    [Theory]
+    [InlineData("Rope please\n\n5 st THM-SS-12 en 16 st SHK-BOW-10\n")]
+    [InlineData("Rope please\n\n5 stk THM-SS-12 og 16 stk. SHK-BOW-10\n")]
+    [InlineData("Rope please\n\n5 THM-SS-12 og 16 SHK-BOW-10\n")]
+    public void Two_of_our_codes_are_two_lines_whatever_joins_them(string body) =>
+        Assert.Equal(
+            ["THM-SS-12 5", "SHK-BOW-10 16"],
+            Shelf.Lines(Shelf.Letter(body)).Select(l => l[..l.LastIndexOf(' ')])
+        );
+
     [Theory]
     [InlineData(
         "for PO 8841 please: 120 m2 of the 25 mm netting green, 40 bow shackles 10 mm galvanised and 6 A3 ball fenders in blue"

@@ -22,6 +22,7 @@ public sealed class ArchitectureTests
         "Documents",
         "Reading",
         "Pricing",
+        "Billing",
         "Sheets",
         "Credit",
         "Approvals",

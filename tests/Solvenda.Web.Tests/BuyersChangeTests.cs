@@ -2,12 +2,13 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
 
 /// <summary>What buyers want otherwise of orders that we confirmed, by EDI and by mail.</summary>
-public sealed class BuyersChangeTests(House house) : MoneyCalls(house)
+public sealed class BuyersChangeTests(House house) : QueueCalls(house)
 {
     private static readonly int[] First = [1];
     private static int _control = 900;
@@ -70,6 +71,36 @@ public sealed class BuyersChangeTests(House house) : MoneyCalls(house)
             },
             Cancel
         );
+
+    [Fact]
+    public async Task A_way_may_put_changes_onto_their_orders_by_itself_and_never_takes_a_whole_order_back()
+    {
+        var quill = await House.AsAsync(Quill);
+        var (order, po) = await ConfirmedOrderAsync(quill);
+        var said = new Acts.Ways.WaySaid("machine", Tressel, true, false, 70, [], false, Quill) { Changes = true };
+        var whitlock = await House.AsAsync(Whitlock);
+        var set = await whitlock.PostAsJsonAsync("/api/setup/ways", new { said, seen = 0 }, Cancel);
+        Assert.True(set.IsSuccessStatusCode, await set.Content.ReadAsStringAsync(Cancel));
+        var request = await RequestAsync(po, "POC*1*QI*60*20*EA**PE*VP*SHK-BOW-10");
+        await Answers.EventuallyAsync(() =>
+            House.DbAsync(db =>
+                db.Requests.AsNoTracking().FirstOrDefaultAsync(r => r.Number == request && r.Changes == order, Cancel)
+            )
+        );
+        var changing = await (await quill.GetAsync($"/api/orders/{order}", Cancel)).JsonAsync();
+        Assert.Equal("open", changing.GetProperty("tracks").GetProperty("terms").GetString());
+        Assert.Equal(60m, changing.Sheet().GetProperty("lines")[0].GetProperty("quantity").GetDecimal());
+        // What nobody knows waits, and so does who takes all of it back.
+        var unknown = await RequestAsync(po, "POC*1*QI*60*20*EA**PE*VP*GHOST-ITEM-99");
+        var gone = await RequestAsync(po);
+        foreach (var waits in new[] { unknown, gone })
+        {
+            var row = await WeighedAsync(waits);
+            Assert.Equal((RequestState.NeedsYou, null), (row.State, row.Changes));
+        }
+        var drop = await whitlock.DeleteAsync($"/api/setup/ways/machine/{Tressel}", Cancel);
+        Assert.True(drop.IsSuccessStatusCode);
+    }
 
     [Fact]
     public async Task It_is_shown_beside_the_order_taken_by_line_and_confirmed_anew()

@@ -1,7 +1,10 @@
 using System.Globalization;
+using System.Net.Http.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Ways;
 using Solvenda.Core.Documents;
 using Solvenda.Data.Rows;
+using Xunit;
 
 namespace Solvenda.Web.Tests;
 
@@ -30,4 +33,43 @@ public abstract class QueueCalls(House house) : MoneyCalls(house)
             );
             return row.Weighed == row.Version || row.State == RequestState.Turned ? row : null;
         });
+
+    protected static WaySaid Said(string channel, bool through, params string[] passes) =>
+        new(channel, null, true, through, 90, passes, true, Havergal);
+
+    protected async Task SetAsync(WaySaid said)
+    {
+        var whitlock = await House.AsAsync(Whitlock);
+        var seen = await House.DbAsync(db =>
+            db.Ways.Where(w => w.Channel == said.Channel && w.BuyerId == said.Buyer)
+                .Select(w => w.Version)
+                .FirstOrDefaultAsync(Cancel)
+        );
+        var set = await whitlock.PostAsJsonAsync("/api/setup/ways", new { said, seen }, Cancel);
+        Assert.True(set.IsSuccessStatusCode, await set.Content.ReadAsStringAsync(Cancel));
+    }
+
+    /// <summary>Says what a way asks to be told; nothing goes through on it.</summary>
+    protected async Task TellWayAsync(string channel, object settings)
+    {
+        var cass = await House.AsAsync(Whitlock);
+        var seen = await (await cass.GetAsync($"/api/setup/ways/{channel}", Cancel)).JsonAsync();
+        var said = new
+        {
+            channel,
+            buyer = (long?)null,
+            keeper = (long?)null,
+            open = true,
+            through = false,
+            leastSurePercent = 90,
+            passes = Array.Empty<string>(),
+            newAddresses = false,
+            settings,
+        };
+        var version = seen.GetProperty("rule").GetProperty("version").GetInt64();
+        var set = await cass.PostAsJsonAsync("/api/setup/ways", new { said, seen = version }, Cancel);
+        Assert.True(set.IsSuccessStatusCode, await set.Content.ReadAsStringAsync(Cancel));
+    }
+
+    protected const long Whitlock = 10;
 }

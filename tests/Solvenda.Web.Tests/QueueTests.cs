@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Ways;
 using Xunit;
 
 namespace Solvenda.Web.Tests;
@@ -130,5 +131,31 @@ public sealed class QueueTests(House house) : QueueCalls(house)
         {
             File.Delete(file);
         }
+    }
+
+    [Fact]
+    public async Task A_way_that_is_closed_takes_nothing_by_any_door_and_says_so()
+    {
+        var whitlock = await House.AsAsync(10);
+        async Task SayAsync(bool open)
+        {
+            var said = new WaySaid("file", null, open, false, 90, [], false, null);
+            var seen = await House.DbAsync(db =>
+                db.Ways.Where(w => w.Channel == "file").Select(w => w.Version).FirstOrDefaultAsync(Cancel)
+            );
+            var set = await whitlock.PostAsJsonAsync("/api/setup/ways", new { said, seen }, Cancel);
+            Assert.True(set.IsSuccessStatusCode, await set.Content.ReadAsStringAsync(Cancel));
+        }
+        var nell = await House.AsAsync(Havergal);
+        Task<HttpResponseMessage> DropAsync() =>
+            nell.PostAsync(
+                "/api/requests/files?filename=closed.x12",
+                new ByteArrayContent(Encoding.ASCII.GetBytes(Order("WAY-17"))),
+                Cancel
+            );
+        await SayAsync(open: false);
+        Assert.Equal("way_closed", await (await DropAsync()).CodeAsync());
+        await SayAsync(open: true);
+        Assert.Equal(HttpStatusCode.OK, (await DropAsync()).StatusCode);
     }
 }

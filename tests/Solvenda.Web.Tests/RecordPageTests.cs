@@ -56,6 +56,10 @@ public sealed class RecordPageTests(House house) : RecordCalls(house)
         InlineData("rope navy braid 10", "item BB2-10-NV"),
         InlineData("2999000101146", "item BB2-10-NV"),
         InlineData("bb2-10-n", "item BB2-10-NV"),
+        // What is called so, before a set that holds some; 12 mm, before UN 1263 and a post code that begins so.
+        InlineData("shackle 20", "item SHK-BOW-20"),
+        InlineData("shackle", "item SHK-BOW-20"),
+        InlineData("12", "item SET-DOCK-12"),
         InlineData("\" * ^ (", null),
         InlineData("xqzzy", null)
     ]

@@ -271,7 +271,7 @@ public sealed class WorkerTests(House house) : IClassFixture<House>
                 );
             return await db.SaveChangesAsync(Cancel);
         });
-        var channel = other.Services.GetServices<Solvenda.Web.Channels.IChannel>().Single(c => c.Sends("mail"));
+        var channel = other.Services.GetServices<Solvenda.Web.Channels.IChannel>().Single(c => c.Sends("mail", "x"));
         foreach (var to in _recipients)
         {
             var row = await house.DbAsync(db =>

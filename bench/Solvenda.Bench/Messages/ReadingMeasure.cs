@@ -77,6 +77,10 @@ internal static class ReadingMeasure
                 + string.Join(", ", score.Mixed.OrderByDescending(a => a.Value).Select(a => $"{a.Key} {a.Value}"))
         );
         Console.WriteLine();
+        Console.WriteLine(
+            $"of {score.CleanOrders:N0} orders without slips {Percent(score.CleanThrough, score.CleanOrders)} % go through untouched; of {score.Through:N0} that went through in all, {score.ThroughWrong} are wrong ({string.Join("; ", score.WrongIn.Select(w => $"{w.Value} {w.Key}"))})"
+        );
+        Console.WriteLine();
         var (wrong, sure) = (score.Whole.SureButWrong, score.Whole.Sure);
         Console.WriteLine(
             string.Create(

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Passing;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Units;
 
@@ -42,7 +43,81 @@ internal sealed class Score
 
     public Tally Whole => By["all"];
 
+    /// <summary>Orders without slips.</summary>
+    public int CleanOrders { get; private set; }
+
+    /// <summary>Of them, those that reading lets go through untouched by the demo's rules.</summary>
+    public int CleanThrough { get; private set; }
+
+    /// <summary>All that would go through, with slips and of whatever kind they were meant.</summary>
+    public int Through { get; private set; }
+
+    /// <summary>Of those, the ones in which anything is otherwise than it was meant.</summary>
+    public int ThroughWrong { get; private set; }
+
+    /// <summary>Of which form those were and what of them is wrong, and how often; nothing of what they say.</summary>
+    public SortedDictionary<string, int> WrongIn { get; } = new(StringComparer.Ordinal);
+
+    private readonly SortedSet<string> _wrongNow = new(StringComparer.Ordinal);
+
     public void Add(MadeMessage made, IReadOnlyList<Reading?> readings)
+    {
+        _wrongNow.Clear();
+        Compare(made, readings);
+        var reading = readings.Count == 1 ? readings[0] : null;
+        var through = reading is not null && GoesThrough(reading);
+        if (!made.HasSlip && made.Truth.Kind == MessageKind.Order && made.Truth.Lines.All(l => l.Item is not null))
+        {
+            CleanOrders++;
+            CleanThrough += through ? 1 : 0;
+        }
+        if (!through)
+            return;
+        Through++;
+        if (_wrongNow.Count == 0 && made.Truth.Kind == MessageKind.Order)
+            return;
+        ThroughWrong++;
+        var wrong = $"{made.Form}, {made.Truth.Kind}: {string.Join(" and ", _wrongNow)}";
+        Worst.Insert(0, $"through but wrong: {made.Form} {made.Language} [{made.Name}]");
+        WrongIn[wrong] = WrongIn.GetValueOrDefault(wrong) + 1;
+    }
+
+    // By what the house says of a way where nobody said otherwise: each value 90 % sure, and nothing left open.
+    private static bool GoesThrough(Reading reading) =>
+        reading.Kind == MessageKind.Order
+        && !reading.NeedsYou
+        && Weighed
+            .Of(
+                new WeighFacts(
+                    reading.Kind,
+                    reading.Buyer.Sure > 0,
+                    [
+                        ("who", reading.Buyer.Sure),
+                        ("what", reading.KindSure),
+                        .. reading.PoNumber.Value is null
+                            ? Array.Empty<(string, decimal)>()
+                            : [("PO", reading.PoNumber.Sure)],
+                        .. reading.Wanted.Value is null
+                            ? Array.Empty<(string, decimal)>()
+                            : [("day", reading.Wanted.Sure)],
+                    ],
+                    [
+                        .. reading.Lines.Select(l => new WeighedLine(
+                            l.Words,
+                            Math.Min(l.Item.Sure, Math.Min(l.Quantity.Sure, l.Unit.Sure)),
+                            l.Item.Value.Value > 0
+                        )),
+                    ],
+                    [.. reading.LeftOvers.Select(l => l.Words)],
+                    null,
+                    false,
+                    []
+                )
+            )
+            .By(WayRules.Usual with { Through = true })
+            .IsEmpty;
+
+    private void Compare(MadeMessage made, IReadOnlyList<Reading?> readings)
     {
         Messages++;
         var reading = readings.Count == 1 ? readings[0] : readings.FirstOrDefault(r => r is not null);
@@ -213,6 +288,8 @@ internal sealed class Score
 
     private void Value(MadeMessage made, string field, bool right, bool there, decimal sure, string words)
     {
+        if (!right)
+            _wrongNow.Add(field);
         var isSure = sure >= (field == "wanted" ? Reading.UnsureDate : ReadLine.SureEnough);
         foreach (var key in new[] { "all", $"form {made.Form}", $"in {made.Language}", $"field {field}" })
         {

@@ -7,14 +7,9 @@ public class Signal : IDisposable
 
     public void Wake()
     {
-        try
-        {
-            _signal.Release();
-        }
-        catch (SemaphoreFullException)
-        {
-            // It is awake already.
-        }
+        lock (_signal)
+            if (_signal.CurrentCount == 0)
+                _signal.Release();
     }
 
     public Task<bool> WaitAsync(TimeSpan atMost, CancellationToken cancel) => _signal.WaitAsync(atMost, cancel);

@@ -58,19 +58,21 @@ public sealed class Work(SolvendaDb db, Actor actor, DateTime now, DateOnly toda
     }
 
     /// <param name="key">The same for the same thing: the receiver knows a repeat by it.</param>
-    public void Send(string kind, string key, string to, string name, byte[] payload) =>
-        db.Outbox.Add(
-            new OutboxRow
-            {
-                Kind = kind,
-                Key = key,
-                To = to,
-                Name = name,
-                Payload = payload,
-                CreatedAt = now,
-                NextTryAt = now,
-            }
-        );
+    public OutboxRow Send(string kind, string key, string to, string name, byte[] payload)
+    {
+        var row = new OutboxRow
+        {
+            Kind = kind,
+            Key = key,
+            To = to,
+            Name = name,
+            Payload = payload,
+            CreatedAt = now,
+            NextTryAt = now,
+        };
+        db.Outbox.Add(row);
+        return row;
+    }
 
     public Task<string> NumberAsync(NumberSeries series, CancellationToken cancel) =>
         Series.NextInTransactionAsync(db, series, today.Year, cancel);

@@ -62,10 +62,17 @@ internal static class Columns
             NumberIn = Of(number).Name,
         };
 
-    public static Field<TRow> Whole<TRow>(Expression<Func<TRow, int>> property, string label, bool inList = true)
+    /// <param name="property">Null where nobody can say.</param>
+    public static Field<TRow> Whole<TRow>(Expression<Func<TRow, int?>> property, string label, bool inList = true)
     {
         var p = Of(property);
-        return Make<TRow>(p, label, FieldType.Whole, (row, _) => ((int)p.GetValue(row)!).ToString(Plain), inList);
+        return Make<TRow>(
+            p,
+            label,
+            FieldType.Whole,
+            (row, _) => p.GetValue(row) is int count ? count.ToString(Plain) : "",
+            inList
+        );
     }
 
     /// <param name="minor">In minor units.</param>

@@ -10,6 +10,9 @@ public enum FieldType
 {
     Text,
 
+    /// <summary>Text of several lines.</summary>
+    Prose,
+
     /// <summary>A code, in the monospaced face.</summary>
     Code,
     Number,

@@ -18,7 +18,7 @@ public sealed record ConfirmOrder(string Order, long? Seen) : IAct<DocumentRef>;
 /// <summary>The acknowledgement, printed ahead; null where it goes in the buyer's own form.</summary>
 public sealed record PrintedAcknowledgement(Printed? Paper);
 
-[Leaves(typeof(OrderConfirmed))]
+[Leaves(typeof(OrderConfirmed), typeof(DepositNoted))]
 public sealed class ConfirmOrderAct(SheetLoader loader, Judge judge, Confirming confirming)
     : PreparedAct<ConfirmOrder, PrintedAcknowledgement, DocumentRef>
 {

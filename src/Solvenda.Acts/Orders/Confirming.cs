@@ -3,6 +3,7 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Papers;
+using Solvenda.Acts.Receipts;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -41,6 +42,7 @@ public sealed class Confirming(Seller seller)
             line.Promised = null;
         foreach (var line in judged.Priced.Sold.Where(l => l.Counts))
             Commit(work, open, judged, line);
+        await KeepPaidAsync(work, open, cancel);
         var changed = Changes(judged);
         var (by, to) = await AcknowledgeAsync(work, judged, ahead, cancel);
         var before = OrderSteps.Move(order, OrderDoing.Confirm);
@@ -54,6 +56,27 @@ public sealed class Confirming(Seller seller)
             open.Subject,
             open.Dossier.Id
         );
+    }
+
+    // What was paid on a channel counts against what is owed as soon as the order does.
+    private static async Task KeepPaidAsync(Work work, OpenSheet open, CancellationToken cancel)
+    {
+        if (open.Sheet.ToStated().OnChannel is not { Total: var paid })
+            return;
+        var reference = $"{open.Sheet.Channel} {open.Sheet.PoNumber}";
+        if (await work.Db.Deposits.AnyAsync(d => d.OrderId == open.Order!.Id && d.Reference == reference, cancel))
+            return;
+        work.Db.Deposits.Add(
+            new DepositRow
+            {
+                OrderId = open.Order!.Id,
+                Minor = Core.Money.Amount.Round(paid, Core.Money.Currency.Of(open.Sheet.Currency)).Minor,
+                ReceivedOn = work.Today,
+                Reference = reference,
+                By = open.Sheet.Channel ?? "",
+            }
+        );
+        work.Leave(new DepositNoted(paid, open.Sheet.Currency, work.Today, reference), open.Subject, open.Dossier.Id);
     }
 
     /// <summary>The acknowledgement, printed; null where it goes in the buyer's own form.</summary>
@@ -118,8 +141,10 @@ public sealed class Confirming(Seller seller)
         if (Writer(open) is { } writer && await InTheirFormAsync(work, judged, writer, cancel) is { } written)
         {
             var by = CameByChannel(open) ? ByChannel : DocumentsBy.Edi;
-            work.Send(by, key, written.To, written.Name, written.Bytes);
-            return (by, written.To);
+            var to = by == ByChannel ? open.Sheet.Channel ?? written.To : written.To;
+            var sent = work.Send(by, key, to, written.Name, written.Bytes);
+            await ReceiptSteps.AwaitAsync(work, sent, written.Control, open.Buyer.Id, cancel);
+            return (by, to);
         }
         var document = Paper(judged, work.Today);
         var pdf = ahead is null ? PdfWriter.Write(document) : ahead.For(document);
@@ -129,11 +154,11 @@ public sealed class Confirming(Seller seller)
             Outgoing.Post(work, key, open.Buyer.Address, pdf);
             return (DocumentsBy.Paper, open.Buyer.Address);
         }
-        var to = open.Buyer.ContactMail ?? "";
+        var mail = open.Buyer.ContactMail ?? "";
         var letter = Letter(judged);
-        Outgoing.Addressed(DocumentsBy.Mail, to);
-        Outgoing.Mail(work, seller, key, to, letter, ($"{letter.Subject}.pdf", pdf));
-        return (DocumentsBy.Mail, to);
+        Outgoing.Addressed(DocumentsBy.Mail, mail);
+        Outgoing.Mail(work, seller, key, mail, letter, ($"{letter.Subject}.pdf", pdf));
+        return (DocumentsBy.Mail, mail);
     }
 
     private static bool GoesOnPaper(OpenSheet open) => HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Paper;

@@ -161,6 +161,12 @@ public static class SheetPrint
             (wording["withoutTax"], money(tally.TotalWithoutTax.Value), false),
             (wording["tax"], money(tally.TotalTax.Value), false),
             (wording.With("inAll", currency.Code), money(tally.TotalWithTax.Value), true),
+            .. tally.Rounding is { IsZero: false } rounding
+                ? [(wording["rounding"], money(rounding.Value), false)]
+                : Array.Empty<(string, string, bool)>(),
+            .. judged.Priced.Sheet.Paid is { } paid
+                ? [(wording["paidOnChannel"], money(-paid.Total), false)]
+                : Array.Empty<(string, string, bool)>(),
         ];
     }
 

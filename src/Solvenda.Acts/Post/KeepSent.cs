@@ -41,7 +41,11 @@ public sealed class KeepSentAct : Act<KeepSent, int>
         row.Tries++;
         row.LastError = letter.Problem ?? "";
         if (letter.Problem is null)
+        {
+            // They have their hours from when it left.
+            row.ReceiptBy += work.Now - row.CreatedAt;
             row.SentAt = work.Now;
+        }
         else
             row.NextTryAt = work.Now + TimeSpan.FromSeconds(Math.Min(Longest.TotalSeconds, 2 * Math.Pow(2, row.Tries)));
         if (letter.Problem is { } problem)

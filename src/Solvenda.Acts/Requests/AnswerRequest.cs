@@ -112,11 +112,11 @@ public sealed class AnswerRequestAct(Seller seller) : Act<AnswerRequest, string>
         work.Send(
             Confirming.ByChannel,
             key,
-            request.FromWords,
+            request.Channel,
             $"{key}.json",
             Encoding.UTF8.GetBytes(JsonSerializer.Serialize(message, Json))
         );
-        return request.FromWords;
+        return request.Channel;
     }
 
     private static string Short(string text) => text.Length > MostSubject ? text[..MostSubject] : text;

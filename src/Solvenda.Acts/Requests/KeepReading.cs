@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Receipts;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Sheets.Terms;
@@ -21,7 +22,10 @@ public sealed record KeepReading(long Request, ReadResult Result) : IAct<int>;
     typeof(RequestUnreadable),
     typeof(RequestReceived),
     typeof(MessagesLeft),
-    typeof(InterchangeAnswered)
+    typeof(InterchangeAnswered),
+    typeof(DocumentReceived),
+    typeof(DocumentNotReceived),
+    typeof(RequestSetAside)
 )]
 public sealed class KeepReadingAct : Act<KeepReading, int>
 {
@@ -50,9 +54,11 @@ public sealed class KeepReadingAct : Act<KeepReading, int>
             var row = i == 0 ? request : await BesideAsync(request, i, work, cancel);
             row.Syntax = result.File.Syntax.ToString();
             RequestSteps.Take(row, result.Messages[i], work);
+            await Threads.FindAsync(work.Db, row, result.Messages[i].Message.Document?.About ?? [], cancel);
         }
         if (result.Messages.Count > MostMessages)
             work.Leave(new MessagesLeft(result.Messages.Count, MostMessages), request.Number);
+        await ReceiptAsync(request, result.File, work, cancel);
         await AnswerAsync(request, result.File, work, cancel);
         return made;
     }
@@ -78,6 +84,26 @@ public sealed class KeepReadingAct : Act<KeepReading, int>
         work.Db.Requests.Add(beside);
         work.Leave(new RequestReceived(first.Channel, first.Names, first.Number), beside.Number);
         return beside;
+    }
+
+    // What only says that they have what we sent, or have not, waits for nobody.
+    private static async Task ReceiptAsync(RequestRow request, OpenedFile file, Work work, CancellationToken cancel)
+    {
+        var said = SaidReceipts.In(request.Raw.Bytes, file.Syntax);
+        if (said.IsEmpty)
+            return;
+        var about = await ReceiptSteps.TakeAsync(work, said, cancel);
+        if (about.Count == 0)
+        {
+            request.Reason = "acknowledges something that we did not send";
+            return;
+        }
+        var before = request.State;
+        request.Reason =
+            $"{(said.All(s => s.HasIt) ? "they have" : "they did not receive")} {string.Join(", ", about)}";
+        request.Kind = nameof(Core.Reading.MessageKind.NotForUs);
+        RequestSteps.Move(request, RequestDoing.SetAside);
+        work.Leave(new RequestSetAside(before, request.State), request.Number, request.DossierId, request.Reason);
     }
 
     // Each interchange is answered: taken, or what is wrong and where.

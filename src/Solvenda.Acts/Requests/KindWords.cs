@@ -3,7 +3,7 @@ using Solvenda.Core.Reading;
 namespace Solvenda.Acts.Requests;
 
 /// <summary>What kinds of message are called where one is asked about.</summary>
-internal static class KindWords
+public static class KindWords
 {
     public static string Of(MessageKind kind) =>
         kind switch

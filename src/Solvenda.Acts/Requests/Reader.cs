@@ -2,9 +2,11 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Ways;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Reading;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Formats;
@@ -215,11 +217,31 @@ public sealed partial class Reader(PriceBooks books, Seller seller, ILogger<Read
             Numbers = await Series.OursAsync(db, cancel),
             OurDomains = [seller.Mail.Split('@')[^1].ToLowerInvariant()],
             Addresses = await AddressesAsync(db, names, cancel),
+            UnitsLeftOut = await UnitsLeftOutAsync(db, cancel),
             Columns = (sender, heads) =>
                 columns.TryGetValue((sender, heads), out var json)
                     ? JsonSerializer.Deserialize<Dictionary<int, string>>(json)
                     : null,
         };
+    }
+
+    /// <summary>What an EDI partner counts in where a line says no unit.</summary>
+    public static readonly WaySetting UnitLeftOut = new(
+        "unit",
+        "unit of lines that say none; empty: it is asked where it is not clear",
+        SettingKind.Unit,
+        OfBuyer: true
+    );
+
+    private static async Task<Dictionary<BuyerId, Unit>> UnitsLeftOutAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        var said = await db
+            .Ways.AsNoTracking()
+            .Where(w => w.Channel == DocumentsBy.Edi && w.BuyerId != null && w.Settings != "")
+            .ToListAsync(cancel);
+        return said.Select(w => (w.BuyerId, Unit: WaySettings.Of(w).GetValueOrDefault(UnitLeftOut.Name)))
+            .Where(w => w.Unit is not null)
+            .ToDictionary(w => new BuyerId(w.BuyerId!.Value), w => Unit.Of(w.Unit!));
     }
 
     private sealed record BuyerName(

@@ -162,6 +162,9 @@ public sealed record ReadingView(
     /// <summary>What was paid for all of it, with tax; null where it does not say.</summary>
     public decimal? Paid { get; init; }
 
+    /// <summary>What the channel keeps of that; null where it does not say.</summary>
+    public decimal? Fee { get; init; }
+
     /// <summary>What else they say.</summary>
     public string Note { get; init; } = "";
 
@@ -238,6 +241,9 @@ public sealed record ReadingView(
 
     public string ToJson() => JsonSerializer.Serialize(this, Json);
 
+    /// <summary>Of a reading only what a list says of it: most of one is evidence.</summary>
+    public static ReadingInBrief InBrief(string json) => JsonSerializer.Deserialize<ReadingInBrief>(json, Json)!;
+
     public static ReadingView FromJson(string json) => JsonSerializer.Deserialize<ReadingView>(json, Json)!;
 
     public static ReadingView Of(Reading r, ReadingContext context)
@@ -271,6 +277,7 @@ public sealed record ReadingView(
             Reference = Text(r.Reference),
             DeliverToCountry = r.DeliverToCountry,
             Paid = r.Paid,
+            Fee = r.Fee,
             Goods = Show(r.Goods, g => g?.ToString(CultureInfo.InvariantCulture)),
             Note = r.Note,
             BuyerCandidates =
@@ -338,3 +345,10 @@ public sealed record ReadingView(
         };
     }
 }
+
+/// <summary>A reading as a list says it.</summary>
+public sealed record ReadingInBrief(FieldInBrief PoNumber, IReadOnlyList<LineInBrief> Lines);
+
+public sealed record FieldInBrief(string? Value);
+
+public sealed record LineInBrief(bool TakenBack);

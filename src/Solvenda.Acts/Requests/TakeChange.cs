@@ -2,18 +2,20 @@ using System.Collections.Immutable;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Ways;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Reading;
 using Solvenda.Core.Sheets;
+using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
 /// <summary>
 /// Takes a buyer's change of an order, whole or in part: the order is opened as when it is changed by hand, has what
-/// was
-/// taken, and is to be confirmed anew. Where they take the whole order back, it is cancelled.
+/// was taken, and is to be confirmed anew. Where they take the whole order back, it is cancelled. By itself only as
+/// far as the house said so of the way that it came by, and never the whole.
 /// </summary>
 /// <param name="Lines">Numbers of the lines of the message that are taken.</param>
 /// <param name="Day">Whether the day that they name for the whole is taken.</param>
@@ -24,7 +26,7 @@ public sealed record TakeChange(string Request, long Version, string Order, Immu
 public sealed class TakeChangeAct(SheetLoader loader, Settling settling, Cancelling cancelling)
     : Act<TakeChange, DocumentRef>
 {
-    public override Right Needs => Rights.Write;
+    public override Right Needs => Rights.Pass;
 
     public override async Task<DocumentRef> RunAsync(Work work, TakeChange input, CancellationToken cancel)
     {
@@ -39,6 +41,8 @@ public sealed class TakeChangeAct(SheetLoader loader, Settling settling, Cancell
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
         ChangedOrder.MustBeTheirs(open, reading);
         var facts = open.FactsFor(work.Actor.Hand, work.Today);
+        if (work.Actor.Kind == ActorKinds.House && !await MayAsync(work, request, reading, cancel))
+            throw RefusedException.Clash("not_ready", "Nothing of that kind goes on by itself on that way.");
         if (ChangedOrder.IsWhole(reading, ChangedOrder.Wishes(reading, open, facts)))
             work.Leave(
                 await cancelling.CancelAsync(work, open, cancel),
@@ -54,6 +58,17 @@ public sealed class TakeChangeAct(SheetLoader loader, Settling settling, Cancell
         request.Version++;
         work.Leave(new RequestTurned(open.Ref, before, request.State), request.Number, open.Dossier.Id);
         return open.Ref;
+    }
+
+    private static async Task<bool> MayAsync(
+        Work work,
+        RequestRow request,
+        ReadingView reading,
+        CancellationToken cancel
+    )
+    {
+        var rules = WayBook.RulesOf(await WayBook.OfAsync(work.Db, request.Channel, reading.BuyerId, cancel));
+        return reading.Kind == MessageKind.Change && rules.Changes;
     }
 
     private async Task TakeAsync(

@@ -22,6 +22,9 @@ public sealed record TakeIn(
 {
     /// <summary>So long it waited before it was taken.</summary>
     public TimeSpan Age { get; init; }
+
+    /// <summary>Key of the buyer, where the way itself knows them.</summary>
+    public long? Buyer { get; init; }
 }
 
 /// <param name="Request">Key of the request; of the first one, where nothing new was made.</param>
@@ -43,6 +46,8 @@ public sealed class TakeInAct : Act<TakeIn, TakenIn>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
+        if (await work.Db.Ways.AnyAsync(w => w.Channel == input.Channel && w.BuyerId == null && !w.Open, cancel))
+            throw RefusedException.Clash("way_closed", "That way in is closed; nothing was taken.");
         var hash = Convert.ToHexString(SHA256.HashData(input.Bytes));
         var name = NameOf(input.Filename);
         var own = Readers.OwnIdOf(input.Bytes, name);
@@ -65,8 +70,11 @@ public sealed class TakeInAct : Act<TakeIn, TakenIn>
                 OwnId = own,
                 Delivery = input.Delivery,
                 ReceivedAt = work.Now,
+                BuyerId = input.Buyer,
             },
             State = RequestState.Reading,
+            // The first try begins as soon as it is stored.
+            ReadTries = 1,
             Channel = input.Channel,
             ReceivedAt = work.Now - input.Age,
             Subject = name ?? "",

@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Ways;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Money;
@@ -23,7 +24,13 @@ public sealed record Turned(DocumentRef Into, OpenSheet Open, Judged Judged);
 /// <summary>
 /// Makes sheets of what was read: for a request that becomes a document, and to see what it would be worth.
 /// </summary>
-public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks books, HouseClock clock)
+public sealed class Turning(
+    SheetLoader loader,
+    Settling settling,
+    PriceBooks books,
+    HouseClock clock,
+    IReadOnlyList<IWayIn> ways
+)
 {
     private const int MostMatter = 120;
 
@@ -47,7 +54,12 @@ public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks bo
             : null;
         if (buyer is null)
             throw RefusedException.Bad("buyer_unknown", "Who is it from? Pick the buyer first.", "buyer");
-        var dossier = await Drafting.DossierAsync(work, buyer, MatterOf(request, reading), cancel);
+        // A letter about a matter that is there goes on with it, where it is the same buyer's.
+        var dossier =
+            await work
+                .Db.Dossiers.Include(d => d.Buyer)
+                .FirstOrDefaultAsync(d => d.Id == request.DossierId && d.BuyerId == buyer.Id, cancel)
+            ?? await Drafting.DossierAsync(work, buyer, MatterOf(request, reading), cancel);
         // What a request for prices calls itself by is the order's number, once it is an order.
         var turned = intoOrder ? reading.As(MessageKind.Order) : reading;
         var sheet = await SheetAsync(work.Db, request, turned, buyer, intoOrder, work.Actor.Hand, cancel);
@@ -55,13 +67,26 @@ public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks bo
         RequestSteps.Move(request, RequestDoing.Turn);
         request.DossierId = dossier.Id;
         request.Version++;
-        var channel = request.Channel == "edi" ? "edi" : "mail";
         var into = intoOrder
             ? new DocumentRef(
                 "order",
-                (await Drafting.OrderAsync(work, dossier, sheet, channel, null, request, cancel, seller: seller)).Number
+                (
+                    await Drafting.OrderAsync(
+                        work,
+                        dossier,
+                        sheet,
+                        request.Channel,
+                        null,
+                        request,
+                        cancel,
+                        seller: seller
+                    )
+                ).Number
             )
-            : new DocumentRef("quote", (await Drafting.QuoteAsync(work, dossier, sheet, request, cancel)).Number);
+            : new DocumentRef(
+                "quote",
+                (await Drafting.QuoteAsync(work, dossier, sheet, request, cancel, seller)).Number
+            );
         work.Leave(new RequestTurned(into, before, request.State), request.Number, dossier.Id);
         await work.Db.SaveChangesAsync(cancel);
         var open = await loader.BySheetAsync(work.Db, sheet.Id, cancel);
@@ -134,7 +159,7 @@ public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks bo
         sheet.Take(
             AskedLines.Add(draft, reading.Lines.Where(l => !l.TakenBack).Select(l => LineOf(l, reading)), facts)
         );
-        var stated = StatedOf(reading, HeadTerms.DeliverTo.In(draft.Head), left);
+        var stated = StatedOf(request, reading, HeadTerms.DeliverTo.In(draft.Head), left);
         sheet.Stated = stated.IsNothing ? "" : JsonSerializer.Serialize(stated);
         return sheet;
     }
@@ -184,17 +209,10 @@ public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks bo
         ArgumentNullException.ThrowIfNull(reading);
         var theirs = UnitTable.FromCode(read.Unit);
         return new AskedLine(
-            new AskedFor(
-                read.Words,
-                read.TheirCode,
-                read.Quantity,
-                theirs,
-                // A price with tax is no price to hold against ours, which are without.
-                read.WithTax
-                    ? null
-                    : read.Price,
-                read.PriceBase
-            ),
+            new AskedFor(read.Words, read.TheirCode, read.Quantity, theirs, read.Price, read.PriceBase)
+            {
+                WithTax = read.WithTax,
+            },
             read.ItemCode,
             read.Quantity ?? 0m,
             theirs ?? Unit.Piece,
@@ -205,7 +223,7 @@ public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks bo
         );
     }
 
-    private static Stated StatedOf(ReadingView reading, string? deliverTo, bool left)
+    private Stated StatedOf(RequestRow request, ReadingView reading, string? deliverTo, bool left)
     {
         return new Stated(
             int.TryParse(reading.PaymentDays.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var days)
@@ -222,6 +240,13 @@ public sealed class Turning(SheetLoader loader, Settling settling, PriceBooks bo
         {
             NotBefore = DateOnly.TryParseExact(reading.WantedFrom, "yyyy-MM-dd", out var from) ? from : null,
             Paid = reading.Paid,
+            Fee = reading.Fee,
+            // What a file calls itself is only what it says: the way must be that channel's own.
+            ByChannel = ways.Any(w =>
+                w.Sells
+                && w.Name == request.Channel
+                && w.Name.Equals(request.FromWords, StringComparison.OrdinalIgnoreCase)
+            ),
             Remarks = [.. reading.Remarks.Select(r => new StatedRemark(r.Kind, r.Words))],
         };
     }

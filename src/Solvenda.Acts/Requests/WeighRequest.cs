@@ -3,18 +3,19 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Passing;
+using Solvenda.Core.Reading;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Requests;
 
 /// <summary>Keeps what a request would be worth as it stands, and what would be in its way.</summary>
 /// <param name="Version">The one that is to be weighed.</param>
-public sealed record WeighRequest(long Request, long Version) : IAct<bool>;
+public sealed record WeighRequest(long Request, long Version) : IAct<MessageKind?>;
 
 /// <summary>Weighed ahead; null where there is nothing to weigh.</summary>
 public sealed record WeighedAhead(Weight? Weight);
 
-public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighRequest, WeighedAhead, bool>
+public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighRequest, WeighedAhead, MessageKind?>
 {
     public override Right Needs => Rights.House;
 
@@ -30,8 +31,8 @@ public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighReques
         );
     }
 
-    /// <returns>Whether nothing is left open in it.</returns>
-    protected override async Task<bool> RunAsync(
+    /// <returns>What it is, where it may go on by itself; null: it waits.</returns>
+    protected override async Task<MessageKind?> RunAsync(
         Work work,
         WeighRequest input,
         WeighedAhead prepared,
@@ -44,12 +45,14 @@ public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighReques
         var request = await work.Db.Requests.FirstAsync(r => r.Id == input.Request, cancel);
         // Somebody was faster; it is weighed anew.
         if (request.Version != input.Version || !RequestMoves.IsOpen(request.State))
-            return false;
+            return null;
         request.Weighed = request.Version;
         if (prepared.Weight is { } weight)
             Keep(request, weight);
         work.Touch(request.Number);
-        return request.Ready;
+        return prepared.Weight is { Goes: true } && Enum.TryParse<MessageKind>(request.Kind, out var kind)
+            ? kind
+            : null;
     }
 
     private static void Keep(RequestRow request, Weight weight)
@@ -63,16 +66,19 @@ public sealed class WeighRequestAct(Weighing weighing) : PreparedAct<WeighReques
         var open = weight.Weighed.InTheWay.Except(notices).ToList();
         (request.Currency, request.WorthMinor) = (weight.Worth?.Currency.Code ?? "", weight.Worth?.Minor);
         request.SurePercent = weight.SurePercent;
-        request.Notices = string.Join(' ', notices.Select(n => n.Code).Distinct());
         if (request.First.Length == 0)
             request.First = JsonSerializer.Serialize(weight.Weighed);
         // What reading itself doubts is said as reading says it.
         if (open.Count > 0)
             Doubt(request, open[0].Words);
         request.Ready = request.State == RequestState.New;
-        // What stops nothing is worth a look all the same.
+        // Why it does not go through by itself; else what stops nothing and is worth a look all the same.
         if (request.Ready)
-            request.Reason = notices.Count > 0 ? RequestSteps.Short(notices[0].Words) : "";
+            request.Reason = RequestSteps.Short(
+                weight.Held.Length > 0 ? weight.Held
+                : notices.Count > 0 ? notices[0].Words
+                : ""
+            );
     }
 
     // What somebody has to look at anyway keeps its reason.

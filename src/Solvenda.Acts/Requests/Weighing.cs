@@ -18,7 +18,15 @@ namespace Solvenda.Acts.Requests;
 /// <summary>What a request would be worth as it stands, and what would be in its way.</summary>
 /// <param name="Worth">At our prices, with tax; null where nobody can say.</param>
 /// <param name="SurePercent">So much of its goods is of lines that were read well.</param>
-public sealed record Weight(Weighed Weighed, Amount? Worth, int? SurePercent);
+public sealed record Weight(Weighed Weighed, Amount? Worth, int? SurePercent)
+{
+    /// <summary>Why it does not go on by itself where others of its kind and way do; empty where it may, or none
+    /// does.</summary>
+    public string Held { get; init; } = "";
+
+    /// <summary>Whether the rules of its way let it go on by itself.</summary>
+    public bool Goes { get; init; }
+}
 
 /// <summary>
 /// Weighs requests: makes the document that each would become, prices and judges it, and stores nothing of it.
@@ -35,12 +43,24 @@ public sealed class Weighing(Turning turning, SheetLoader loader, Judge judge)
         var buyer = reading is { BuyerId: { } id, Kind: MessageKind.Order or MessageKind.RequestForQuotation }
             ? await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel)
             : null;
+        var way = await WayBook.OfAsync(db, request.Channel, reading.BuyerId, cancel);
+        var rules = WayBook.RulesOf(way);
+        Weight Of(Judged? judged, int? sure)
+        {
+            var weighed = Weighed.Of(FactsOf(request, reading, judged));
+            var held =
+                rules.Take(reading.Kind) && weighed.By(rules, reading.Kind) is [var first, ..] ? first.Words : "";
+            return new Weight(weighed, judged?.Priced.Tally.TotalWithTax, sure)
+            {
+                Held = held,
+                Goes = rules.Take(reading.Kind) && held.Length == 0,
+            };
+        }
         if (buyer is null || reading.Lines.Count == 0)
-            return new Weight(Weighed.Of(FactsOf(request, reading, null)), null, null);
+            return Of(null, null);
         var sheet = await turning.SheetAsync(db, request, reading, buyer, isOrder, Solvenda, cancel);
-        var way = await WayBook.OfAsync(db, request.Channel, buyer.Id, cancel);
         if ((buyer.AccountManagerId ?? way?.KeeperId ?? await SomebodyAsync(db, cancel)) is not { } seller)
-            return new Weight(Weighed.Of(FactsOf(request, reading, null)), null, null);
+            return Of(null, null);
         var open = await loader.ThoughtOfAsync(db, sheet, buyer, request, seller, isOrder, cancel);
         var judged = await judge.JudgeAsync(
             db,
@@ -48,11 +68,7 @@ public sealed class Weighing(Turning turning, SheetLoader loader, Judge judge)
             await WayBook.KeeperAsync(db, way, cancel) ?? open.Owner.Hand,
             cancel
         );
-        return new Weight(
-            Weighed.Of(FactsOf(request, reading, judged)),
-            judged.Priced.Tally.TotalWithTax,
-            SureOf(judged.Priced, reading)
-        );
+        return Of(judged, SureOf(judged.Priced, reading));
     }
 
     /// <summary>What is known of it, as Core weighs it.</summary>
@@ -67,7 +83,7 @@ public sealed class Weighing(Turning turning, SheetLoader loader, Judge judge)
             [.. SureOf(reading)],
             [
                 .. reading
-                    .Lines.Where(l => !l.TakenBack)
+                    .Lines.Where(l => !l.TakenBack || reading.Kind == MessageKind.Change)
                     .Select(l => new WeighedLine(l.TheirCode ?? l.Words, l.Sure, l.ItemCode is not null)),
             ],
             [.. reading.LeftOvers.Select(l => l.Why.Length > 0 ? l.Why : l.Words)],

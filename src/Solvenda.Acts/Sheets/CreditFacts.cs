@@ -45,7 +45,7 @@ public static class CreditFacts
         var total =
             counted || priced.Sheet.Kind.IsFrame
                 ? 0m
-                : rates.Convert(priced.Tally.TotalWithTax.Value, priced.Sheet.Currency, currency);
+                : rates.Convert(priced.Tally.Due.Value, priced.Sheet.Currency, currency);
         if (total is null)
             standing = standing with
             {

@@ -60,7 +60,8 @@ public static class Drafting
         DossierRow dossier,
         SheetRow sheet,
         RequestRow? request,
-        CancellationToken cancel
+        CancellationToken cancel,
+        long? seller = null
     )
     {
         ArgumentNullException.ThrowIfNull(work);
@@ -71,7 +72,7 @@ public static class Drafting
             DossierId = dossier.Id,
             Dossier = dossier,
             Sheet = sheet,
-            SellerId = SellerOf(dossier.Buyer, work),
+            SellerId = dossier.Buyer.AccountManagerId ?? seller ?? SellerOf(dossier.Buyer, work),
             RequestId = request?.Id,
             State = QuoteState.Drafting,
             ValidUntil = work.Today.AddDays(ValidDays),

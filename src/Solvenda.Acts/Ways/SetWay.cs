@@ -2,6 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Ordering;
+using Solvenda.Core.Passing;
+using Solvenda.Core.Reading;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -10,7 +12,7 @@ namespace Solvenda.Acts.Ways;
 /// <summary>What is said of a way in, or of one buyer on it.</summary>
 /// <param name="Channel">As requests say that they came by it.</param>
 /// <param name="Buyer">Key of the buyer it is said of; null: of all others.</param>
-/// <param name="LeastSurePercent">From 50 to 100.</param>
+/// <param name="LeastSurePercent">From 70 to 100.</param>
 /// <param name="Passes">Checks whose notices do not hold it back.</param>
 /// <param name="Keeper">Key of who answers for what goes through.</param>
 public sealed record WaySaid(
@@ -20,19 +22,39 @@ public sealed record WaySaid(
     bool Through,
     int LeastSurePercent,
     IReadOnlyList<string> Passes,
-    bool FreeLines,
     bool NewAddresses,
     long? Keeper
-);
+)
+{
+    /// <summary>Whether who asks for a price has a quote begun.</summary>
+    public bool Quotes { get; init; }
+
+    /// <summary>Whether such a quote may hold lines whose item nobody knows yet.</summary>
+    public bool FreeLines { get; init; }
+
+    /// <summary>Whether a change is put onto its order, to be confirmed anew.</summary>
+    public bool Changes { get; init; }
+
+    internal bool LetsAnything => Through || Quotes || Changes;
+
+    /// <summary>How often it is looked after, in minutes; 0: as often as it can be.</summary>
+    public int EveryMinutes { get; init; }
+
+    /// <summary>What the way asks to be told, by name; a secret that is not typed stays.</summary>
+    public IReadOnlyDictionary<string, string> Settings { get; init; } = new Dictionary<string, string>();
+}
 
 /// <summary>Says what may go through by itself on a way in.</summary>
 /// <param name="Seen">The version that was looked at; 0 where nothing was said before.</param>
 public sealed record SetWay(WaySaid Said, long Seen) : IAct<long>;
 
 [Leaves(typeof(WaySet))]
-public sealed class SetWayAct : Act<SetWay, long>
+public sealed class SetWayAct(IReadOnlyList<IWayIn> ways, ISecretBox box) : Act<SetWay, long>
 {
-    private const int LeastAllowed = 50;
+    private const int MostMinutes = 24 * 60;
+
+    // What is less sure needs somebody in any case.
+    private const int LeastAllowed = (int)(ReadLine.SureEnough * 100);
     private const int MostLetters = 40;
 
     public override Right Needs => Rights.Administer;
@@ -61,7 +83,10 @@ public sealed class SetWayAct : Act<SetWay, long>
         }
         (row.Open, row.Through, row.LeastSurePercent) = (said.Open, said.Through, said.LeastSurePercent);
         row.Passes = string.Join(' ', said.Passes.Distinct().Order(StringComparer.Ordinal));
-        (row.FreeLines, row.NewAddresses, row.KeeperId) = (said.FreeLines, said.NewAddresses, said.Keeper);
+        (row.NewAddresses, row.KeeperId) = (said.NewAddresses, said.Keeper);
+        (row.Quotes, row.FreeLines, row.Changes) = (said.Quotes, said.FreeLines, said.Changes);
+        row.EveryMinutes = said.EveryMinutes;
+        WaySettings.Take(row, said.Settings, ways.FirstOrDefault(w => w.Name == said.Channel)?.Settings ?? [], box);
         row.Version++;
         var whose = said.Buyer is { } buyer
             ? await work.Db.Buyers.Where(b => b.Id == buyer).Select(b => b.Name).FirstAsync(cancel)
@@ -83,14 +108,26 @@ public sealed class SetWayAct : Act<SetWay, long>
                 $"How sure each value has to be is from {LeastAllowed} to 100 %; nothing was changed.",
                 "leastSurePercent"
             );
+        if (said.EveryMinutes is < 0 or > MostMinutes)
+            throw RefusedException.Bad(
+                "way_setting",
+                $"It is looked after every 1 to {MostMinutes} minutes, or 0 for as often as it can be.",
+                "everyMinutes"
+            );
         if (said.Passes.FirstOrDefault(p => CheckList.Find(p) is null) is { } unknown)
             throw RefusedException.Bad("check_unknown", $"There is no check “{unknown}”.", "passes");
         if (said.Buyer is { } buyer && !await work.Db.Buyers.AnyAsync(b => b.Id == buyer, cancel))
             throw RefusedException.NotFound("such buyer");
         if (said.Keeper is { } keeper && !await work.Db.People.AnyAsync(p => p.Id == keeper && p.Active, cancel))
             throw RefusedException.NotFound("such person");
+        if (said is { LetsAnything: true, Channel: WayRules.Portal })
+            throw RefusedException.Bad(
+                "way_through",
+                "What is typed on a page of ours is looked at by somebody; nothing was changed.",
+                "through"
+            );
         // Whoever nobody answers for goes through in nobody's name, and with nobody's authority.
-        if (said is { Through: true, Keeper: null })
+        if (said is { LetsAnything: true, Keeper: null })
             throw RefusedException.Bad(
                 "keeper_missing",
                 "Say who answers for what goes through; nothing was changed.",
@@ -110,14 +147,20 @@ public sealed class SetWayAct : Act<SetWay, long>
         parts.Add(
             way.Through
                 ? FormattableString.Invariant($"orders go through from {way.LeastSurePercent} % sure")
-                : "nothing goes through"
+                : "no orders go through"
         );
+        if (way.Quotes)
+            parts.Add(way.FreeLines ? "quotes are begun, of unknown items too" : "quotes are begun");
+        if (way.Changes)
+            parts.Add("changes are put onto their orders");
         if (way.Passes.Length > 0)
             parts.Add($"not held by what {way.Passes.Replace(" ", ", ", StringComparison.Ordinal)} says");
-        if (way.FreeLines)
-            parts.Add("with lines of free text");
         if (way.NewAddresses)
             parts.Add("to new addresses too");
+        if (way.EveryMinutes > 0)
+            parts.Add(FormattableString.Invariant($"looked after every {way.EveryMinutes} minutes"));
+        if (WaySettings.Of(way) is { Count: > 0 } settings)
+            parts.Add($"set: {string.Join(", ", settings.Keys.Order(StringComparer.Ordinal))}");
         if (keeper is not null)
             parts.Add($"{keeper} answers for it");
         return string.Join("; ", parts);

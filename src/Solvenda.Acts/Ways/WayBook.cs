@@ -1,11 +1,17 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Passing;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Ways;
+
+/// <summary>What came by a way in some time.</summary>
+/// <param name="Through">Of it by itself.</param>
+/// <param name="Waits">Of it still for somebody.</param>
+public sealed record WayCount(string Channel, int Came, int Through, int Waits);
 
 /// <summary>The ways in, and what the house said of them.</summary>
 public static class WayBook
@@ -30,9 +36,13 @@ public static class WayBook
                 way.Through,
                 way.LeastSurePercent / 100m,
                 [.. way.Passes.Split(' ', StringSplitOptions.RemoveEmptyEntries)],
-                way.FreeLines,
                 way.NewAddresses
-            );
+            )
+            {
+                Quotes = way.Quotes,
+                FreeLines = way.FreeLines,
+                Changes = way.Changes,
+            };
 
     /// <summary>The hand that answers for what goes through; null where nobody does.</summary>
     public static async Task<Hand?> KeeperAsync(SolvendaDb db, WayRow? way, CancellationToken cancel)
@@ -44,5 +54,22 @@ public static class WayBook
                 is { } name
             ? new Hand(new PersonId(id), name)
             : null;
+    }
+
+    /// <summary>What came by each way since a moment, the most first.</summary>
+    public static async Task<List<WayCount>> CameAsync(SolvendaDb db, DateTime since, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var counts = await db
+            .Requests.Where(r => r.ReceivedAt >= since)
+            .GroupBy(r => r.Channel)
+            .Select(g => new WayCount(
+                g.Key,
+                g.Count(),
+                g.Count(r => r.Through),
+                g.Count(r => r.State == RequestState.New || r.State == RequestState.NeedsYou)
+            ))
+            .ToListAsync(cancel);
+        return [.. counts.OrderByDescending(c => c.Came).ThenBy(c => c.Channel, StringComparer.Ordinal)];
     }
 }

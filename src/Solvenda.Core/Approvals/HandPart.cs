@@ -29,7 +29,11 @@ internal sealed class HandPart
                 l.HasPrice
                 && (
                     isSender
-                        ? l.Line.ByHand.Kind == ByHandKind.None && l.Figures.SheetDiscountShare.IsZero && l.BelowFloor
+                        // What was paid on a channel is agreed there; what is too far from ours is a check's stop.
+                        ? !l.IsPaid
+                            && l.Line.ByHand.Kind == ByHandKind.None
+                            && l.Figures.SheetDiscountShare.IsZero
+                            && l.BelowFloor
                         : Typed(l, hand) || SharedBy(l, by.Head, hand)
                 )
             ),
@@ -45,7 +49,7 @@ internal sealed class HandPart
         // Nothing of what the buyer accepted is asked again: it was granted before it was sent.
         if (!by.AsAccepted)
             JudgeSheet(sheet, by, hand, isSender);
-        if (isSender && by.Credit is { } credit)
+        if (isSender && !sheet.IsPaid && by.Credit is { } credit)
         {
             foreach (var figure in FigureList.OfCredit)
                 Judge(figure, figure.Of(credit));

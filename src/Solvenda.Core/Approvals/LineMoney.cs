@@ -6,7 +6,7 @@ namespace Solvenda.Core.Approvals;
 /// <summary>The money of one line as figures look at it.</summary>
 /// <param name="DiscountPercent">Under the base price, whichever way it was typed; negative for a surcharge.</param>
 /// <param name="Earned">Net after the share of the sheet discount, without line charges.</param>
-/// <param name="Cost">Null where nobody knows it.</param>
+/// <param name="Cost">With what a channel keeps; null where nobody knows it.</param>
 public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, Amount? Cost, bool BelowFloor)
 {
     /// <summary>
@@ -18,7 +18,7 @@ public readonly record struct LineMoney(decimal DiscountPercent, Amount Earned, 
     public static LineMoney Of(PricedLine line)
     {
         ArgumentNullException.ThrowIfNull(line);
-        return new LineMoney(line.DiscountPercent, line.Figures.Earned, line.Figures.Cost, line.BelowFloor)
+        return new LineMoney(line.DiscountPercent, line.Figures.Earned, line.Figures.CostWithFee, line.BelowFloor)
         {
             CostUnder = line.CostUnder,
             OverAgreedPercent = line.OverAgreed is > 0 and { } agreed

@@ -29,6 +29,17 @@ public static class Obstacles
     /// <summary>Too little of it is sure; the rules say how much is enough.</summary>
     public const string Sure = "sure";
 
+    /// <summary>No line of it could be read.</summary>
+    public const string Empty = "empty";
+
+    /// <summary>Whether it is what a check says.</summary>
+    public static bool IsOfCheck(string code)
+    {
+        ArgumentNullException.ThrowIfNull(code);
+        return code.StartsWith(Stop(""), StringComparison.Ordinal)
+            || code.StartsWith(Notice(""), StringComparison.Ordinal);
+    }
+
     /// <summary>A check that stops it.</summary>
     public static string Stop(string check) => $"stop:{check}";
 

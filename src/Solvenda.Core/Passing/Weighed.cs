@@ -35,8 +35,9 @@ public sealed record Weighed(decimal Sure, string Least, ImmutableArray<Obstacle
     public static Weighed Of(WeighFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
+        // A line whose item nobody knows stands in the way as such, however well its words were read.
         var (least, sure) = facts
-            .Sure.Concat(facts.Lines.Select(l => ($"“{l.Words}”", l.Sure)))
+            .Sure.Concat(facts.Lines.Where(l => l.Known).Select(l => ($"“{l.Words}”", l.Sure)))
             .DefaultIfEmpty(("", 1m))
             .MinBy(v => v.Item2);
         return new Weighed(sure, least, [.. OfReading(facts), .. OfChecks(facts.Findings)]);
@@ -53,7 +54,7 @@ public sealed record Weighed(decimal Sure, string Least, ImmutableArray<Obstacle
         foreach (var line in facts.Lines.Where(l => !l.Known))
             yield return new Obstacle(Obstacles.Item, $"one item is unknown: {line.Words}");
         if (facts.Lines.IsEmpty)
-            yield return new Obstacle(Obstacles.Item, "no lines could be read");
+            yield return new Obstacle(Obstacles.Empty, "no lines could be read");
         if (facts.Again is { } first)
             yield return new Obstacle(Obstacles.Again, $"names {first}: is it the same again?");
         if (facts.NewAddress)
@@ -69,11 +70,13 @@ public sealed record Weighed(decimal Sure, string Least, ImmutableArray<Obstacle
                 f.Words
             ));
 
-    /// <summary>What of it stands in the way by such rules, the worst first; empty: it may go through.</summary>
-    public ImmutableArray<Obstacle> By(WayRules rules)
+    /// <summary>
+    /// What of it stands in the way of a message of its kind by such rules, the worst first; empty: it may go through.
+    /// </summary>
+    public ImmutableArray<Obstacle> By(WayRules rules, MessageKind kind = MessageKind.Order)
     {
         ArgumentNullException.ThrowIfNull(rules);
-        var stands = InTheWay.Where(o => !rules.LetsPass(o.Code));
+        var stands = InTheWay.Where(o => !rules.LetsPass(o.Code, kind));
         return Sure < rules.LeastSure
             ?
             [

@@ -23,6 +23,9 @@ public enum StepKind
 
     /// <summary>A margin by hand.</summary>
     Margin,
+
+    /// <summary>What was paid on a channel already.</summary>
+    Paid,
 }
 
 /// <summary>One step of a price build: the rule, its validity, and the unit price after it.</summary>

@@ -34,6 +34,12 @@ public sealed record LineTerms(
 
     /// <summary>A charge has no cost, and nobody misses it.</summary>
     public bool IsCharge { get; init; }
+
+    /// <summary>Its net as it was paid on a channel; null where it was not.</summary>
+    public Amount? PaidNet { get; init; }
+
+    /// <summary>Its part of what the channel keeps, in the sheet's currency.</summary>
+    public decimal Fee { get; init; }
 }
 
 /// <summary>The figures of one line, each rounded to the minor unit.</summary>
@@ -59,6 +65,12 @@ public sealed record LineFigures(
     /// What the margin is measured against: net after the share of the sheet discount, without line charges.
     /// </summary>
     public Amount Earned => Net - Charges - SheetDiscountShare;
+
+    /// <summary>Its part of what the channel keeps; null where none does.</summary>
+    public Amount? Fee { get; init; }
+
+    /// <summary>What it costs us, with what the channel keeps of it; null where the cost is unknown.</summary>
+    public Amount? CostWithFee => Fee is { } fee ? Cost + fee : Cost;
 }
 
 /// <summary>A charge on the sheet, with its tax.</summary>
@@ -104,7 +116,12 @@ public sealed record Tally(
     Amount Margin,
     decimal? MarginPercent,
     int LinesWithoutCost
-);
+)
+{
+    /// <summary>What was paid beyond the total, or less than it (BT-114); null where nothing was paid with
+    /// tax.</summary>
+    public Amount? Rounding { get; init; }
+}
 
 /// <summary>
 /// The arithmetic of lines and tally: exact, rounded only at the named points (docs/calculations.md).
@@ -162,7 +179,7 @@ public static class SheetArithmetic
         Amount Extend(decimal price) => Amount.Round(line.Quantity * price / line.PriceBase, currency);
 
         var typed = line.ByHand.Value;
-        var gross = Extend(unitBase);
+        var gross = line is { PaidNet: { } paid, ByHand.Kind: ByHandKind.None } ? paid : Extend(unitBase);
         var (net, allowance) = line.ByHand.Kind switch
         {
             ByHandKind.DiscountPercent => (
@@ -191,7 +208,10 @@ public static class SheetArithmetic
             Amount.Zero(currency),
             null,
             null
-        );
+        )
+        {
+            Fee = line.Fee == 0m ? null : Amount.Round(line.Fee, currency),
+        };
     }
 
     private static decimal NetAfterAmount(LineTerms line, decimal unitBase, decimal off) =>
@@ -228,7 +248,7 @@ public static class SheetArithmetic
 
     private static LineFigures WithMargin(LineFigures f, bool counts, Amount share)
     {
-        if (!counts || f.Cost is not { } cost)
+        if (!counts || f.CostWithFee is not { } cost)
             return share.IsZero ? f : f with { SheetDiscountShare = share };
         var earned = f.Net - f.Charges - share;
         var margin = earned - cost;
@@ -241,7 +261,8 @@ public static class SheetArithmetic
         IReadOnlyList<LineTerms> lines,
         LinesDone done,
         IReadOnlyList<SheetCharge> charges,
-        decimal deposit
+        decimal deposit,
+        Amount? rounding = null
     )
     {
         var (figures, goods, taken, refused) = done;
@@ -283,11 +304,14 @@ public static class SheetArithmetic
             tax,
             withTax,
             paid,
-            withTax - paid,
+            withTax + (rounding ?? zero) - paid,
             margin,
             Percent(margin, earned),
             withoutCost
-        );
+        )
+        {
+            Rounding = rounding,
+        };
     }
 
     // EN 16931 works tax out by category and rate, not by line (BR-CO-17). A row without a known tax is left out; the

@@ -7,7 +7,11 @@ namespace Solvenda.Core.Reading;
 /// <summary>A date as it stands in a text.</summary>
 /// <param name="Sure">Less where the order of day and month is not clear.</param>
 /// <param name="Lead">Whether a word before it says that something is wanted by it.</param>
-public sealed record WrittenDate(DateOnly Day, int Start, int Length, string How, decimal Sure, bool Lead);
+public sealed record WrittenDate(DateOnly Day, int Start, int Length, string How, decimal Sure, bool Lead)
+{
+    /// <summary>Whether it is a day by which something is wanted only where a word before it says so.</summary>
+    public bool IsLoose { get; init; }
+}
 
 /// <summary>
 /// Dates as people write them in the languages of <see cref="Language"/>, against the day of the message.
@@ -42,7 +46,7 @@ public static class DateWords
         var all = dates.Select(d => OfTheOffer(text, d, language)).OfType<WrittenDate>().ToList();
         // A date that stands alone is not the day of the letter itself, nor one that is over.
         return all.FirstOrDefault(d => d.Lead)
-            ?? all.FirstOrDefault(d => d.Sure != Unled && d.Day >= written && !IsOfTheLetter(text, d, language));
+            ?? all.FirstOrDefault(d => !d.IsLoose && d.Day >= written && !IsOfTheLetter(text, d, language));
     }
 
     // "We need your offer by 12 March" says nothing about the goods; "please quote 40 shackles by 12 March" may.
@@ -59,6 +63,7 @@ public static class DateWords
             : date with
             {
                 Sure = Math.Min(date.Sure, Unled),
+                IsLoose = true,
                 How = "is it the offer that they want by then, or the goods?",
             };
     }
@@ -122,21 +127,14 @@ public static class DateWords
     {
         var lead = m.Groups["lead"];
         var start = lead.Success && !m.Groups["weekday"].Success ? SkipBlank(m, lead.Index + lead.Length) : m.Index;
-        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null) =>
-            day is { } d
-                ? Fitting(
-                    new WrittenDate(
-                        d,
-                        start,
-                        m.Index + m.Length - start,
-                        how ?? "written so",
-                        sure,
-                        lead.Success || m.Groups["later"].Success || m.Groups["next"].Success
-                    ),
-                    m.Groups["said"].Value,
-                    language
-                )
-                : null;
+        var leads = lead.Success || m.Groups["later"].Success || m.Groups["next"].Success;
+        WrittenDate? Made(DateOnly? day, decimal sure = 0.9m, string? how = null, bool loose = false)
+        {
+            if (day is not { } d)
+                return null;
+            var date = new WrittenDate(d, start, m.Index + m.Length - start, how ?? "written so", sure, leads);
+            return Fitting(date with { IsLoose = loose }, m.Groups["said"].Value, language);
+        }
         int Number(string group) => int.Parse(m.Groups[group].Value, CultureInfo.InvariantCulture);
 
         if (m.Groups["iso"].Success)
@@ -163,7 +161,8 @@ public static class DateWords
             return Made(
                 written.AddDays(ahead),
                 lead.Success ? 0.75m : Unled,
-                $"“{m.Groups["relative"].Value}”, from {Say(written)}"
+                $"“{m.Groups["relative"].Value}”, from {Say(written)}",
+                loose: !lead.Success
             );
         if (
             m.Groups["span"].Success
@@ -176,7 +175,9 @@ public static class DateWords
             return lead.Success
                 ? Made(DayAhead(Number("dom"), written), 0.75m, $"“{m.Value.Trim()}”, from {Say(written)}")
                 : null;
-        return m.Groups["a"].Success ? Digits(m, written, dayFirst, language, Made) : null;
+        return m.Groups["a"].Success
+            ? Digits(m, written, dayFirst, language, (day, sure, how) => Made(day, sure, how))
+            : null;
     }
 
     // "Thursday 20 March" where the 20th is a Friday: which of the two is meant is asked.

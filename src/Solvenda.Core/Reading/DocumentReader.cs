@@ -74,6 +74,7 @@ public static class DocumentReader
             QuoteNumber = Text(document.QuoteNumber),
             DeliverToCountry = document.DeliverToCountry,
             Paid = document.Paid,
+            Fee = document.Fee,
             Goods = document.Goods is { } goods
                 ? new Field<decimal?>(goods.Value, 0.98m, "stated", [goods.Where])
                 : Field<decimal?>.Missing,
@@ -113,7 +114,10 @@ public static class DocumentReader
             many > 0 && line.Quantity is { } counted ? counted with { Value = counted.Value * many } : line.Quantity;
         var code = line.SellersCode?.Value ?? line.BuyersCode?.Value ?? line.Gtin?.Value;
         ImmutableArray<Evidence> ofQuantity = quantity is null ? line.Evidence : [quantity.Where];
-        var unit = UnitField(line, found.Item, theirUnit, ofQuantity);
+        var unit =
+            line.Unit.Length == 0 && buyer.Sure > 0 && context.UnitsLeftOut.TryGetValue(buyer.Value, out var leftOut)
+                ? new Field<Unit>(leftOut, 0.95m, "not stated; they leave it out, as was said of them", ofQuantity)
+                : UnitField(line, found.Item, theirUnit, ofQuantity);
         return new ReadLine(
             new Field<ItemId>(found.Item?.Id ?? default, found.Sure, found.How, found.Where),
             line.Words.Length > 0 ? line.Words : code ?? "",

@@ -108,6 +108,12 @@ public sealed record OrderDocument(MessageKind Kind, ImmutableArray<StatedLine> 
     /// </summary>
     public decimal? Paid { get; init; }
 
+    /// <summary>Ids of what it is about, as its sender names them; empty for none.</summary>
+    public ImmutableArray<string> About { get; init; } = [];
+
+    /// <summary>What the channel keeps of that; null where it does not say.</summary>
+    public decimal? Fee { get; init; }
+
     /// <summary>What else they say.</summary>
     public Stated<string>? Note { get; init; }
 

@@ -176,6 +176,9 @@ public sealed record Reading(
     /// <summary>What was paid for all of it, with tax; null where it does not say.</summary>
     public decimal? Paid { get; init; }
 
+    /// <summary>What the channel keeps of that; null where it does not say.</summary>
+    public decimal? Fee { get; init; }
+
     /// <summary>What else they say, for people.</summary>
     public string Note { get; init; } = "";
 

@@ -48,6 +48,9 @@ public sealed record ReadingContext(
         return OurDomains.Contains(address.Split('@')[^1].ToLowerInvariant());
     }
 
+    /// <summary>What a buyer counts in where the lines of their documents say no unit, as somebody said.</summary>
+    public IReadOnlyDictionary<BuyerId, Unit> UnitsLeftOut { get; init; } = new Dictionary<BuyerId, Unit>();
+
     /// <summary>Their addresses.</summary>
     public ImmutableArray<BuyerAddress> Addresses { get; init; } = [];
 

@@ -18,6 +18,9 @@ internal sealed record Anchor(Match Match, int At, int Length)
 /// </summary>
 internal static partial class TextPieces
 {
+    // Of a word for a unit that nobody here knows: "stk", "Stck.".
+    private const int LongestUnit = 6;
+
     private const int LongestClause = 1_000;
 
     // Words for a thing before its code.
@@ -89,11 +92,7 @@ internal static partial class TextPieces
             )
                 continue;
             // What stands before one of our codes counts, whatever joins them.
-            parted |=
-                grammar.Between.IsMatch(clause[seen..anchor.At])
-                || clause[anchor.End..].Split(Blanks, 2, StringSplitOptions.RemoveEmptyEntries) is [var behind, ..]
-                    && behind.Any(char.IsDigit)
-                    && items.ByCode(behind) is not null;
+            parted |= grammar.Between.IsMatch(clause[seen..anchor.At]) || StandsBeforeCode(clause[anchor.End..], items);
             seen = anchor.End;
             if (
                 kept.Count > 0
@@ -119,6 +118,19 @@ internal static partial class TextPieces
                 kept[^1] = anchor;
         }
         return kept;
+    }
+
+    // "16 SHK-DEE-06", and "16 st SHK-DEE-06" in a letter whose language has no such unit.
+    private static bool StandsBeforeCode(string behind, ItemFinder items)
+    {
+        bool IsCode(string word) => word.Any(char.IsDigit) && items.ByCode(word.TrimEnd('.', ',')) is not null;
+        return behind.Split(Blanks, 3, StringSplitOptions.RemoveEmptyEntries) switch
+        {
+            [var first, ..] when IsCode(first) => true,
+            [{ Length: <= LongestUnit } unit, var second, ..] => unit.All(c => char.IsLetter(c) || c == '.')
+                && IsCode(second),
+            _ => false,
+        };
     }
 
     // "A ball fender FND-A3-BL": one of it, where a code says what.

@@ -122,7 +122,8 @@ internal static class LineText
                         line.Asked.Quantity,
                         line.Asked.Unit?.Code,
                         line.Asked.Price,
-                        line.Asked.PriceBase
+                        line.Asked.PriceBase,
+                        line.Asked.WithTax
                     ),
                 Get(line, "wanted", facts),
                 Get(line, "cost", facts),
@@ -137,6 +138,9 @@ internal static class LineText
         var s = JsonSerializer.Deserialize<State>(whole, Json)!;
         var asked = s.Asked is { } a
             ? new AskedFor(a.Words ?? "", a.Code, a.Quantity, a.Unit is { } u ? Unit.Of(u) : null, a.Price, a.PriceBase)
+            {
+                WithTax = a.WithTax,
+            }
             : AskedFor.Nothing;
         var bare = new SheetLine(key, s.Kind, null, "", 0m, Unit.Of(s.Unit), ByHand.None, [], false, "", asked);
         var texts = new (string Field, string? Text)[]
@@ -209,7 +213,8 @@ internal static class LineText
         decimal? Quantity,
         string? Unit,
         decimal? Price,
-        decimal PriceBase
+        decimal PriceBase,
+        bool WithTax = false
     );
 
     private sealed record State(

@@ -38,7 +38,17 @@ public sealed record PricedLine(
     /// <summary>
     /// What it earns by the cost that was typed, else by the catalogue's; null where neither is known.
     /// </summary>
-    public Amount? Margin => (TypedCost ?? Figures.Cost) is { } cost ? Figures.Earned - cost : null;
+    public Amount? Margin =>
+        (TypedCost ?? Figures.Cost) is { } cost
+            ? Figures.Earned - cost - (Figures.Fee ?? Amount.Zero(cost.Currency))
+            : null;
+
+    /// <summary>What we would sell it at ourselves, per price base; null where it has no price of ours.</summary>
+    public decimal? OwnPrice =>
+        Build.Steps.LastOrDefault(s => s.Kind is StepKind.List or StepKind.Agreement or StepKind.Campaign)?.Price;
+
+    /// <summary>Whether its price was paid on a channel.</summary>
+    public bool IsPaid => Terms.PaidNet is not null && Line.ByHand.Kind == ByHandKind.None;
 
     /// <summary>
     /// The same in percent of what is earned, by a cost that was typed; null where none was, or nothing is earned.
@@ -113,6 +123,9 @@ public sealed record PricedSheet(
 {
     /// <summary>The lines that sell something: the one definition that figures, checks and tallies share.</summary>
     public IEnumerable<PricedLine> Sold => Lines.Where(l => l.IsSold);
+
+    /// <summary>Whether all of it was paid on a channel: nobody is asked for credit.</summary>
+    public bool IsPaid => Sheet.Paid is not null && Tally.Due.Minor <= 0;
 
     /// <summary>The same sheet under another discount on the whole.</summary>
     public PricedSheet Under(SheetDiscount discount) =>

@@ -15,6 +15,7 @@ internal static class SheetCharges
     public const string InsuranceKind = "insurance";
 
     /// <param name="goods">Goods after the sheet discount.</param>
+    /// <param name="paid">What was paid on a channel beside the goods: nothing is added to it.</param>
     public static (ImmutableArray<SheetCharge> Charges, FreightAnswer Freight) Of(
         PriceBook book,
         Rates rates,
@@ -22,13 +23,22 @@ internal static class SheetCharges
         IEnumerable<(SheetLine Line, Item? Item)> lines,
         Amount goods,
         Tax? tax,
-        IReadOnlySet<long> counts
+        IReadOnlySet<long> counts,
+        ImmutableArray<SheetCharge>? paid = null
     )
     {
         var counted = lines
             .Where(l => l.Item is not null && counts.Contains(l.Line.Key))
             .Select(l => (l.Line, Item: l.Item!))
             .ToList();
+        if (paid is { } asPaid)
+            return (
+                [
+                    .. sheet.Charges.Select(c => c.Tax is null ? c with { Tax = tax } : c),
+                    .. asPaid.Where(p => sheet.Charges.All(c => c.Kind != p.Kind)),
+                ],
+                FreightOf(book, rates, sheet, counted)
+            );
         if (sheet.KeptCharges is { } kept)
             return ([.. kept.Select(c => c with { Tax = tax })], FreightOf(book, rates, sheet, counted));
         if (sheet.Kind.IsFree || !sheet.Kind.IsCarried)

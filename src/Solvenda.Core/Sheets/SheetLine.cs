@@ -43,6 +43,9 @@ public sealed record AskedFor(
 {
     /// <summary>Nobody asked for it in words of theirs.</summary>
     public static readonly AskedFor Nothing = new("", null, null, null, null, 1m);
+
+    /// <summary>Whether their price is with tax: what was paid, or no price to hold against ours.</summary>
+    public bool WithTax { get; init; }
 }
 
 /// <summary>One line of a sheet as typed; its figures are worked out and never typed.</summary>
@@ -148,6 +151,9 @@ public sealed record Sheet(
 {
     /// <summary>The channel that it is sold by; null where there is none.</summary>
     public string? Channel { get; init; }
+
+    /// <summary>What was paid on a channel; null where nothing was.</summary>
+    public PaidOnChannel? Paid { get; init; }
 
     /// <summary>What kind of order it is; a quote is for goods that go when they can.</summary>
     public OrderKind Kind { get; init; } = OrderKind.GoodsNow;

@@ -22,10 +22,10 @@ public static class SheetPricer
         var started = new Started[sheet.Lines.Length];
         var terms = new LineTerms[started.Length];
         for (var i = 0; i < started.Length; i++)
-        {
             started[i] = Start(asked, sheet.Lines[i], together);
+        var paid = sheet.Paid is { } paying ? Pay(sheet, paying, started) : null;
+        for (var i = 0; i < started.Length; i++)
             terms[i] = started[i].Terms;
-        }
         var done = SheetArithmetic.Lines(sheet.Currency, terms, sheet.Discount);
         var (charges, freight) = SheetCharges.Of(
             book,
@@ -34,9 +34,10 @@ public static class SheetPricer
             started.Select((s, i) => (sheet.Lines[i], s.Item)),
             done.Goods - done.Taken,
             ChargeTax(asked),
-            asked.Counted
+            asked.Counted,
+            paid?.Charges
         );
-        var tally = SheetArithmetic.Totals(sheet.Currency, terms, done, charges, sheet.Deposit);
+        var tally = SheetArithmetic.Totals(sheet.Currency, terms, done, charges, sheet.Deposit, paid?.Rounding);
         var lines = ImmutableArray.CreateBuilder<PricedLine>(started.Length);
         for (var i = 0; i < started.Length; i++)
         {
@@ -61,6 +62,19 @@ public static class SheetPricer
             );
         }
         return new PricedSheet(sheet, buyer, lines.MoveToImmutable(), tally, charges, freight, rates, book);
+    }
+
+    // What was paid on a channel makes the prices.
+    private static PaidSheet Pay(Sheet sheet, PaidOnChannel paying, Started[] started)
+    {
+        var paid = PaidSheet.Of(
+            sheet,
+            paying,
+            [.. started.Select((s, i) => new PayableLine(sheet.Lines[i], s.Item, s.Build, s.Terms))]
+        );
+        for (var i = 0; i < started.Length; i++)
+            started[i] = started[i] with { Build = paid.Lines[i].Build, Terms = paid.Lines[i].Terms };
+        return paid;
     }
 
     // What is handed over at home is taxed at home, whoever takes it; what is given away is at nothing, by whoever gave
@@ -126,41 +140,12 @@ public static class SheetPricer
         if (line.Kind != LineKind.Item || item is null)
             return new Started(item, PriceBuild.Missing(PriceGap.NoListPrice), Empty, null, []);
 
-        var byRule = a.Sheet.Kind.IsFree ? [] : LineCharges(a, line, item);
+        // What the buyer never saw when they paid is not added.
+        var byRule = a.Sheet.Kind.IsFree || a.Sheet.Paid is not null ? [] : LineCharges(a, line, item);
         ImmutableArray<decimal> charges = byRule.IsEmpty
             ? line.Charges
             : [.. line.Charges, .. byRule.Select(c => c.Amount)];
-        if (Kept(a, line, item) is { } kept)
-        {
-            var keptTerms = new LineTerms(
-                line.Quantity,
-                kept.Build.Base?.Value,
-                kept.Build.PriceBase,
-                kept.Cost,
-                line.ByHand,
-                charges,
-                a.Counted.Contains(line.Key),
-                true,
-                TaxOf(a, item.TaxClass, line)
-            )
-            {
-                TaxShares = TaxShares(a, item, line),
-                TypedCost = line.Cost,
-            };
-            return new Started(item, kept.Build, keptTerms, kept.Floor, byRule);
-        }
-        var question = new PriceQuestion(
-            item,
-            line.Quantity,
-            line.Unit,
-            a.Buyer,
-            a.Sheet.Currency,
-            a.Sheet.PricingDate,
-            a.Sheet.Channel
-        );
-        var build = BasePrice.Find(a.Book, a.Rates, question, together);
-        var cost = BasePrice.Cost(a.Book, a.Rates, question, build.PriceBase);
-        var floor = BasePrice.Floor(a.Book, a.Rates, question, build.PriceBase, cost);
+        var (build, cost, floor) = Found(a, line, item, together);
         var terms = new LineTerms(
             line.Quantity,
             build.Base?.Value,
@@ -177,6 +162,30 @@ public static class SheetPricer
             TypedCost = line.Cost,
         };
         return new Started(item, build, terms, floor, byRule);
+    }
+
+    // As it was kept when it left the house, else as it is priced today.
+    private static (PriceBuild Build, decimal? Cost, decimal? Floor) Found(
+        Asked a,
+        SheetLine line,
+        Item item,
+        Func<string, decimal>? together
+    )
+    {
+        if (Kept(a, line, item) is { } kept)
+            return (kept.Build, kept.Cost, kept.Floor);
+        var question = new PriceQuestion(
+            item,
+            line.Quantity,
+            line.Unit,
+            a.Buyer,
+            a.Sheet.Currency,
+            a.Sheet.PricingDate,
+            a.Sheet.Channel
+        );
+        var build = BasePrice.Find(a.Book, a.Rates, question, together);
+        var cost = BasePrice.Cost(a.Book, a.Rates, question, build.PriceBase);
+        return (build, cost, BasePrice.Floor(a.Book, a.Rates, question, build.PriceBase, cost));
     }
 
     // What is not in the catalogue costs what was typed; its tax is that of most goods.

@@ -8,6 +8,15 @@ namespace Solvenda.Core.Sheets;
 /// <param name="Amount">In the currency of their document.</param>
 public sealed record StatedAmount(string Kind, decimal Amount);
 
+/// <summary>
+/// What was paid on a channel, with tax: its prices hold, charge by charge, whatever ours are (docs/calculations.md,
+/// "Prices with tax").
+/// </summary>
+/// <param name="Total">For all of it.</param>
+/// <param name="Shipping">Of it for what is not goods.</param>
+/// <param name="Fee">What the channel keeps.</param>
+public sealed record PaidOnChannel(decimal Total, decimal Shipping, decimal Fee);
+
 /// <summary>Something that the buyer asks beside the goods, in their words.</summary>
 public sealed record StatedRemark(RemarkKind Kind, string Words);
 
@@ -36,6 +45,21 @@ public sealed record Stated(
     /// <summary>What was paid for all of it, with tax; null where it does not say.</summary>
     public decimal? Paid { get; init; }
 
+    /// <summary>
+    /// Whether the channel itself says so: anybody can write a file that says so too, and that is not believed.
+    /// </summary>
+    public bool ByChannel { get; init; }
+
+    /// <summary>What the channel keeps of it, in its currency; null where it does not say.</summary>
+    public decimal? Fee { get; init; }
+
+    /// <summary>What was paid as the sheet has it; null where nothing was.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public PaidOnChannel? OnChannel =>
+        ByChannel && Paid is { } paid
+            ? new PaidOnChannel(paid, Amounts.Where(a => a.Amount > 0).Sum(a => a.Amount), Fee ?? 0m)
+            : null;
+
     /// <summary>What else they asked for: each goes along until somebody has seen to it.</summary>
     public ImmutableArray<StatedRemark> Remarks { get; init; } = [];
 
@@ -50,5 +74,6 @@ public sealed record Stated(
         && Total is null
         && NotBefore is null
         && Paid is null
+        && Fee is null
         && Remarks.IsDefaultOrEmpty;
 }

@@ -19,8 +19,8 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OutboxRow",
                 typeof(OutboxRow),
                 baseEntityType,
-                propertyCount: 12,
-                unnamedIndexCount: 2,
+                propertyCount: 16,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -38,6 +38,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OutboxRow).GetProperty("Apart", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OutboxRow).GetField("<Apart>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var control = runtimeEntityType.AddProperty(
+                "Control",
+                typeof(string),
+                propertyInfo: typeof(OutboxRow).GetProperty("Control", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OutboxRow).GetField("<Control>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var createdAt = runtimeEntityType.AddProperty(
                 "CreatedAt",
@@ -85,6 +92,28 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OutboxRow).GetProperty("Payload", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OutboxRow).GetField("<Payload>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var receipt = runtimeEntityType.AddProperty(
+                "Receipt",
+                typeof(Receipt),
+                propertyInfo: typeof(OutboxRow).GetProperty("Receipt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OutboxRow).GetField("<Receipt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            receipt.SetSentinelFromProviderValue("None");
+
+            var receiptBy = runtimeEntityType.AddProperty(
+                "ReceiptBy",
+                typeof(DateTime?),
+                propertyInfo: typeof(OutboxRow).GetProperty("ReceiptBy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OutboxRow).GetField("<ReceiptBy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Utc());
+
+            var receiptWords = runtimeEntityType.AddProperty(
+                "ReceiptWords",
+                typeof(string),
+                propertyInfo: typeof(OutboxRow).GetProperty("ReceiptWords", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OutboxRow).GetField("<ReceiptWords>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var sentAt = runtimeEntityType.AddProperty(
                 "SentAt",
                 typeof(DateTime?),
@@ -111,10 +140,16 @@ namespace Solvenda.Data.Compiled
             runtimeEntityType.SetPrimaryKey(key0);
 
             var index = runtimeEntityType.AddIndex(
+                new[] { control });
+
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { key },
                 unique: true);
 
-            var index0 = runtimeEntityType.AddIndex(
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { receipt, receiptBy });
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { sentAt, nextTryAt });
 
             return runtimeEntityType;

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.RawMessage",
                 typeof(RawMessage),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 10,
                 unnamedIndexCount: 3,
                 keyCount: 1);
 
@@ -31,6 +31,13 @@ namespace Solvenda.Data.Compiled
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0L);
+
+            var buyerId = runtimeEntityType.AddProperty(
+                "BuyerId",
+                typeof(long?),
+                propertyInfo: typeof(RawMessage).GetProperty("BuyerId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RawMessage).GetField("<BuyerId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var bytes = runtimeEntityType.AddProperty(
                 "Bytes",

@@ -24,7 +24,7 @@ namespace Solvenda.Data.Compiled
                 propertyCount: 32,
                 navigationCount: 1,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 5,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -82,6 +82,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("First", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<First>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var follows = runtimeEntityType.AddProperty(
+                "Follows",
+                typeof(string),
+                propertyInfo: typeof(RequestRow).GetProperty("Follows", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Follows>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var fromWords = runtimeEntityType.AddProperty(
                 "FromWords",
                 typeof(string),
@@ -114,12 +121,6 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(RequestRow).GetProperty("Names", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RequestRow).GetField("<Names>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
-
-            var notices = runtimeEntityType.AddProperty(
-                "Notices",
-                typeof(string),
-                propertyInfo: typeof(RequestRow).GetProperty("Notices", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(RequestRow).GetField("<Notices>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var number = runtimeEntityType.AddProperty(
                 "Number",
@@ -254,7 +255,13 @@ namespace Solvenda.Data.Compiled
                 new[] { rawId });
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { state });
+                new[] { poKey, buyerId });
+
+            var index2 = runtimeEntityType.AddIndex(
+                new[] { state, ready, receivedAt });
+
+            var index3 = runtimeEntityType.AddIndex(
+                new[] { receivedAt, channel, through, state });
 
             return runtimeEntityType;
         }

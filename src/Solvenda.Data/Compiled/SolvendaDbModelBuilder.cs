@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("23967a28-5851-4ae6-8016-bd9ac4188ec7"), entityTypeCount: 82)
+            : base(skipDetectChanges: false, modelId: new Guid("4c3c6dbf-a36d-4018-b4d4-a76a7f22cbc7"), entityTypeCount: 83)
         {
         }
 
@@ -70,6 +70,7 @@ namespace Solvenda.Data.Compiled
             var pileItemRow = PileItemRowEntityType.Create(this);
             var pileRow = PileRowEntityType.Create(this);
             var policyRow = PolicyRowEntityType.Create(this);
+            var portalKeyRow = PortalKeyRowEntityType.Create(this);
             var priceListRow = PriceListRowEntityType.Create(this);
             var printRow = PrintRowEntityType.Create(this);
             var quoteRow = QuoteRowEntityType.Create(this);
@@ -202,6 +203,7 @@ namespace Solvenda.Data.Compiled
             PileItemRowEntityType.CreateAnnotations(pileItemRow);
             PileRowEntityType.CreateAnnotations(pileRow);
             PolicyRowEntityType.CreateAnnotations(policyRow);
+            PortalKeyRowEntityType.CreateAnnotations(portalKeyRow);
             PriceListRowEntityType.CreateAnnotations(priceListRow);
             PrintRowEntityType.CreateAnnotations(printRow);
             QuoteRowEntityType.CreateAnnotations(quoteRow);

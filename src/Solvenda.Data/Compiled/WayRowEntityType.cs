@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.WayRow",
                 typeof(WayRow),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 15,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -41,11 +41,25 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(WayRow).GetField("<BuyerId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
+            var changes = runtimeEntityType.AddProperty(
+                "Changes",
+                typeof(bool),
+                propertyInfo: typeof(WayRow).GetProperty("Changes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(WayRow).GetField("<Changes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
             var channel = runtimeEntityType.AddProperty(
                 "Channel",
                 typeof(string),
                 propertyInfo: typeof(WayRow).GetProperty("Channel", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(WayRow).GetField("<Channel>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var everyMinutes = runtimeEntityType.AddProperty(
+                "EveryMinutes",
+                typeof(int),
+                propertyInfo: typeof(WayRow).GetProperty("EveryMinutes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(WayRow).GetField("<EveryMinutes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var freeLines = runtimeEntityType.AddProperty(
                 "FreeLines",
@@ -87,6 +101,19 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(WayRow).GetProperty("Passes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(WayRow).GetField("<Passes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var quotes = runtimeEntityType.AddProperty(
+                "Quotes",
+                typeof(bool),
+                propertyInfo: typeof(WayRow).GetProperty("Quotes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(WayRow).GetField("<Quotes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
+            var settings = runtimeEntityType.AddProperty(
+                "Settings",
+                typeof(string),
+                propertyInfo: typeof(WayRow).GetProperty("Settings", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(WayRow).GetField("<Settings>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var through = runtimeEntityType.AddProperty(
                 "Through",

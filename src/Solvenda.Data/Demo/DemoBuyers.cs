@@ -1,3 +1,4 @@
+using System.Globalization;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data.Rows;
 
@@ -55,6 +56,8 @@ internal static class DemoBuyers
             },
             ContactName = b.Contact,
             ContactMail = b.Mail,
+            // Numbers of a range that is kept for stories.
+            Phone = string.Create(CultureInfo.InvariantCulture, $"+353 20 91{number / 10} {number * 37 % 9000 + 1000}"),
             Address = b.Address,
             DeliverTo = b.Address,
             DeliverToCountry = b.Country,

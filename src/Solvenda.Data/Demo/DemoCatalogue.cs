@@ -69,7 +69,7 @@ internal static partial class DemoCatalogue
             WeightKg = line.Stocked ? Weight(line.Words, line.Family, line.List) : null,
             VolumeDm3 = line.Family == "fender" ? Math.Round(line.List / 2m, 1) : null,
             ForbiddenModes = line.Dangerous is null ? "" : "post",
-            NotByChannel = line.Dangerous is null ? "" : "marketplace",
+            NotByChannel = line.Dangerous is null ? "" : "harbourmart",
             Parts = line.Parts,
         };
         var isRope = line.Family is "rope" or "hmpe";

@@ -269,15 +269,23 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
             ("edi", "teerling-orders.edi", new DateOnly(2026, 3, 6)),
             ("edi", "havnlys-orders.edi", new DateOnly(2026, 3, 7)),
             ("edi", "aeolis-order.xml", new DateOnly(2026, 3, 9)),
-            ("edi", "harbourmart-orders.json", new DateOnly(2026, 3, 10)),
+            ("harbourmart", "harbourmart-orders.json", new DateOnly(2026, 3, 10)),
         ];
         foreach (var (channel, name, written) in samples)
         {
-            using var stream = WorldFile.Open($"Messages.{name}");
-            using var copy = new MemoryStream();
-            stream.CopyTo(copy);
-            yield return (channel, name, MessageDates.Shift(copy.ToArray(), written, _today));
+            yield return (channel, name, Message(name, written, _today));
         }
+    }
+
+    /// <summary>One of the messages of the demo's partners, as it would be written that day.</summary>
+    public static byte[] Message(string name, DateOnly today) => Message(name, new DateOnly(2026, 3, 5), today);
+
+    private static byte[] Message(string name, DateOnly written, DateOnly today)
+    {
+        using var stream = WorldFile.Open($"Messages.{name}");
+        using var copy = new MemoryStream();
+        stream.CopyTo(copy);
+        return MessageDates.Shift(copy.ToArray(), written, today);
     }
 
     private IReadOnlyList<DemoCatalogue.Entry> AddCatalogue()

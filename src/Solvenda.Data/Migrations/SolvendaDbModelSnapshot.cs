@@ -1950,6 +1950,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<bool>("Apart")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Control")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime>("CreatedAt")
                         .HasColumnType("TEXT");
 
@@ -1976,6 +1979,17 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("BLOB");
 
+                    b.Property<string>("Receipt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("ReceiptBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceiptWords")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime?>("SentAt")
                         .HasColumnType("TEXT");
 
@@ -1988,8 +2002,12 @@ namespace Solvenda.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("Control");
+
                     b.HasIndex("Key")
                         .IsUnique();
+
+                    b.HasIndex("Receipt", "ReceiptBy");
 
                     b.HasIndex("SentAt", "NextTryAt");
 
@@ -2267,6 +2285,40 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("policy");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.PortalKeyRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("CreatedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("EndedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("ExpiresAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TokenHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("TokenHash")
+                        .IsUnique();
+
+                    b.ToTable("portal_key");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.PriceListRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2416,6 +2468,9 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("BuyerId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<byte[]>("Bytes")
                         .IsRequired()
                         .HasColumnType("BLOB");
@@ -2542,6 +2597,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Follows")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FromWords")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2557,10 +2615,6 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Names")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Notices")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Number")
@@ -2634,7 +2688,11 @@ namespace Solvenda.Data.Migrations
 
                     b.HasIndex("RawId");
 
-                    b.HasIndex("State");
+                    b.HasIndex("PoKey", "BuyerId");
+
+                    b.HasIndex("State", "Ready", "ReceivedAt");
+
+                    b.HasIndex("ReceivedAt", "Channel", "Through", "State");
 
                     b.ToTable("request");
                 });
@@ -3498,9 +3556,15 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("BuyerId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Changes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Channel")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("EveryMinutes")
+                        .HasColumnType("INTEGER");
 
                     b.Property<bool>("FreeLines")
                         .HasColumnType("INTEGER");
@@ -3518,6 +3582,13 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Passes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Quotes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Settings")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

@@ -27,9 +27,16 @@ public sealed class RawMessage
     /// </summary>
     public string? Delivery { get; set; }
     public DateTime ReceivedAt { get; set; }
+
+    /// <summary>The buyer, where the way itself knows them: their page, who calls. Null where it does not.</summary>
+    public long? BuyerId { get; set; }
 }
 
-[Index(nameof(Number), IsUnique = true), Index(nameof(State))]
+// What was read stands in the row and is long: what is counted or looked for is found in these alone.
+[Index(nameof(Number), IsUnique = true)]
+[Index(nameof(State), nameof(Ready), nameof(ReceivedAt))]
+[Index(nameof(ReceivedAt), nameof(Channel), nameof(Through), nameof(State))]
+[Index(nameof(PoKey), nameof(BuyerId))]
 public sealed class RequestRow
 {
     public long Id { get; set; }
@@ -54,6 +61,9 @@ public sealed class RequestRow
 
     /// <summary>Number of the request that it repeats or names; null for the first.</summary>
     public string? Names { get; set; }
+
+    /// <summary>Number of the request that it goes on from: an answer to our answer; null for none.</summary>
+    public string? Follows { get; set; }
 
     /// <summary>Number of the order that it was about, where it changed one that was there; null else.</summary>
     public string? Changes { get; set; }
@@ -86,9 +96,6 @@ public sealed class RequestRow
     /// <summary>Whether nothing is left open: it was read, is priced, and no check stops it.</summary>
     public bool Ready { get; set; }
 
-    /// <summary>What says a word to it but does not stop it: codes of obstacles, apart by blanks.</summary>
-    public string Notices { get; set; } = "";
-
     /// <summary>How it was weighed before anybody touched it, as JSON: rules are tried on it later.</summary>
     public string First { get; set; } = "";
 
@@ -117,15 +124,21 @@ public sealed class WayRow
     /// <summary>Of one buyer alone; null: of all others.</summary>
     public long? BuyerId { get; set; }
 
-    /// <summary>Whether anything goes through by itself.</summary>
+    /// <summary>Whether orders go through by themselves.</summary>
     public bool Through { get; set; }
+
+    /// <summary>Whether who asks for a price has a quote begun.</summary>
+    public bool Quotes { get; set; }
+
+    /// <summary>Whether such a quote may hold lines whose item nobody knows yet.</summary>
+    public bool FreeLines { get; set; }
+
+    /// <summary>Whether a change is put onto its order, to be confirmed anew.</summary>
+    public bool Changes { get; set; }
     public int LeastSurePercent { get; set; } = 90;
 
     /// <summary>Checks whose notices do not hold it back, apart by blanks.</summary>
     public string Passes { get; set; } = "";
-
-    /// <summary>Whether an item that nobody knows goes along as a line of free text.</summary>
-    public bool FreeLines { get; set; }
 
     /// <summary>Whether it may go to an address that is not on file; it is kept with the order.</summary>
     public bool NewAddresses { get; set; }
@@ -136,8 +149,31 @@ public sealed class WayRow
     /// <summary>Whether it is open: nothing is taken by it while it is not.</summary>
     public bool Open { get; set; } = true;
 
+    /// <summary>How often it is looked after, in minutes; 0: as often as it can be.</summary>
+    public int EveryMinutes { get; set; }
+
+    /// <summary>What the way asks to be told, by name, as JSON; secrets are sealed. Empty for nothing.</summary>
+    public string Settings { get; set; } = "";
+
     [ConcurrencyCheckVersion]
     public long Version { get; set; }
+}
+
+/// <summary>By which a buyer writes requests on a page of ours: it makes requests, and shows nothing.</summary>
+[Index(nameof(TokenHash), IsUnique = true)]
+public sealed class PortalKeyRow
+{
+    public long Id { get; set; }
+    public long BuyerId { get; set; }
+
+    /// <summary>Who has it, as they are called.</summary>
+    public required string Label { get; set; }
+
+    /// <summary>SHA-256 of the token that its address holds, hexadecimal: the token itself is kept nowhere.</summary>
+    public required string TokenHash { get; set; }
+    public DateTime CreatedAt { get; set; }
+    public DateTime ExpiresAt { get; set; }
+    public DateTime? EndedAt { get; set; }
 }
 
 /// <summary>What we wrote to whoever sent a request: kept as it went.</summary>

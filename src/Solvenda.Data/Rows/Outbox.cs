@@ -15,12 +15,17 @@ public sealed class PrintRow
 /// <summary>
 /// Something to leave the house, written in the same transaction as what caused it; sent by a worker, at least once.
 /// </summary>
-[Index(nameof(SentAt), nameof(NextTryAt)), Index(nameof(Key), IsUnique = true)]
+[
+    Index(nameof(SentAt), nameof(NextTryAt)),
+    Index(nameof(Key), IsUnique = true),
+    Index(nameof(Receipt), nameof(ReceiptBy)),
+    Index(nameof(Control))
+]
 public sealed class OutboxRow
 {
     public long Id { get; set; }
 
-    /// <summary>"mail" or "edi".</summary>
+    /// <summary>As channels send it: mail, edi, paper, channel, supply.</summary>
     public required string Kind { get; set; }
 
     /// <summary>Idempotency key, the same at every try.</summary>
@@ -36,4 +41,36 @@ public sealed class OutboxRow
 
     /// <summary>Not tried any more, until somebody says so.</summary>
     public bool Apart { get; set; }
+
+    /// <summary>The number of its interchange, by which the receiver acknowledges it; null where there is
+    /// none.</summary>
+    public string? Control { get; set; }
+
+    /// <summary>Whether they said that they have it.</summary>
+    public Receipt Receipt { get; set; }
+
+    /// <summary>When they have to have said so; null where they never do.</summary>
+    public DateTime? ReceiptBy { get; set; }
+
+    /// <summary>What they said, or why it did not arrive; empty for nothing.</summary>
+    public string ReceiptWords { get; set; } = "";
+}
+
+/// <summary>Whether what went out is known to have arrived.</summary>
+public enum Receipt
+{
+    /// <summary>Nobody says so of this kind.</summary>
+    None,
+
+    /// <summary>They say so, and have not yet.</summary>
+    Awaited,
+
+    /// <summary>They have it.</summary>
+    Received,
+
+    /// <summary>It came back, they refused it, or said nothing in time: somebody looks at it.</summary>
+    NotReceived,
+
+    /// <summary>Somebody saw to it.</summary>
+    Settled,
 }

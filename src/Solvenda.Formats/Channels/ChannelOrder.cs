@@ -22,6 +22,36 @@ internal sealed class ChannelOrder
     /// <summary>The order as what came in, with the reason where nothing can be made of it.</summary>
     public static Incoming Read(JsonElement order, string channel) => new ChannelOrder(order).Read(channel);
 
+    /// <summary>
+    /// What a buyer takes back on a channel: an order, or some of its lines by their item and quantity.
+    /// </summary>
+    public static Incoming ReadCancellation(JsonElement entry, string channel)
+    {
+        var of = new ChannelOrder(entry);
+        var (id, order) = (JsonEntry.Plain(entry, "id"), JsonEntry.Plain(entry, "order"));
+        var reason = JsonEntry.Plain(entry, "reason");
+        return new Incoming(
+            channel,
+            $"{channel} takes {order} back",
+            [new OriginalPart("the file", PartKind.Json, of._text)]
+        )
+        {
+            OwnId = id.Length > 0 ? $"channel:{channel}:{id}" : null,
+            Problem = order.Length == 0 ? "It does not say which order is taken back." : null,
+            Document =
+                order.Length == 0
+                    ? null
+                    : new OrderDocument(MessageKind.Cancellation, of.Lines())
+                    {
+                        Clues = [new Clue("channel", channel, [])],
+                        PoNumber = of.Stated("order"),
+                        Written = JsonEntry.Day(entry, "at"),
+                        Note = reason.Length > 0 ? new Stated<string>(reason, of.At("reason")) : null,
+                        About = [$"channel:{channel}:{order}"],
+                    },
+        };
+    }
+
     private Incoming Read(string channel)
     {
         var id = JsonEntry.Plain(_order, "id");
@@ -39,8 +69,7 @@ internal sealed class ChannelOrder
         var rest = Rest().ToLookup(r => Matters(r.Path));
         var shipping = Number(_order, "shipping", "shipping");
         CheckTotal(lines, shipping?.Value ?? 0m);
-        if (JsonEntry.Plain(_order, "fee") is { Length: > 0 } fee)
-            _warnings.Add($"The channel keeps a fee of {fee}.");
+        CheckPaid();
         var country = JsonEntry.Plain(_order, "deliverTo.country");
         return new OrderDocument(MessageKind.Order, lines)
         {
@@ -54,6 +83,7 @@ internal sealed class ChannelOrder
             Note = Note(),
             // Prices without tax are no price that somebody paid.
             Paid = lines.Any(l => l.WithTax) ? Number(_order, "total", "total")?.Value : null,
+            Fee = Number(_order, "fee", "fee")?.Value,
             Charges = shipping is { Value: not 0 } s ? [("freight", s.Value)] : [],
             LeftOvers = [.. _overs, .. rest[true].Select(Over)],
             Unused = [.. rest[false].Select(r => new Unused(r.Path, "nothing here uses it", r.Where))],
@@ -96,6 +126,14 @@ internal sealed class ChannelOrder
         var sum = lines.Sum(l => (l.Quantity?.Value ?? 0m) * (l.Price?.Value ?? 0m)) + shipping;
         if (Number(_order, "total", "total") is { } total && total.Value != sum)
             _overs.Add(Sums.Disagreeing(total, sum, "lines and shipping"));
+    }
+
+    private void CheckPaid()
+    {
+        if (JsonEntry.Plain(_order, "payment.state") is { Length: > 0 } state && state != "paid")
+            _overs.Add(
+                new LeftOver($"payment {state}", At("payment.state"), "It is not paid; the channel says so once it is.")
+            );
     }
 
     private Stated<string>? DeliverTo()

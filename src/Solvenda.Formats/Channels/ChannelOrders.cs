@@ -14,6 +14,16 @@ public static class ChannelOrders
 
     private const int MostEntries = 2_000;
 
+    private static readonly JsonDocumentOptions Lenient = new()
+    {
+        MaxDepth = Deepest,
+        CommentHandling = JsonCommentHandling.Skip,
+        AllowTrailingCommas = true,
+    };
+
+    // What a file may list.
+    private static readonly string[] Lists = ["orders", "questions", "cancellations"];
+
     public static ImmutableArray<Incoming> Read(byte[] raw)
     {
         ArgumentNullException.ThrowIfNull(raw);
@@ -21,15 +31,7 @@ public static class ChannelOrders
         JsonDocument document;
         try
         {
-            document = JsonDocument.Parse(
-                text,
-                new JsonDocumentOptions
-                {
-                    MaxDepth = Deepest,
-                    CommentHandling = JsonCommentHandling.Skip,
-                    AllowTrailingCommas = true,
-                }
-            );
+            document = JsonDocument.Parse(text, Lenient);
         }
         catch (JsonException e)
         {
@@ -46,18 +48,22 @@ public static class ChannelOrders
             var root = document.RootElement;
             var orders = JsonEntry.List(root, "orders");
             var questions = JsonEntry.List(root, "questions");
-            if (root.ValueKind != JsonValueKind.Object || orders.Count + questions.Count == 0)
-                return
-                [
-                    new Incoming("", "JSON", [Part(text)]) { Problem = "The JSON holds neither orders nor questions." },
-                ];
-            if (orders.Count + questions.Count > MostEntries)
+            var cancellations = JsonEntry.List(root, "cancellations");
+            var entries = orders.Count + questions.Count + cancellations.Count;
+            if (root.ValueKind != JsonValueKind.Object || entries == 0)
                 return
                 [
                     new Incoming("", "JSON", [Part(text)])
                     {
-                        Problem =
-                            $"The file holds {orders.Count + questions.Count} entries; up to {MostEntries} are read.",
+                        Problem = "The JSON holds neither orders nor questions nor cancellations.",
+                    },
+                ];
+            if (entries > MostEntries)
+                return
+                [
+                    new Incoming("", "JSON", [Part(text)])
+                    {
+                        Problem = $"The file holds {entries} entries; up to {MostEntries} are read.",
                     },
                 ];
             var channel = JsonEntry.Plain(root, "channel");
@@ -65,11 +71,38 @@ public static class ChannelOrders
             [
                 .. orders.Select(o => ChannelOrder.Read(o, channel)),
                 .. questions.Select(q => Question(q, channel)),
+                .. cancellations.Select(c => ChannelOrder.ReadCancellation(c, channel)),
             ];
         }
     }
 
+    /// <summary>
+    /// The channel's own id of what is in the file, where that is one thing alone; null else. Never throws.
+    /// </summary>
+    public static string? OwnIdOf(byte[] raw)
+    {
+        ArgumentNullException.ThrowIfNull(raw);
+        try
+        {
+            using var document = JsonDocument.Parse(raw, Lenient);
+            var root = document.RootElement;
+            var entries = Lists.SelectMany(name => JsonEntry.List(root, name)).Take(2).ToList();
+            return
+                entries.Count == 1
+                && JsonEntry.Plain(entries[0], "id") is { Length: > 0 } id
+                && JsonEntry.Plain(root, "channel") is { Length: > 0 } channel
+                ? $"channel:{channel}:{id}"
+                : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
     private static OriginalPart Part(string text) => new("the file", PartKind.Json, text);
+
+    private static readonly string[] Referring = ["inReplyTo", "order"];
 
     private static Incoming Question(JsonElement question, string channel)
     {
@@ -90,6 +123,13 @@ public static class ChannelOrders
                 Contact = from.Length > 0 ? new Stated<string>(from, new Evidence(0, 0, 0)) : null,
                 Written = JsonEntry.Day(question, "askedAt"),
                 Note = new Stated<string>(words, new Evidence(0, 0, words.Length)),
+                About =
+                [
+                    .. Referring
+                        .Select(name => JsonEntry.Plain(question, name))
+                        .Where(other => other.Length > 0)
+                        .Select(other => $"channel:{channel}:{other}"),
+                ],
             },
         };
     }

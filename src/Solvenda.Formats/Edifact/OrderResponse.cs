@@ -61,7 +61,10 @@ internal sealed class OrderResponse : IOrderAnswer
             $"ORDRSP-{order.Number}{again}.edi",
             theirs.Sender,
             Encoding.Latin1.GetBytes(text.ToString())
-        );
+        )
+        {
+            Control = reference,
+        };
     }
 
     private static IEnumerable<string> LineOf(ConfirmedOrderLine confirmed, AnsweredLine answer, int number)

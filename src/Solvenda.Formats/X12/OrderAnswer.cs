@@ -61,7 +61,10 @@ internal sealed class OrderAnswer : IOrderAnswer
             }
         );
         var name = order.Version == 0 ? $"855-{order.Number}" : $"865-{order.Number}-{order.Version}";
-        return new WrittenMessage($"{name}.x12", theirs.Sender, Encoding.ASCII.GetBytes(text));
+        return new WrittenMessage($"{name}.x12", theirs.Sender, Encoding.ASCII.GetBytes(text))
+        {
+            Control = control.ToString(System.Globalization.CultureInfo.InvariantCulture),
+        };
     }
 
     // POC02, what became of the line (X12 element 670).

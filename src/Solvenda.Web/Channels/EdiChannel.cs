@@ -1,3 +1,6 @@
+using Solvenda.Acts.Receipts;
+using Solvenda.Acts.Requests;
+using Solvenda.Acts.Ways;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Web.Outside;
 
@@ -10,7 +13,11 @@ public sealed class EdiChannel(OutsideFolders folders, ILogger<EdiChannel> log) 
 
     public string Name => "edi";
 
-    public bool Sends(string kind) => kind == DocumentsBy.Edi;
+    public string Words => "EDI mailbox";
+
+    public IReadOnlyList<WaySetting> Settings { get; } = [ReceiptSteps.Hours, Reader.UnitLeftOut];
+
+    public bool Sends(string kind, string to) => kind == DocumentsBy.Edi;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
 

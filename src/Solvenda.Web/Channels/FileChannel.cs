@@ -9,7 +9,9 @@ public sealed class FileChannel(OutsideFolders folders, ILogger<FileChannel> log
 
     public string Name => "file";
 
-    public bool Sends(string kind) => false;
+    public string Words => "files dropped here";
+
+    public bool Sends(string kind, string to) => false;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
 

@@ -29,7 +29,7 @@ public sealed partial class FolderBox(string folder, ILogger log)
                     large.Name,
                     [],
                     "",
-                    () => { },
+                    () => Task.CompletedTask,
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"{large.Length / 1_000_000} MB is more than is taken at once ({Largest / 1_000_000}); it is kept in failed/"
@@ -45,7 +45,11 @@ public sealed partial class FolderBox(string folder, ILogger log)
                         CultureInfo.InvariantCulture,
                         $"{Path.GetFileName(file)}@{File.GetLastWriteTimeUtc(file):O}"
                     ),
-                    () => PutAway(file, "done")
+                    () =>
+                    {
+                        PutAway(file, "done");
+                        return Task.CompletedTask;
+                    }
                 )
                 {
                     Age = AgeOf(file),

@@ -1,9 +1,11 @@
+using Solvenda.Acts.Ways;
+
 namespace Solvenda.Web.Channels;
 
 /// <summary>A message that arrived by a channel, and what to do once it is stored.</summary>
 /// <param name="Delivery">By which the channel knows it again, where it could not be put away.</param>
 /// <param name="Problem">Why it cannot be taken; it was put apart, and is not lost. Null where it can.</param>
-public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Action Stored, string? Problem = null)
+public sealed record Arrived(string Name, byte[] Bytes, string Delivery, Func<Task> Stored, string? Problem = null)
 {
     /// <summary>So long it has lain there; nothing where it came just now.</summary>
     public TimeSpan Age { get; init; }
@@ -27,16 +29,19 @@ public sealed record Departed(string? Problem, bool Never = false)
 /// A way in and out. It knows no act: what it takes is taken in by one, and what it sends is what the outbox holds. One
 /// folder or file each, one line in Startup.
 /// </summary>
-public interface IChannel
+public interface IChannel : IWayIn
 {
-    /// <summary>As requests say that they came by it.</summary>
-    string Name { get; }
+    /// <summary>What it has to say of itself where it is set up; null for nothing.</summary>
+    string? Says => null;
+
+    /// <summary>How long it waits at least before it looks again.</summary>
+    TimeSpan Pause => TimeSpan.FromMilliseconds(500);
 
     /// <summary>Whether anything can arrive by it.</summary>
     bool Takes => true;
 
-    /// <summary>Kinds of the outbox that it sends.</summary>
-    bool Sends(string kind);
+    /// <summary>Whether it sends what is of that kind and for whom.</summary>
+    bool Sends(string kind, string to);
 
     /// <summary>What has arrived and is not yet taken in.</summary>
     IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel);

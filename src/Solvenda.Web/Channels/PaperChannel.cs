@@ -8,9 +8,11 @@ public sealed class PaperChannel(OutsideFolders folders) : IChannel
 {
     public string Name => "paper";
 
+    public string Words => "printer";
+
     public bool Takes => false;
 
-    public bool Sends(string kind) => kind == DocumentsBy.Paper;
+    public bool Sends(string kind, string to) => kind == DocumentsBy.Paper;
 
     public async IAsyncEnumerable<Arrived> TakeAsync(
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel

@@ -8,9 +8,11 @@ public sealed class SalesChannelAnswers(OutsideFolders folders) : IChannel
 {
     public string Name => Confirming.ByChannel;
 
+    public string Words => "what sales channels are told";
+
     public bool Takes => false;
 
-    public bool Sends(string kind) => kind == Confirming.ByChannel;
+    public bool Sends(string kind, string to) => kind == Confirming.ByChannel;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => AsyncEnumerable.Empty<Arrived>();
 

@@ -10,9 +10,11 @@ public sealed class SupplyChannel(OutsideFolders folders) : IChannel
 {
     public string Name => AskForStockAct.Kind;
 
+    public string Words => "purchasing and production";
+
     public bool Takes => false;
 
-    public bool Sends(string kind) => kind == AskForStockAct.Kind;
+    public bool Sends(string kind, string to) => kind == AskForStockAct.Kind;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => AsyncEnumerable.Empty<Arrived>();
 

@@ -27,6 +27,11 @@ public sealed record PostPart(string Name, string ContentType, int Bytes);
 
 public sealed record StepIn(long Id);
 
+/// <param name="Left">Messages of the day that are still to come; 0 where none is played.</param>
+public sealed record DayPlayed(int Left);
+
+public sealed record DayBody(bool On);
+
 /// <summary>
 /// The doors that only the demo has: stepping in as anybody, and the post room. They are not mapped at all elsewhere.
 /// </summary>
@@ -37,6 +42,16 @@ public static class DemoEndpoints
         var demo = app.MapGroup("/api/demo").WithTags("Demo");
         demo.MapGet("/people", People).AllowAnonymous();
         demo.MapPost("/step-in", In).AllowAnonymous();
+        demo.MapGet("/day", (DemoDay day) => new DayPlayed(day.Left)).Needs(Rights.Look);
+        demo.MapPost(
+                "/day",
+                (DayBody body, DemoDay day) =>
+                {
+                    day.Play(body.On);
+                    return new DayPlayed(day.Left);
+                }
+            )
+            .Needs(Rights.Write);
         demo.MapGet("/post", Post).Needs(Rights.Look);
         demo.MapGet("/post/{name}", One).Needs(Rights.Look);
         demo.MapGet("/post/{name}/attachment/{at:int}", Attachment)

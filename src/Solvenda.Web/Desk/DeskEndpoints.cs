@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Ways;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
@@ -60,6 +61,9 @@ public sealed record DeskView(
 
     /// <summary>What is read and ready, with nothing left open: to be looked through and taken together.</summary>
     public IReadOnlyList<ReadyItem> Ready { get; init; } = [];
+
+    /// <summary>What came today by each way, the most first.</summary>
+    public IReadOnlyList<WayCount> Came { get; init; } = [];
 }
 
 /// <summary>A request in which nothing is left open.</summary>
@@ -127,6 +131,7 @@ public static class DeskEndpoints
         )
         {
             ThroughSinceYesterday = await db.Requests.CountAsync(r => r.ReceivedAt >= since && r.Through, cancel),
+            Came = await WayBook.CameAsync(db, clock.ToUtc(clock.Today.ToDateTime(TimeOnly.MinValue)), cancel),
             Ready =
                 me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller)
                     ? await DeskRequests.ReadyAsync(db, me, cancel)
@@ -145,7 +150,10 @@ public static class DeskEndpoints
         var id = me.PersonId!.Value;
         var items = new List<DeskItem>();
         if (me.Roles.HasFlag(Roles.Desk) || me.Roles.HasFlag(Roles.Seller))
+        {
             items.AddRange(await DeskRequests.OfAsync(db, me, cancel));
+            items.AddRange(await DeskRequests.MissingAsync(db, cancel));
+        }
         items.AddRange(await DeskAsks.OfAsync(db, id, clock.UtcNow, cancel));
         if (me.Roles.HasFlag(Roles.Seller) || me.Roles.HasFlag(Roles.Desk))
         {

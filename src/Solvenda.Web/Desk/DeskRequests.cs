@@ -7,6 +7,7 @@ using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Reading;
 using Solvenda.Data;
+using Solvenda.Web.Post;
 
 namespace Solvenda.Web.Desk;
 
@@ -74,6 +75,24 @@ internal static class DeskRequests
         ];
     }
 
+    /// <summary>What we sent and they did not receive.</summary>
+    public static async Task<List<DeskItem>> MissingAsync(SolvendaDb db, CancellationToken cancel) =>
+        (await MissingEndpoints.List(db, cancel)).ConvertAll(m => new DeskItem(
+            Urgency.AtOnce,
+            "missing",
+            m.Number,
+            "/missing",
+            m.To,
+            $"did not receive {m.What}",
+            m.Why,
+            "sent",
+            m.SentAt,
+            "",
+            null,
+            "see to it",
+            0
+        ));
+
     public static async Task<List<ReadyItem>> ReadyAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {
         var rows = await (
@@ -107,7 +126,7 @@ internal static class DeskRequests
                     r.Number,
                     $"/requests/{r.Number}",
                     r.Name,
-                    Words(ReadingView.FromJson(r.Reading)),
+                    Words(ReadingView.InBrief(r.Reading)),
                     r.Kind == nameof(MessageKind.Order),
                     r.Reason,
                     r.Currency,
@@ -121,7 +140,7 @@ internal static class DeskRequests
     private static decimal? Value(long? minor, string currency) =>
         minor is { } worth && currency.Length > 0 ? Amount.FromMinor(worth, Currency.Of(currency)).Value : null;
 
-    private static string Words(ReadingView reading)
+    private static string Words(ReadingInBrief reading)
     {
         var lines = reading.Lines.Count(l => !l.TakenBack);
         var many = string.Create(CultureInfo.InvariantCulture, $"{lines} {(lines == 1 ? "line" : "lines")}");

@@ -147,9 +147,8 @@ public static class AttachmentEndpoints
         CancellationToken cancel
     )
     {
-        using var body = new MemoryStream();
-        await http.Body.CopyToAsync(body, cancel);
-        var add = new AddAttachment(new DocumentRef(kind, number), line, filename, body.ToArray(), forBuyer ?? false);
+        var body = await RawBody.ReadAsync(http, cancel);
+        var add = new AddAttachment(new DocumentRef(kind, number), line, filename, body, forBuyer ?? false);
         await acts.RunAsync(user.ActorOf(), add, cancel);
         return await List(kind, number, db, loader, cancel);
     }

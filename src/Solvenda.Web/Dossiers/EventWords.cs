@@ -146,6 +146,11 @@ public static class EventWords
             RequestSetAside e => new("set aside", State(e.Before), State(e.After)),
             RequestHanded { After: "" } e => new($"{e.Before} laid it back"),
             RequestHanded e => new("has it", e.Before.Length > 0 ? e.Before : "nobody", e.After),
+            RequestJoined e => new($"put into {e.Dossier}"),
+            RequestSplit e => new($"{e.Lines} {(e.Lines == 1 ? "line" : "lines")} became {e.Into}"),
+            PortalKeyChanged e => new(
+                e.Ended ? $"the page of {e.Label} was ended" : $"{e.Label} got a page to write requests on"
+            ),
             AnswerWritten e => new($"written to {e.To}: {e.Subject}"),
             RequestReplied e => new("answered", State(e.Before), State(e.After)),
             RequestTurned e => new($"became {e.Into.Number}", State(e.Before), State(e.After)),
@@ -190,6 +195,9 @@ public static class EventWords
             RoundBegun e => new(FormattableString.Invariant($"{e.Deed}, for {e.Count} of {e.Kind}")),
             RoundStopped e => new($"{e.Deed} of {e.Kind} stopped"),
             FirstAdministrator => new("became administrator by the one-time link"),
+            DocumentReceived e => new($"{e.To} has {e.What}"),
+            DocumentNotReceived e => new($"{e.To} did not receive {e.What}", null, e.Why),
+            ReceiptSettled e => new(e.Again ? $"{e.What} goes to {e.To} again" : $"{e.To} has {e.What} all the same"),
             LetterSent e => new(e.Problem.Length == 0 ? "left the house" : "could not leave", null, e.Problem),
             _ => new(EventCodes.Of(facts).Code),
         };

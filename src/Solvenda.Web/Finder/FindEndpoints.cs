@@ -42,7 +42,8 @@ public static class FindEndpoints
         if (text.Length < 2)
             return [];
         var found = await FindIndex.SearchAsync(db, text, MostFound, cancel);
-        // People and what is bought and sold first, then documents; a quote's revisions are one.
+        // What is called so before what it only says something about; then people and what is bought and sold first,
+        // then documents; a quote's revisions are one.
         var paid = await LastPaid.FindAsync(
             db,
             await books.ItemsAsync(db, cancel),
@@ -54,7 +55,11 @@ public static class FindEndpoints
         var ofItem = await WhereIsIt.OfItemAsync(db, await books.ItemsAsync(db, cancel), text, cancel);
         return await WhereIsIt.SaidAsync(
             db,
-            [.. paid, .. Together([.. ofItem, .. found.Select(Of).OfType<Found>()])],
+            [
+                .. paid,
+                .. Together([.. ofItem, .. found.Where(f => f.Near).Select(Of).OfType<Found>()]),
+                .. Together(found.Where(f => !f.Near).Select(Of).OfType<Found>()),
+            ],
             cancel
         );
     }

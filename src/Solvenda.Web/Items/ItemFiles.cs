@@ -52,9 +52,8 @@ public static class ItemFiles
         CancellationToken cancel
     )
     {
-        using var body = new MemoryStream();
-        await http.Body.CopyToAsync(body, cancel);
-        await acts.RunAsync(user.ActorOf(), new AddItemFile(id, filename, body.ToArray()), cancel);
+        var body = await RawBody.ReadAsync(http, cancel);
+        await acts.RunAsync(user.ActorOf(), new AddItemFile(id, filename, body), cancel);
         return await List(id, db, cancel);
     }
 

@@ -6,6 +6,7 @@ using Solvenda.Acts.Requests;
 using Solvenda.Core.Documents;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Web.Channels;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Machines;
@@ -47,15 +48,23 @@ public static class MachineEndpoints
     private static async Task<IResult> Inbound(
         HttpRequest http,
         string? filename,
+        string? channel,
         [FromHeader(Name = "Idempotency-Key")] string? key,
         ClaimsPrincipal user,
         Intake intake,
+        IEnumerable<IChannel> channels,
         CancellationToken cancel
     )
     {
-        using var body = new MemoryStream();
-        await http.Body.CopyToAsync(body, cancel);
-        var message = new TakeIn("machine", filename, http.ContentType, body.ToArray());
+        // A channel that pushes says which it is; it has to be one that there is.
+        if (channel is not null && !channels.Any(c => c.Takes && c.Name == channel))
+            throw RefusedException.Bad(
+                "channel_unknown",
+                $"There is no way in “{channel}”; nothing was kept.",
+                "channel"
+            );
+        var body = await RawBody.ReadAsync(http, cancel);
+        var message = new TakeIn(channel ?? "machine", filename, http.ContentType, body);
         var (request, isNew) = await intake.ReceiveAsync(user.ActorOf(), message, cancel, key);
         var view = ViewOf(request);
         return isNew ? Results.Created($"/api/v1/requests/{request.Id}", view) : Results.Ok(view);

@@ -11,5 +11,8 @@ public sealed class MailRoute(SolvendaOptions options)
             ? (host, int.Parse(port, System.Globalization.CultureInfo.InvariantCulture))
             : null;
 
+    /// <summary>The port on which mail is taken by SMTP; null where none is.</summary>
+    public int? ListensOn { get; set; }
+
     public void Set(string host, int port) => _server = $"{host}:{port}";
 }

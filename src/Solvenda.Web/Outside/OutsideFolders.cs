@@ -5,10 +5,12 @@ namespace Solvenda.Web.Outside;
 /// </summary>
 public sealed class OutsideFolders
 {
+    private readonly string _root;
+
     public OutsideFolders(SolvendaOptions options)
     {
         ArgumentNullException.ThrowIfNull(options);
-        var root = Path.Combine(options.DataFolder, "outside");
+        var root = _root = Path.Combine(options.DataFolder, "outside");
         MailIn = Made(root, "mail", "in");
         FileIn = Made(root, "file", "in");
         EdiIn = Made(root, "edi", "in");
@@ -43,6 +45,9 @@ public sealed class OutsideFolders
 
     /// <summary>What is to be printed and posted: the stand-in for those who do it.</summary>
     public string Paper { get; }
+
+    /// <summary>What belongs to the stand-in of a sales channel: its feed, and what it was told.</summary>
+    public string Shop(string name) => Made(_root, "channel", name);
 
     /// <summary>Writes under another name and renames, so that nobody reads half a file.</summary>
     public static async Task WriteWholeAsync(string folder, string name, byte[] bytes, CancellationToken cancel)

@@ -108,8 +108,7 @@ public static class PlanningEndpoints
         CancellationToken cancel
     )
     {
-        using var body = new MemoryStream();
-        await http.Body.CopyToAsync(body, cancel);
-        return await acts.RunAsync(user.ActorOf(), new TakeArrivals(filename ?? "the file", body.ToArray()), cancel);
+        var body = await RawBody.ReadAsync(http, cancel);
+        return await acts.RunAsync(user.ActorOf(), new TakeArrivals(filename ?? "the file", body), cancel);
     }
 }

@@ -43,7 +43,7 @@ public static class OfferEndpoints
     }
 
     // Whoever tries links that lead nowhere is slowed down; whoever has a good one is not.
-    private static async ValueTask<object?> MissesAreCounted(
+    internal static async ValueTask<object?> MissesAreCounted(
         EndpointFilterInvocationContext context,
         EndpointFilterDelegate next
     )

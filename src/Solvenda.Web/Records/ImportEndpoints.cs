@@ -67,9 +67,8 @@ public static class ImportEndpoints
     )
     {
         var actor = user.ActorOf();
-        using var body = new MemoryStream();
-        await http.Body.CopyToAsync(body, cancel);
-        var id = await acts.RunAsync(actor, new BeginImport(kind, filename, body.ToArray()), cancel);
+        var body = await RawBody.ReadAsync(http, cancel);
+        var id = await acts.RunAsync(actor, new BeginImport(kind, filename, body), cancel);
         return await EnqueuedAsync(id, actor, db, worker, cancel);
     }
 

@@ -24,13 +24,7 @@ public sealed record AnswerTemplate(string Name, string Language, string Subject
 
 /// <summary>What can be written to whoever sent a request.</summary>
 /// <param name="Language">The one that they are written to in.</param>
-public sealed record AnswerChoices(
-    string To,
-    string Subject,
-    string Language,
-    IReadOnlyList<AnswerTemplate> Templates,
-    IReadOnlyList<Holder> People
-);
+public sealed record AnswerChoices(string To, string Subject, string Language, IReadOnlyList<AnswerTemplate> Templates);
 
 /// <param name="IsNew">False where it was there already.</param>
 public sealed record TakenFile(string Number, bool IsNew);
@@ -46,6 +40,7 @@ public static class AnswerEndpoints
         var requests = app.MapGroup("/api/requests").WithTags("Requests");
         requests.MapGet("/{number}/answers", Choices).Needs(Rights.Write);
         requests.MapPost("/{number}/answers", Answer).Needs<AnswerRequest>();
+        requests.MapGet("/hands", Hands).Needs(Rights.Write);
         requests.MapPost("/{number}/hand", Hand).Needs<HandRequest>();
         requests
             .MapPost("/files", TakeFile)
@@ -75,11 +70,6 @@ public static class AnswerEndpoints
             ?? buyer?.ContactName?.Split(' ')[0]
             ?? Wording.Of(language)["letter.all"];
         var templates = await db.Templates.AsNoTracking().Where(t => t.Active).OrderBy(t => t.Id).ToListAsync(cancel);
-        var people = await db
-            .People.Where(p => p.Active && ((p.Roles & Roles.Desk) != 0 || (p.Roles & Roles.Seller) != 0))
-            .OrderBy(p => p.Name)
-            .Select(p => new Holder(p.Id, p.Name))
-            .ToListAsync(cancel);
         var subject = request.Subject.StartsWith("Re:", StringComparison.OrdinalIgnoreCase)
             ? request.Subject
             : $"Re: {request.Subject}";
@@ -97,10 +87,17 @@ public static class AnswerEndpoints
                     // Theirs first, ours of the same name behind.
                     .OrderBy(t => t.Language != language)
                     .Select(t => new AnswerTemplate(t.Name, t.Language, subject, Fill(t.Words))),
-            ],
-            people
+            ]
         );
     }
+
+    /// <summary>Who reads requests, and may have one.</summary>
+    private static Task<List<Holder>> Hands(SolvendaDb db, CancellationToken cancel) =>
+        db
+            .People.Where(p => p.Active && ((p.Roles & Roles.Desk) != 0 || (p.Roles & Roles.Seller) != 0))
+            .OrderBy(p => p.Name)
+            .Select(p => new Holder(p.Id, p.Name))
+            .ToListAsync(cancel);
 
     private static async Task<RequestView> Answer(
         string number,
@@ -141,13 +138,12 @@ public static class AnswerEndpoints
         CancellationToken cancel
     )
     {
-        using var body = new MemoryStream();
-        await http.Body.CopyToAsync(body, cancel);
+        var body = await RawBody.ReadAsync(http, cancel);
         if (body.Length == 0)
             throw RefusedException.Bad("file_empty", "There is nothing in it; nothing was taken.", "file");
         var (request, isNew) = await intake.ReceiveAsync(
             user.ActorOf(),
-            new TakeIn(ByFile, filename, http.ContentType, body.ToArray()),
+            new TakeIn(ByFile, filename, http.ContentType, body),
             cancel
         );
         return new TakenFile(request.Number, isNew);

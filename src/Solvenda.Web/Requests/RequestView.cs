@@ -57,7 +57,10 @@ public sealed record RequestView(
     /// <summary>Who has it.</summary>
     public Holder? Hand { get; init; }
 
-    /// <summary>What we wrote to whoever sent it.</summary>
+    /// <summary>Number of the request that it goes on from; null for none.</summary>
+    public string? Follows { get; init; }
+
+    /// <summary>What we wrote to whoever sent it, and to what it goes on from.</summary>
     public IReadOnlyList<AnswerView> Answers { get; init; } = [];
 
     /// <summary>Where an answer goes; empty where it has to be said.</summary>
@@ -160,8 +163,12 @@ public static class RequestViews
                 .People.Where(p => p.Id == r.HandId)
                 .Select(p => new Holder(p.Id, p.Name))
                 .FirstOrDefaultAsync(cancel),
+            Follows = r.Follows,
             Answers = await db
-                .Answers.Where(a => a.RequestId == r.Id)
+                .Answers.Where(a =>
+                    a.RequestId == r.Id
+                    || (r.Follows != null && db.Requests.Any(x => x.Number == r.Follows && x.Id == a.RequestId))
+                )
                 .OrderBy(a => a.Id)
                 .Select(a => new AnswerView(a.At, a.ByName, a.To, a.Subject, a.Text))
                 .ToListAsync(cancel),

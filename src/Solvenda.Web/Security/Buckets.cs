@@ -12,6 +12,7 @@ public sealed class Buckets : IDisposable
     private readonly PartitionedRateLimiter<string> _accounts;
     private readonly PartitionedRateLimiter<string> _addresses;
     private readonly PartitionedRateLimiter<string> _missedLinks;
+    private readonly PartitionedRateLimiter<string> _portal = Windows(20, TimeSpan.FromHours(1));
 
     public Buckets(IConfiguration configuration)
     {
@@ -32,8 +33,12 @@ public sealed class Buckets : IDisposable
     /// <summary>A link that leads nowhere. Whoever has one that leads somewhere is never refused for it.</summary>
     public void Missed(HttpContext http) => Take(_missedLinks, AddressOf(http));
 
+    /// <summary>Something written on a buyer's page: so many an hour on each, wherever from.</summary>
+    public void Portal(string page) => Take(_portal, page);
+
     public void Dispose()
     {
+        _portal.Dispose();
         _accounts.Dispose();
         _addresses.Dispose();
         _missedLinks.Dispose();

@@ -9,6 +9,7 @@ using Solvenda.Core.Approvals;
 using Solvenda.Core.Approvals.Policies;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Web.Channels;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Setup;
@@ -92,6 +93,7 @@ public static class PolicyEndpoints
     private static async Task<PoliciesView> Get(
         ClaimsPrincipal user,
         SolvendaDb db,
+        IEnumerable<IChannel> channels,
         HouseClock clock,
         CancellationToken cancel
     )
@@ -130,7 +132,7 @@ public static class PolicyEndpoints
         return new PoliciesView(
             views,
             PolicyGaps.Of(holding, people, clock.Today),
-            await ChoicesAsync(db, cancel),
+            await ChoicesAsync(db, channels, cancel),
             await AuthorityEndpoints.LatelyAsync(db, ["policies"], cancel),
             Rights.Administer.Allows(user.ActorOf())
         );
@@ -174,7 +176,11 @@ public static class PolicyEndpoints
         return string.Join(" · ", parts);
     }
 
-    private static async Task<PolicyChoices> ChoicesAsync(SolvendaDb db, CancellationToken cancel)
+    private static async Task<PolicyChoices> ChoicesAsync(
+        SolvendaDb db,
+        IEnumerable<IChannel> channels,
+        CancellationToken cancel
+    )
     {
         var people = await db
             .People.Where(p => p.Active)
@@ -203,11 +209,9 @@ public static class PolicyEndpoints
             ],
             [.. groups.Select(g => new Pick(g.Code, g.Words))],
             [.. families.Select(f => new Pick(f.Code, f.Words))],
-            [.. Channels.Select(c => new Pick(c, c))]
+            [.. WayEndpoints.Names(channels).Select(c => new Pick(c, c))]
         );
     }
-
-    private static readonly string[] Channels = ["mail", "edi", "phone", "marketplace", "shop", "portal"];
 
     private static async Task<TrialView> Try(
         PolicyDraft body,

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Text.Json;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ways;
@@ -9,6 +10,7 @@ using Solvenda.Core.Reading;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Channels;
+using Solvenda.Web.Machines;
 using Solvenda.Web.Security;
 using Solvenda.Web.Workers;
 
@@ -24,10 +26,16 @@ public sealed record WayRule(WaySaid Said, long Version, string BuyerName, strin
 /// <summary>What was taken at one time.</summary>
 public sealed record RunView(long Id, DateTime At, int Taken, int Failed, IReadOnlyList<string> Log);
 
+/// <summary>Something that the way asks to be told.</summary>
+public sealed record SettingView(string Name, string Words, SettingKind Kind, string Usual, bool OfBuyer);
+
+/// <param name="Says">What it has to say of itself; empty for nothing.</param>
 /// <param name="Checks">Those whose notices may be let pass.</param>
 /// <param name="Keepers">Who may answer for what goes through.</param>
 public sealed record WayView(
     WayLine Line,
+    string Says,
+    IReadOnlyList<SettingView> Settings,
     WayRule Rule,
     IReadOnlyList<WayRule> Buyers,
     IReadOnlyList<RunView> Runs,
@@ -64,10 +72,10 @@ public static class WayEndpoints
     // Those that need no rule to be there: people and programs come by them when they like.
     private static readonly Dictionary<string, string> Known = new()
     {
-        ["mail"] = "post office",
-        ["edi"] = "EDI mailbox",
         ["machine"] = "machines, by the door",
-        ["file"] = "files dropped here",
+        ["portal"] = "buyers’ pages",
+        ["phone"] = "typed while they talk",
+        ["field"] = "photos from the road",
     };
 
     public static void MapWays(this RouteGroupBuilder setup)
@@ -78,8 +86,16 @@ public static class WayEndpoints
         setup.MapPost("/ways", Set).Needs<SetWay>();
         setup.MapDelete("/ways/{channel}/{buyer:long}", Drop).Needs<DropWay>();
         setup.MapPost("/ways/{channel}/try", Try).Needs(Rights.SeeSetup);
+        setup
+            .MapPost("/ways/{channel}/test", WayTest.Test)
+            .Needs(Rights.SeeSetup)
+            .WithMetadata(new RequestSizeLimitAttribute(MachineEndpoints.LargestBody));
         setup.MapPost("/ways/{channel}/run", Run).Needs(Rights.Administer);
     }
+
+    /// <summary>By what requests can come.</summary>
+    public static IEnumerable<string> Names(IEnumerable<IChannel> channels) =>
+        channels.Where(c => c.Takes).Select(c => c.Name).Concat(Known.Keys);
 
     private static async Task<List<WayLine>> List(
         SolvendaDb db,
@@ -89,35 +105,23 @@ public static class WayEndpoints
     )
     {
         var since = clock.UtcNow.AddDays(-Days);
-        var came = await db
-            .Requests.Where(r => r.ReceivedAt >= since)
-            .GroupBy(r => r.Channel)
-            .Select(g => new
-            {
-                g.Key,
-                Came = g.Count(),
-                Through = g.Count(r => r.Through),
-                Waits = g.Count(r =>
-                    r.State == Core.Documents.RequestState.New || r.State == Core.Documents.RequestState.NeedsYou
-                ),
-            })
-            .ToListAsync(cancel);
+        var came = await WayBook.CameAsync(db, since, cancel);
         var closed = await db.Ways.Where(w => w.BuyerId == null && !w.Open).Select(w => w.Channel).ToListAsync(cancel);
-        var taking = channels.Where(c => c.Takes).Select(c => c.Name).ToHashSet();
+        var taking = channels.Where(c => c.Takes).ToDictionary(c => c.Name, c => c.Words);
         return
         [
-            .. Known
-                .Keys.Concat(taking)
-                .Concat(came.Select(c => c.Key))
+            .. taking
+                .Keys.Concat(Known.Keys)
+                .Concat(came.Select(c => c.Channel))
                 .Distinct()
                 .Select(name =>
                 {
-                    var counts = came.Find(c => c.Key == name);
+                    var counts = came.Find(c => c.Channel == name);
                     return new WayLine(
                         name,
-                        Known.GetValueOrDefault(name, "a way in"),
+                        taking.GetValueOrDefault(name) ?? Known.GetValueOrDefault(name, "a way in"),
                         !closed.Contains(name),
-                        taking.Contains(name),
+                        taking.ContainsKey(name),
                         counts?.Came ?? 0,
                         counts?.Through ?? 0,
                         counts?.Waits ?? 0
@@ -143,16 +147,25 @@ public static class WayEndpoints
             .OrderBy(p => p.Name)
             .Select(p => new Keeper(p.Id, p.Name, p.Roles))
             .ToListAsync(cancel);
-        var rules = await RulesAsync(db, channel, people, cancel);
+        var secrets = channels
+            .Where(c => c.Name == channel)
+            .SelectMany(c => c.Settings)
+            .Where(s => s.Kind == SettingKind.Secret)
+            .Select(s => s.Name)
+            .ToHashSet();
+        var rules = await RulesAsync(db, channel, people, secrets, cancel);
         var runs = await db
             .Runs.AsNoTracking()
             .Where(r => r.Channel == channel)
             .OrderByDescending(r => r.Id)
             .Take(MostRuns)
             .ToListAsync(cancel);
+        var way = channels.FirstOrDefault(c => c.Takes && c.Name == channel);
         return new WayView(
             line,
-            rules.Find(r => r.Said.Buyer is null) ?? Of(new WayRow { Channel = channel }, "", people),
+            way?.Says ?? "",
+            [.. (way?.Settings ?? []).Select(s => new SettingView(s.Name, s.Words, s.Kind, s.Usual, s.OfBuyer))],
+            rules.Find(r => r.Said.Buyer is null) ?? Of(new WayRow { Channel = channel }, "", people, []),
             [.. rules.Where(r => r.Said.Buyer is not null).OrderBy(r => r.BuyerName)],
             [.. runs.Select(r => new RunView(r.Id, r.At, r.Taken, r.Failed, r.Log.Split('\n')))],
             [.. CheckList.All.Select(c => new Pick(c.Code, c.Does))],
@@ -174,6 +187,7 @@ public static class WayEndpoints
         SolvendaDb db,
         string channel,
         List<Keeper> people,
+        HashSet<string> secrets,
         CancellationToken cancel
     )
     {
@@ -182,10 +196,11 @@ public static class WayEndpoints
         var buyers = await db
             .Buyers.Where(b => EF.Parameter(ids).Contains(b.Id))
             .ToDictionaryAsync(b => b.Id, b => b.Name, cancel);
-        return rules.ConvertAll(r => Of(r, buyers.GetValueOrDefault(r.BuyerId ?? 0, ""), people));
+        return rules.ConvertAll(r => Of(r, buyers.GetValueOrDefault(r.BuyerId ?? 0, ""), people, secrets));
     }
 
-    private static WayRule Of(WayRow w, string buyer, List<Keeper> people) =>
+    // A secret is never shown again; that there is one is.
+    private static WayRule Of(WayRow w, string buyer, List<Keeper> people, HashSet<string> secrets) =>
         new(
             new WaySaid(
                 w.Channel,
@@ -194,10 +209,19 @@ public static class WayEndpoints
                 w.Through,
                 w.LeastSurePercent,
                 w.Passes.Split(' ', StringSplitOptions.RemoveEmptyEntries),
-                w.FreeLines,
                 w.NewAddresses,
                 w.KeeperId
-            ),
+            )
+            {
+                Quotes = w.Quotes,
+                FreeLines = w.FreeLines,
+                Changes = w.Changes,
+                EveryMinutes = w.EveryMinutes,
+                Settings = WaySettings
+                    .Of(w)
+                    .Where(s => !secrets.Contains(s.Key))
+                    .ToDictionary(s => s.Key, s => s.Value),
+            },
             w.Version,
             buyer,
             people.Find(p => p.Id == w.KeeperId)?.Name ?? ""
@@ -250,13 +274,7 @@ public static class WayEndpoints
                 r.Subject,
             })
             .ToListAsync(cancel);
-        var rules = new WayRules(
-            true,
-            said.LeastSurePercent / 100m,
-            [.. said.Passes],
-            said.FreeLines,
-            said.NewAddresses
-        );
+        var rules = new WayRules(true, said.LeastSurePercent / 100m, [.. said.Passes], said.NewAddresses);
         var tried = past.ConvertAll(p => (Past: p, Held: JsonSerializer.Deserialize<Weighed>(p.First)!.By(rules)));
         var through = tried.Where(t => t.Held.IsEmpty).ToList();
         return new WayTrial(
@@ -286,6 +304,7 @@ public static class WayEndpoints
             Obstacles.Address => "a new address",
             Obstacles.Buyer => "nobody knows who it is",
             Obstacles.Item => "an unknown item",
+            Obstacles.Empty => "no lines could be read",
             Obstacles.LeftOver => "not all of it was read",
             Obstacles.Sure => "not sure enough",
             Obstacles.Kind => "no order",

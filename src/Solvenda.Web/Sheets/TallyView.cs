@@ -13,6 +13,8 @@ public sealed record ChargeView(string Kind, string Words, decimal Amount, bool 
 public sealed record TaxView(string Category, decimal Percent, decimal Basis, decimal Tax);
 
 /// <summary>The totals.</summary>
+/// <param name="Paid">On a channel, for all of it; null where nothing was.</param>
+/// <param name="Rounding">What was paid beyond the total, or less than it; null where nothing is.</param>
 /// <param name="TotalHome">With tax, in home currency; null where that is the sheet's own, or no rate leads
 /// there.</param>
 public sealed record TallyView(
@@ -25,6 +27,8 @@ public sealed record TallyView(
     decimal TotalWithoutTax,
     decimal TotalTax,
     decimal TotalWithTax,
+    decimal? Paid,
+    decimal? Rounding,
     decimal Due,
     decimal? Margin,
     decimal? MarginPercent,
@@ -51,11 +55,18 @@ public sealed record TallyView(
             p.Sheet.Discount.Percent,
             t.SheetDiscount.Value,
             t.Charges.Value,
-            [.. p.Charges.Select(c => ChargeView.Of(c, p.Sheet.Currency))],
+            // Of several taxes a charge is one all the same.
+            [
+                .. p
+                    .Charges.GroupBy(c => c.Kind)
+                    .Select(g => ChargeView.Of(g.First() with { Amount = g.Sum(c => c.Amount) }, p.Sheet.Currency)),
+            ],
             [.. t.Taxes.Select(x => new TaxView(x.Tax.Category, x.Tax.Percent, x.Basis.Value, x.TaxAmount.Value))],
             t.TotalWithoutTax.Value,
             t.TotalTax.Value,
             t.TotalWithTax.Value,
+            p.Sheet.Paid?.Total,
+            t.Rounding is { IsZero: false } rounding ? rounding.Value : null,
             t.Due.Value,
             seesCost ? margin.Value : null,
             seesCost ? percent : null,

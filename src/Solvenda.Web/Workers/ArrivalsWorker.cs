@@ -30,7 +30,7 @@ public sealed class ArrivalsWorker(
                 async () =>
                 {
                     await acts.RunAsync(Actor.House, new TakeArrivals(file.Name, file.Bytes), cancel);
-                    file.Stored();
+                    await file.Stored();
                 },
                 cancel
             );

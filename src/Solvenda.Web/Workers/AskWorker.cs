@@ -3,13 +3,15 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Approvals;
 using Solvenda.Acts.Notices;
 using Solvenda.Acts.Proofs;
+using Solvenda.Acts.Receipts;
 using Solvenda.Data;
 
 namespace Solvenda.Web.Workers;
 
 /// <summary>
 /// Every minute: moves on the asks that nobody answered in time or whose holder is not there, in the
-/// morning sends the letters of those who want one a day, and once a day seals the head of the chain of events. What is
+/// morning sends the letters of those who want one a day, notes what was not received in time, and once a day seals the
+/// head of the chain of events. What is
 /// due stands in the database, so a restart forgets nothing.
 /// </summary>
 public sealed class AskWorker(
@@ -34,6 +36,12 @@ public sealed class AskWorker(
             await TryAsync(
                 "the morning’s letters",
                 () => acts.RunAsync(Actor.House, new SendDigests(), cancel),
+                cancel
+            );
+        if (await NoteNotReceivedAct.Late(db, clock.UtcNow).AnyAsync(cancel))
+            await TryAsync(
+                "what was not received",
+                () => acts.RunAsync(Actor.House, new NoteNotReceived(), cancel),
                 cancel
             );
         if (!heads.Has(clock.Today))

@@ -4,6 +4,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Requests;
 using Solvenda.Acts.Ways;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 using Solvenda.Web.Channels;
 
 namespace Solvenda.Web.Workers;
@@ -20,23 +21,40 @@ public sealed class ChannelInbox(
     ActRunner acts,
     HouseClock clock,
     ChannelSignal signal,
+    Courtesy courtesy,
     Troubles troubles
 ) : Worker(Acts.House.Workers.Channels, troubles)
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(500);
 
     private readonly List<IChannel> _taking = [.. channels.Where(c => c.Takes)];
+    private readonly Dictionary<string, long> _looked = [];
+    private bool _atOnce = true;
 
-    protected override Task PauseAsync(CancellationToken cancel) => signal.WaitAsync(Pause, cancel);
+    protected override async Task PauseAsync(CancellationToken cancel) =>
+        _atOnce = await signal.WaitAsync(Pause, cancel);
 
     protected override async Task RoundAsync(CancellationToken cancel)
     {
-        List<string> closed;
+        Dictionary<string, WayRow> ways;
         await using (var db = await factory.CreateDbContextAsync(cancel))
-            closed = await db.Ways.Where(w => w.BuyerId == null && !w.Open).Select(w => w.Channel).ToListAsync(cancel);
-        // One way in that is broken closes none of the others.
-        foreach (var channel in _taking.Where(c => !closed.Contains(c.Name)))
+            ways = await db.Ways.AsNoTracking().Where(w => w.BuyerId == null).ToDictionaryAsync(w => w.Channel, cancel);
+        foreach (var channel in _taking)
+        {
+            var way = ways.GetValueOrDefault(channel.Name);
+            if (way is { Open: false } || !(_atOnce || IsDue(channel, way)))
+                continue;
+            _looked[channel.Name] = Environment.TickCount64;
+            // One way in that is broken closes none of the others.
             await TryAsync(channel.Name, () => TakeAsync(channel, cancel), cancel);
+        }
+    }
+
+    private bool IsDue(IChannel channel, WayRow? way)
+    {
+        var pause = way is { EveryMinutes: > 0 and var minutes } ? TimeSpan.FromMinutes(minutes) : channel.Pause;
+        return !_looked.TryGetValue(channel.Name, out var looked)
+            || Environment.TickCount64 - looked >= (long)pause.TotalMilliseconds;
     }
 
     private async Task TakeAsync(IChannel channel, CancellationToken cancel)
@@ -71,12 +89,13 @@ public sealed class ChannelInbox(
 
     private async Task<string> OneAsync(IChannel channel, Arrived arrived, CancellationToken cancel)
     {
+        await courtesy.AfterYouAsync(cancel);
         var message = new TakeIn(channel.Name, arrived.Name, null, arrived.Bytes, $"{channel.Name}:{arrived.Delivery}")
         {
             Age = arrived.Age,
         };
         var stored = await intake.StoreAsync(Actor.House, message, cancel);
-        arrived.Stored();
+        await arrived.Stored();
         await using var db = await factory.CreateDbContextAsync(cancel);
         var number = await db.Requests.Where(r => r.Id == stored.Request).Select(r => r.Number).FirstAsync(cancel);
         return stored.IsNew ? number : $"{number}, which was there";

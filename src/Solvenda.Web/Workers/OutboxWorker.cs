@@ -69,8 +69,8 @@ public sealed partial class OutboxWorker(
     // Whatever a channel throws, this letter waits for its next try, and the others go on.
     private async Task<Departed> TryAsync(OutboxRow row, CancellationToken cancel)
     {
-        if (channels.FirstOrDefault(c => c.Sends(row.Kind)) is not { } channel)
-            return Departed.Later($"no channel sends {row.Kind}");
+        if (channels.FirstOrDefault(c => c.Sends(row.Kind, row.To)) is not { } channel)
+            return Departed.Later($"no channel sends {row.Kind} to {row.To}");
         try
         {
             return await channel.SendAsync(new Departing(row.Kind, row.Key, row.To, row.Name, row.Payload), cancel);

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Requests;
-using Solvenda.Acts.Ways;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Reading;
 using Solvenda.Data;
@@ -16,6 +15,7 @@ public sealed class PassingWorker(
     IDbContextFactory<SolvendaDb> factory,
     ActRunner acts,
     PassingBell bell,
+    Courtesy courtesy,
     Troubles troubles
 ) : Worker(Acts.House.Workers.Passing, troubles)
 {
@@ -63,6 +63,7 @@ public sealed class PassingWorker(
             new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = cancel },
             async (one, stop) =>
             {
+                await courtesy.AfterYouAsync(stop);
                 if (await TryAsync(one.Number, () => OneAsync(one.Id, one.Number, one.Version, stop), stop))
                     Interlocked.Increment(ref done);
             }
@@ -73,13 +74,14 @@ public sealed class PassingWorker(
 
     private async Task OneAsync(long id, string number, long version, CancellationToken cancel)
     {
-        if (!await acts.RunAsync(Actor.House, new WeighRequest(id, version), cancel))
-            return;
-        if (!await MayPassAsync(id, cancel))
+        if (await acts.RunAsync(Actor.House, new WeighRequest(id, version), cancel) is not { } kind)
             return;
         try
         {
-            await acts.RunAsync(Actor.House, new PassRequest(number, version), cancel, $"pass-{number}-{version}");
+            if (kind == MessageKind.Change)
+                await ChangeAsync(id, number, version, cancel);
+            else
+                await acts.RunAsync(Actor.House, new PassRequest(number, version), cancel, $"pass-{number}-{version}");
         }
         catch (RefusedException)
         {
@@ -88,21 +90,15 @@ public sealed class PassingWorker(
         }
     }
 
-    // Asked before anything is made, so that what waits costs the one writer nothing.
-    private async Task<bool> MayPassAsync(long id, CancellationToken cancel)
+    // Where it may be about several orders, somebody picks one.
+    private async Task ChangeAsync(long id, string number, long version, CancellationToken cancel)
     {
         await using var db = await factory.CreateDbContextAsync(cancel);
-        var request = await db
-            .Requests.AsNoTracking()
-            .Where(r => r.Id == id)
-            .Select(r => new
-            {
-                r.Channel,
-                r.BuyerId,
-                r.Kind,
-            })
-            .FirstAsync(cancel);
-        return request.Kind == nameof(MessageKind.Order)
-            && await WayBook.OfAsync(db, request.Channel, request.BuyerId, cancel) is { Through: true };
+        var request = await db.Requests.AsNoTracking().FirstAsync(r => r.Id == id, cancel);
+        var reading = ReadingView.FromJson(request.Reading);
+        if (await ChangedOrder.FindAsync(db, request, reading, cancel) is not [var order])
+            return;
+        var take = new TakeChange(number, version, order, [.. reading.Lines.Select(l => l.No)], Day: true);
+        await acts.RunAsync(Actor.House, take, cancel, $"pass-{number}-{version}");
     }
 }

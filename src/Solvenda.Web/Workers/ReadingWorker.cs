@@ -19,6 +19,7 @@ public sealed class ReadingWorker(
     ReadingBell bell,
     PassingBell passing,
     HouseClock clock,
+    Courtesy courtesy,
     Troubles troubles
 ) : Worker(Acts.House.Workers.Reading, troubles)
 {
@@ -35,6 +36,12 @@ public sealed class ReadingWorker(
     private const int MostApart = 4;
 
     private readonly HashSet<long> _underWay = [];
+
+    // What was not read at its first try.
+    private readonly HashSet<long> _failed = [];
+
+    // The last that was there before this process: only it can know whether its first try was begun.
+    private long? _before;
     private readonly SemaphoreSlim _free = new(Lanes, Lanes);
     private readonly SemaphoreSlim _apart = new(MostApart, MostApart);
 
@@ -74,6 +81,7 @@ public sealed class ReadingWorker(
     private async Task<long?> ClaimAsync(CancellationToken cancel)
     {
         await using var db = await factory.CreateDbContextAsync(cancel);
+        _before ??= await db.Requests.MaxAsync(r => (long?)r.Id, cancel) ?? 0;
         long[] taken;
         lock (_underWay)
             taken = [.. _underWay];
@@ -115,9 +123,17 @@ public sealed class ReadingWorker(
         await Task.Yield();
         try
         {
+            await courtesy.AfterYouAsync(cancel);
             await using var db = await factory.CreateDbContextAsync(cancel);
-            var number = await db.Requests.Where(r => r.Id == request).Select(r => r.Number).FirstAsync(cancel);
-            var done = await TryAsync(number, () => OneAsync(request, number, cancel), cancel);
+            var one = await db
+                .Requests.Where(r => r.Id == request)
+                .Select(r => new { r.Number, r.ReadTries })
+                .FirstAsync(cancel);
+            var number = one.Number;
+            var done = await TryAsync(number, () => OneAsync(request, number, one.ReadTries, cancel), cancel);
+            if (!done)
+                lock (_underWay)
+                    _failed.Add(request);
             // Set apart, it is still somebody's to look at.
             if (!done && Troubles.IsApart(Acts.House.Workers.Reading, number))
                 await acts.RunAsync(Actor.House, new KeepReading(request, GivenUp), cancel);
@@ -135,9 +151,18 @@ public sealed class ReadingWorker(
         }
     }
 
-    private async Task OneAsync(long request, string number, CancellationToken cancel)
+    private bool IsFirstTry(long request, int tries)
     {
-        if (await acts.RunAsync(Actor.House, new BeginReading(request), cancel) > MostTries)
+        lock (_underWay)
+            return tries == 1 && request > _before && !_failed.Contains(request);
+    }
+
+    private async Task OneAsync(long request, string number, int tries, CancellationToken cancel)
+    {
+        if (
+            !IsFirstTry(request, tries)
+            && await acts.RunAsync(Actor.House, new BeginReading(request), cancel) > MostTries
+        )
         {
             await acts.RunAsync(Actor.House, new KeepReading(request, GivenUp), cancel);
             await Troubles.ApartAsync(
@@ -156,7 +181,7 @@ public sealed class ReadingWorker(
                 .Where(r => r.Id == request)
                 .Select(r => r.Raw)
                 .FirstAsync(cancel);
-            result = await reader.ReadAsync(db, raw.Bytes, raw.Filename, clock.Today, cancel);
+            result = await reader.ReadAsync(db, raw.Bytes, raw.Filename, clock.Today, cancel, raw.BuyerId);
         }
         await acts.RunAsync(Actor.House, new KeepReading(request, result), cancel);
     }

@@ -84,7 +84,12 @@ public sealed partial class Troubles(
 
     // A full disk, a database or a file that somebody else holds: it goes by itself.
     private static bool Passes(Exception e) =>
-        e is IOException or TimeoutException or OperationCanceledException
+        e
+            is IOException
+                or TimeoutException
+                or OperationCanceledException
+                or System.Net.Sockets.SocketException
+                or HttpRequestException
         || e is SqliteException { SqliteErrorCode: not (1 or 19 or 20 or 25) }
         || (e.InnerException is { } inner && Passes(inner));
 

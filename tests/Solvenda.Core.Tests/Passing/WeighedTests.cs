@@ -9,7 +9,7 @@ namespace Solvenda.Core.Tests.Passing;
 /// <summary>What may go through by itself, and what stands in its way.</summary>
 public sealed class WeighedTests
 {
-    private static readonly WayRules _open = new(true, 0.9m, [], false, false);
+    private static readonly WayRules _open = new(true, 0.9m, [], false);
 
     private static readonly WeighFacts _clean = new(
         MessageKind.Order,
@@ -45,7 +45,7 @@ public sealed class WeighedTests
             (_clean with { HasBuyer = false }, Obstacles.Buyer),
             (_clean with { LeftOvers = ["12 of the other"] }, Obstacles.LeftOver),
             (_clean with { Lines = [new WeighedLine("a thing", 0.95m, false)] }, Obstacles.Item),
-            (_clean with { Lines = [] }, Obstacles.Item),
+            (_clean with { Lines = [] }, Obstacles.Empty),
             (_clean with { Again = "R26-00001" }, Obstacles.Again),
             (_clean with { NewAddress = true }, Obstacles.Address),
             (_clean with { Findings = [Found("stock", Outcome.Stop)] }, "stop:stock"),
@@ -53,6 +53,34 @@ public sealed class WeighedTests
         ];
         foreach (var (facts, code) in cases)
             Assert.Equal([code], Codes(facts, _open));
+    }
+
+    [Fact]
+    public void A_quote_is_begun_and_a_change_is_put_onto_its_order_for_somebody_who_sees_what_the_checks_say()
+    {
+        var rules = WayRules.Usual with { Quotes = true, Changes = true };
+        var loose = rules with { FreeLines = true };
+        var stopped = _clean with { NewAddress = true, Findings = [Found("floor", Outcome.Stop)] };
+        var unknown = _clean with { Lines = [.. _clean.Lines, new WeighedLine("a thing", 0.3m, false)] };
+        ImmutableArray<string> Of(WeighFacts facts, WayRules by, MessageKind kind) =>
+            [.. Weighed.Of(facts with { Kind = kind }).By(by, kind).Select(o => o.Code)];
+
+        Assert.False(rules.Take(MessageKind.Order));
+        foreach (var kind in new[] { MessageKind.RequestForQuotation, MessageKind.Change })
+        {
+            Assert.True(rules.Take(kind));
+            Assert.False(WayRules.Usual.Take(kind));
+            Assert.Empty(Of(stopped, rules, kind));
+            Assert.Equal([Obstacles.Item], Of(unknown, rules, kind));
+            Assert.Equal([Obstacles.LeftOver], Of(_clean with { LeftOvers = ["and the rest"] }, loose, kind));
+            Assert.Equal([Obstacles.Again], Of(_clean with { Again = "R26-00001" }, loose, kind));
+            Assert.Equal([Obstacles.Empty], Of(_clean with { Lines = [] }, loose, kind));
+        }
+        Assert.Empty(Of(unknown, loose, MessageKind.RequestForQuotation));
+        Assert.Equal([Obstacles.Item], Of(unknown, loose, MessageKind.Change));
+        // Who takes a whole order back, or asks something, always waits.
+        Assert.False(loose.Take(MessageKind.Cancellation));
+        Assert.False(loose.Take(MessageKind.Question));
     }
 
     [Fact]
@@ -80,7 +108,7 @@ public sealed class WeighedTests
     }
 
     [Fact]
-    public void The_house_may_let_notices_items_and_addresses_pass_but_never_a_stop()
+    public void The_house_may_let_notices_and_addresses_pass_but_never_a_stop_or_an_unknown_item()
     {
         var facts = _clean with
         {
@@ -88,8 +116,8 @@ public sealed class WeighedTests
             NewAddress = true,
             Findings = [Found("stock", Outcome.Notice), Found("price", Outcome.Notice), Found("stock", Outcome.Stop)],
         };
-        var rules = _open with { FreeLines = true, NewAddresses = true, Passes = ["stock"] };
-        Assert.Equal(["stop:stock", "notice:price"], Codes(facts, rules));
+        var rules = _open with { NewAddresses = true, Passes = ["stock"] };
+        Assert.Equal([Obstacles.Item, "stop:stock", "notice:price"], Codes(facts, rules));
     }
 
     [Fact]
@@ -112,14 +140,8 @@ public sealed class WeighedTests
                 LeftOvers = random.Next(4) == 0 ? ["x"] : [],
                 Findings = random.Next(2) == 0 ? [Found("stock", (Outcome)random.Next(3))] : [],
             };
-            var loose = new WayRules(true, random.Next(50, 90) / 100m, ["stock"], true, true);
-            var strict = loose with
-            {
-                LeastSure = loose.LeastSure + 0.1m,
-                Passes = [],
-                FreeLines = false,
-                NewAddresses = false,
-            };
+            var loose = new WayRules(true, random.Next(50, 90) / 100m, ["stock"], true);
+            var strict = loose with { LeastSure = loose.LeastSure + 0.1m, Passes = [], NewAddresses = false };
             if (Weighed.Of(facts).By(strict).IsEmpty)
                 Assert.Empty(Weighed.Of(facts).By(loose));
         }

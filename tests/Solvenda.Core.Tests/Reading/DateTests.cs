@@ -39,6 +39,10 @@ public sealed class DateTests
     [InlineData("nl", "levering week 12", "2026-03-16")]
     [InlineData("es", "para el 12 de marzo de 2027", "2027-03-12")]
     [InlineData("es", "antes del viernes", "2026-03-06")]
+    [InlineData("no", "levering 08/01/2027", "2027-01-08")]
+    [InlineData("no", "Bestilling 44/2026/258\n\nDeck varnish clear 1 l: 409 stk\n\nlevering 08/01/2027", "2027-01-08")]
+    [InlineData("sv", "leverans 05/12/2026?", "2026-12-05")]
+    [InlineData("no", "innen 09/12/2026", "2026-12-09")]
     public void In_the_languages_of_the_buyers(string language, string text, string day) =>
         Assert.Equal(day, Found(text, language));
 
@@ -54,6 +58,18 @@ public sealed class DateTests
     [InlineData("order date: 12 March 2026", "none")]
     [InlineData("dated 2026-04-13", "none")]
     public void In_digits(string text, string day) => Assert.Equal(day, Found(text, "en"));
+
+    // A short letter may be taken for English; what leads to its date is then no word that is known.
+    [Theory]
+    [InlineData("levering 08/01/2027", "2027-01-08", "the day or the month first?")]
+    [InlineData("levering Thursday 20 March 2026", "2026-03-20", "is no Thursday")]
+    public void What_is_not_clear_is_asked_and_never_passed_over(string text, string day, string asks)
+    {
+        var found = DateWords.Find(text, World.Day, In("en"))!;
+        Assert.Equal(day, found.Day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
+        Assert.True(found.Sure < Solvenda.Core.Reading.Reading.UnsureDate);
+        Assert.Contains(asks, found.How, StringComparison.Ordinal);
+    }
 
     [Fact]
     public void Which_comes_first_stays_open_unless_the_document_shows_it()

@@ -9,6 +9,7 @@
   import { providePulse } from '$lib/pulse';
   import { provideNotices } from '$lib/notices';
   import { provideSession } from '$lib/session';
+  import { roomsFor } from '$lib/setup';
   import { Problem } from '$lib/shared';
 
   let { children } = $props();
@@ -22,7 +23,7 @@
   let help = $state<KeyHelp>();
 
   // The buyer's page and the doors need nobody signed in, and have no places.
-  const bare = $derived(/^\/(offer|step-in|first|welcome)(\/|$)/.test(page.url.pathname));
+  const bare = $derived(/^\/(offer|ask|step-in|first|welcome)(\/|$)/.test(page.url.pathname));
   const places = $derived([
     { path: '/', name: 'Desk' },
     { path: '/requests', name: 'Requests' },
@@ -81,23 +82,25 @@
     );
   });
 
-  const settings = [
-    { path: '/setup/people', name: 'people', house: true },
-    { path: '/setup/authority', name: 'authority: who may decide what' },
-    { path: '/setup/policies', name: 'policies: when somebody must be asked' },
-    { path: '/setup/checks', name: 'checks' },
-    { path: '/setup/ways', name: 'ways in: what goes through by itself', house: true },
-    { path: '/setup/keys', name: 'keys of machines', house: true },
-    { path: '/setup/house', name: 'the house: name, addresses, numbers', house: true },
-  ];
   const actions = $derived([
     ...places.map((p) => ({ words: `go to ${p.name}`, run: () => void goto(p.path) })),
     ...lists.filter((l) => places.every((p) => p.path !== l.path)).map((l) => ({ words: `go to ${l.name}`, quiet: true, run: () => void goto(l.path) })),
     ...(session.person?.seesSetup ? [{ words: 'go to Asks: who asked, who decided', run: () => void goto('/asks') }] : []),
-    ...(session.person?.mayWrite ? [{ words: 'take in a file', quiet: true, run: () => void goto('/requests?take') }] : []),
-    ...(session.person?.seesSetup
-      ? settings.filter((s) => !s.house || session.person?.runsHouse).map((s) => ({ words: `set ${s.name}`, quiet: true, run: () => void goto(s.path) }))
+    ...(session.person?.mayWrite
+      ? [
+          { words: 'take in a file', quiet: true, run: () => void goto('/requests?take') },
+          { words: 'on the phone: type what they say', quiet: true, run: () => void goto('/phone') },
+          { words: 'photo order from the road', quiet: true, run: () => void goto('/field') },
+          { words: 'import items', quiet: true, run: () => void goto('/records/items/import') },
+          { words: 'import prices', quiet: true, run: () => void goto('/records/prices/import') },
+          { words: 'not received: what we sent and they do not have', quiet: true, run: () => void goto('/missing') },
+        ]
       : []),
+    ...(session.person?.seesSetup ? roomsFor(session.person.runsHouse) : []).map((r) => ({
+      words: `set ${r.name}`,
+      quiet: true,
+      run: () => void goto(r.path),
+    })),
     { words: 'what I was told, my settings', run: () => void goto('/own') },
     { words: session.theme === 'paper' ? 'night shift: dark' : 'day shift: light', run: turn },
     { words: session.view?.demo ? 'step in as somebody else' : 'sign out', run: leave },

@@ -123,6 +123,6 @@
           : ''}.
       </p>
     </section>
-    <Day marks={desk.view.day} />
+    <Day marks={desk.view.day} came={desk.view.came ?? []} />
   </div>
 {/if}

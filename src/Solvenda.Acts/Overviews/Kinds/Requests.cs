@@ -22,7 +22,7 @@ internal sealed class RequestEntry : IListRow
     public string Channel { get; init; } = "";
     public string Currency { get; init; } = "";
     public long WorthMinor { get; init; }
-    public int Sure { get; init; }
+    public int? Sure { get; init; }
     public string? Hand { get; init; }
     public string Through { get; init; } = "";
     public DateTime Received { get; init; }
@@ -76,7 +76,7 @@ internal static class Requests
                 Channel = r.Channel,
                 Currency = r.Currency,
                 WorthMinor = r.WorthMinor ?? 0,
-                Sure = r.SurePercent ?? 0,
+                Sure = r.SurePercent,
                 Hand = p == null ? null : p.Name,
                 Through = r.Through ? "yes" : "",
                 Received = r.ReceivedAt,

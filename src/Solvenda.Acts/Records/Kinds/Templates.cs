@@ -28,6 +28,7 @@ internal static class Templates
             Fields.Text<TemplateRow>(
                 t => t.Words,
                 "words",
+                type: FieldType.Prose,
                 required: true,
                 inList: true,
                 hint: "{name} stands for whom it is written to, {number} for the request, {me} for who writes"

@@ -40,7 +40,8 @@ public sealed class SheetMargin : WholeFigure
         return Percent(worst.Earned, worst.Cost);
     }
 
-    private static EarnedFor Of(PricedLine line) => new(line.Figures.Earned.Value, line.Figures.Cost!.Value.Value);
+    private static EarnedFor Of(PricedLine line) =>
+        new(line.Figures.Earned.Value, line.Figures.CostWithFee!.Value.Value);
 
     /// <inheritdoc />
     public override decimal? LimitOf(Authority authority) => authority.LeastMarginPercent;

@@ -9,6 +9,20 @@ public sealed record FirstAdministrator(string Login) : IEvent;
 [EventCode("house.sent")]
 public sealed record LetterSent(string Kind, string Key, int Try, string Problem) : IEvent;
 
+/// <summary>Whoever we sent something says that they have it.</summary>
+/// <param name="What">The name of what was sent.</param>
+[EventCode("house.received")]
+public sealed record DocumentReceived(string To, string What) : IEvent;
+
+/// <summary>Something that we sent did not arrive, was refused, or nobody said in time that it did.</summary>
+[EventCode("house.missing")]
+public sealed record DocumentNotReceived(string To, string What, string Why) : IEvent;
+
+/// <summary>Somebody saw to something that was not received.</summary>
+/// <param name="Again">It goes out again; else they have it all the same.</param>
+[EventCode("house.receipt")]
+public sealed record ReceiptSettled(string To, string What, bool Again) : IEvent;
+
 /// <summary>A worker could not do something, again and again, and set it apart.</summary>
 /// <param name="Subject">What it was at; empty for its whole round.</param>
 [EventCode("house.set_apart")]

@@ -54,3 +54,8 @@ public sealed record TalkNoted(long Buyer) : IEvent;
 /// <summary>A view of a list was saved, or taken away.</summary>
 [EventCode("record.view")]
 public sealed record ViewSaved(string Kind, string Name, bool ForAll, bool Removed) : IEvent;
+
+/// <summary>A buyer got a page to write requests on, or it was ended.</summary>
+/// <param name="Label">Who has it.</param>
+[EventCode("buyer.portal")]
+public sealed record PortalKeyChanged(string Label, bool Ended) : IEvent;

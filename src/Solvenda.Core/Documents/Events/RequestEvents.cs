@@ -69,3 +69,11 @@ public sealed record RequestHanded(string Before, string After) : IEvent;
 /// <param name="To">A mail address, or the channel.</param>
 [EventCode("request.written")]
 public sealed record AnswerWritten(string To, string Subject) : IEvent;
+
+/// <summary>It was put into the dossier of a matter that was there.</summary>
+[EventCode("request.joined")]
+public sealed record RequestJoined(string Dossier) : IEvent;
+
+/// <summary>Some of its lines became a request of their own.</summary>
+[EventCode("request.split")]
+public sealed record RequestSplit(string Into, int Lines) : IEvent;

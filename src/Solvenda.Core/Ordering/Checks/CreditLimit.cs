@@ -28,7 +28,8 @@ public sealed class CreditLimit : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         ArgumentNullException.ThrowIfNull(facts);
-        if (facts.Credit is not { } at)
+        // What is paid already asks nobody for credit.
+        if (facts.Credit is not { } at || facts.Sheet.IsPaid)
             yield break;
         if (at.Stop == CreditStop.NoRate)
         {

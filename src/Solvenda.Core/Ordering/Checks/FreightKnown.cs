@@ -19,6 +19,9 @@ public sealed class FreightKnown : ICheck
     public IEnumerable<Finding> Run(CheckFacts facts)
     {
         var sheet = facts.Sheet;
+        // What was paid for carrying it is all that there is, also where that is nothing.
+        if (sheet.Sheet.Paid is not null)
+            yield break;
         var outcome = facts.Document == DocumentKind.Order ? Outcome.Stop : Outcome.Notice;
         var cure = new Cure("T", "type the freight", "focus", "freight", "");
         if (

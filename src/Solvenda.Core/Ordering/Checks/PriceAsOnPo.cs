@@ -125,7 +125,10 @@ public sealed class PriceAsOnPo : ICheck
     public static decimal? Theirs(PricedLine line)
     {
         ArgumentNullException.ThrowIfNull(line);
-        if (line.Line.Asked is not { Price: { } price, PriceBase: > 0 } asked || line.Item is not { } item)
+        if (
+            line.Line.Asked is not { Price: { } price, PriceBase: > 0, WithTax: false } asked
+            || line.Item is not { } item
+        )
             return null;
         var theirUnit = asked.Unit ?? line.Line.Unit;
         return item.Factor(theirUnit) is { } from && item.Factor(line.Line.Unit) is { } to && from > 0

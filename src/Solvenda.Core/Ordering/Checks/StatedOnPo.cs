@@ -100,6 +100,9 @@ public sealed class StatedOnPo : ICheck
 
     private IEnumerable<Finding> Amounts(CheckFacts facts)
     {
+        // What was paid is with tax, and is ours already.
+        if (facts.Stated.Paid is not null)
+            yield break;
         foreach (var stated in facts.Stated.Amounts)
         {
             var ours = facts.Sheet.Charges.Where(c => c.Kind == stated.Kind).Sum(c => c.Amount);

@@ -6,6 +6,7 @@
   import { useSession } from '$lib/session';
   import { day, fixed, Latest, plain, Problem } from '$lib/shared';
   import Months from './Months.svelte';
+  import Portals from './Portals.svelte';
   import Talks from './Talks.svelte';
 
   let { id, code }: { id: number; code: string } = $props();
@@ -90,6 +91,7 @@
   <p class="flex flex-wrap gap-x-4 text-second" aria-label="kept of them">
     {#each kept as [kind, words] (kind)}<a class="underline" href="/records/{kind}?filter={encodeURIComponent(`buyer:${code}`)}">{words}</a>{/each}
   </p>
+  <Portals {id} {mayWrite} />
   <section aria-label="what is open">
     <h2 class="border-b border-strong pb-1 font-serif text-[17px]">Open</h2>
     <ul>

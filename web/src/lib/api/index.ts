@@ -37,3 +37,12 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   const words = problem.title ?? 'Something went wrong here; nothing was changed.';
   throw new Refusal(answer.response.status, problem.code ?? 'unexpected', words, problem.field, problem.facts);
 }
+
+/** Sends a file or a form as it is, which the generated client cannot: it knows JSON alone. */
+export const send = <T>(path: string, body: BodyInit): Promise<T> =>
+  ask<T>(
+    fetch(path, { method: 'POST', body }).then(async (response) => {
+      const told: unknown = await response.json().catch(() => undefined);
+      return response.ok ? { response, data: told as T } : { response, error: told };
+    }),
+  );

@@ -2,7 +2,7 @@
   import type { Schemas } from '$lib/api';
   import { HOURS, hourOf, isDay, placed, top } from './day';
 
-  let { marks }: { marks: readonly Schemas['DayMark'][] } = $props();
+  let { marks, came }: { marks: readonly Schemas['DayMark'][]; came: readonly Schemas['WayCount'][] } = $props();
   const day = $derived(placed(marks));
   // Moves on with what comes anew.
   const now = $derived(marks ? hourOf(new Date().toISOString()) : 0);
@@ -11,6 +11,15 @@
 
 <section aria-label="the day" class="max-lg:hidden">
   <h2 class="font-serif text-[19px]">The day</h2>
+  {#if came.length}
+    <dl class="mt-2 grid grid-cols-[1fr_auto_auto] gap-x-3 border-y border-hairline py-1 text-[12px]" aria-label="what came today">
+      {#each came as one (one.channel)}
+        <dt class="truncate">{one.channel}</dt>
+        <dd class="text-right text-second">{one.came} came{one.through ? `, ${one.through} through` : ''}</dd>
+        <dd class="text-right {one.waits ? '' : 'text-third'}">{one.waits ? `${one.waits} wait` : 'none waits'}</dd>
+      {/each}
+    </dl>
+  {/if}
   <div class="relative mt-4 h-[560px]">
     <div class="absolute top-0 bottom-0 left-11 w-px bg-strong"></div>
     {#each HOURS as hour (hour)}

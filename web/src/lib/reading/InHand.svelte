@@ -16,8 +16,8 @@
   // The others are asked for when somebody is about to pick one.
   function meet() {
     if (people.length) return;
-    void ask(api.GET('/api/requests/{number}/answers', { params: { path: { number: request.number } } })).then(
-      (found) => (people = found.people),
+    void ask(api.GET('/api/requests/hands')).then(
+      (found) => (people = found),
       () => failed('The people could not be loaded.'),
     );
   }

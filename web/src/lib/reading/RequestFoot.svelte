@@ -8,7 +8,16 @@
     onturn,
     onaside,
     onanswer,
-  }: { state: RequestState; onturn: (intoOrder: boolean) => void; onaside: () => void; onanswer: () => void } = $props();
+    ondivide,
+    ondossier,
+  }: {
+    state: RequestState;
+    onturn: (intoOrder: boolean) => void;
+    onaside: () => void;
+    onanswer: () => void;
+    ondivide: () => void;
+    ondossier: () => void;
+  } = $props();
   const isLeft = $derived(request.overs.length > 0);
 </script>
 
@@ -40,6 +49,8 @@
     {#if request.changes}<a class="btn btn-primary btn-sm" href="/requests/{request.view?.number}/change">Beside the order <KeyCap>Enter</KeyCap></a>{/if}
     <button class="btn {request.turns || request.changes ? 'btn-outline' : 'btn-primary'} btn-sm" onclick={() => onanswer()}>Answer… <KeyCap>A</KeyCap></button>
     <button class="btn btn-outline btn-sm" onclick={() => onaside()}>Set aside… <KeyCap>X</KeyCap></button>
+    {#if !request.view?.dossier}<button class="btn btn-ghost btn-sm" onclick={() => ondossier()}>Goes with… <KeyCap>G</KeyCap></button>{/if}
+    {#if (request.reading?.lines.length ?? 0) > 1}<button class="btn btn-ghost btn-sm" onclick={() => ondivide()}>Make two… <KeyCap>V</KeyCap></button>{/if}
     {#if request.focused?.needsYou}<span class="text-second">What you settle here is remembered: next time the same words from this buyer are read so.</span
       >{/if}
   {:else}<span class="text-second">This request was dealt with.</span>{/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api';
   import { KeyCap } from '$lib/keys';
-  import { documentPath, fixed, since } from '$lib/shared';
+  import { documentPath, fixed, ago } from '$lib/shared';
   import type { Snippet } from 'svelte';
 
   /** Who wrote, what they want, and where it stands. */
@@ -33,12 +33,14 @@
       <em class="text-second">{wants}{reading?.leftOvers?.length ? ', but not all of it is read' : ''}</em>
     </h1>
     <p class="text-second">
-      <span class="font-mono text-[12px] text-ink">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {since(
+      <span class="font-mono text-[12px] text-ink">{request.number}</span> · {request.channel}{request.from ? ` from ${request.from}` : ''} · {ago(
         request.receivedAt,
-      )} ago
+      )}
       {#if request.worth != null}· at our prices {request.currency}
         {fixed(request.worth, 2)}{request.surePercent != null && request.surePercent < 100 ? `, ${request.surePercent} % of it sure` : ''}{/if}
       {@render hand?.()}
+      {#if request.follows}· goes on from <a class="underline" href="/requests/{request.follows}">{request.follows}</a>{/if}
+      {#if request.dossier && !request.turnedInto}· belongs to {request.dossier}{request.matter ? `, ${request.matter}` : ''}{/if}
       {#if request.turnedInto}· became <a class="underline" href={documentPath(request.turnedInto)}>{request.turnedInto.number}</a>{/if}
       {#if request.siblings.length}· in one file with {#each request.siblings.slice(0, 6) as s, i (s.number)}{i ? ', ' : ''}<a
             class="underline"

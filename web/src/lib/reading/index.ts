@@ -1,4 +1,5 @@
 export { default as Answer } from './Answer.svelte';
+export { default as Divide } from './Divide.svelte';
 export { default as InHand } from './InHand.svelte';
 export { default as Original } from './Original.svelte';
 export { default as ReadingPane } from './ReadingPane.svelte';

@@ -172,6 +172,22 @@ export class RequestState {
     }
   };
 
+  /** Some of its lines become a request of their own; its number. */
+  divide = async (lines: readonly number[]) => {
+    const number = this.#number;
+    const body = { version: this.view?.version ?? 0, lines: [...lines] };
+    const made = await ask(api.POST('/api/requests/{number}/divide', { params: { path: { number } }, body }));
+    return made.number;
+  };
+
+  /** Puts it into the dossier of a matter that is there. */
+  belongs = async (into: string) => {
+    const number = this.#number;
+    const body = { version: this.view?.version ?? 0, into, done: !this.turns };
+    await ask(api.POST('/api/requests/{number}/dossier', { params: { path: { number } }, body }));
+    await this.refresh();
+  };
+
   setAside = async (reason: string) => {
     const number = this.#number;
     const body = { version: this.view?.version ?? 0, reason };

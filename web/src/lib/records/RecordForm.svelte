@@ -67,6 +67,15 @@
         <Reference id="f-{field.name}" of={field.of} {value} set={(v) => left(field, v)} />
       {:else if field.type === 'byLanguage'}
         <ByLanguage id="f-{field.name}" {value} set={(v) => left(field, v)} />
+      {:else if field.type === 'prose'}
+        <textarea
+          id="f-{field.name}"
+          class="min-h-32 w-full border border-hairline bg-transparent px-1 font-serif text-[15px] {field.required && !value ? 'needs' : ''}"
+          {value}
+          placeholder={field.hint}
+          aria-invalid={wrong ? 'true' : undefined}
+          aria-describedby={wrong ? `w-${field.name}` : undefined}
+          onblur={(e) => left(field, e.currentTarget.value)}></textarea>
       {:else}
         <input
           id="f-{field.name}"

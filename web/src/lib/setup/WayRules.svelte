@@ -23,7 +23,7 @@
       <input
         class="w-14 border border-ink bg-sheet px-1 text-right"
         type="number"
-        min="50"
+        min="70"
         max="100"
         bind:value={ways.draft.leastSurePercent}
         disabled={off}
@@ -51,13 +51,29 @@
           ><option value="">let a notice pass…</option>{#each view.checks.filter((c) => !ways.draft!.passes.includes(c.code)) as check (check.code)}<option
               value={check.code}>{check.words}</option
             >{/each}</select
-        >{/if}. A stop always holds. An item that nobody knows
-      <select class={bare} bind:value={ways.draft.freeLines} disabled={off} onchange={retry} aria-label="unknown items"
-        ><option value={false}>waits for somebody</option><option value={true}>goes along as a line of free text</option></select
-      >; an address that is not on file
+        >{/if}. A stop always holds. An item that nobody knows holds an order; an address that is not on file
       <select class={bare} bind:value={ways.draft.newAddresses} disabled={off} onchange={retry} aria-label="new addresses"
         ><option value={false}>waits too</option><option value={true}>is taken, and kept with the order</option></select
       >.
+    </p>
+    <p>
+      Who asks for a price
+      <select class={bare} bind:value={ways.draft.quotes} disabled={off} aria-label="quotes by themselves"
+        ><option value={false}>waits for somebody</option><option value={true}>has a quote begun, for somebody to look at and send</option></select
+      >; a change of an order
+      <select class={bare} bind:value={ways.draft.changes} disabled={off} aria-label="changes by themselves"
+        ><option value={false}>waits for somebody</option><option value={true}>is put onto its order, to be confirmed anew</option></select
+      >. Who takes a whole order back always waits.
+    </p>
+    {#if ways.draft.quotes}
+      <p>
+        An item that nobody knows
+        <select class={bare} bind:value={ways.draft.freeLines} disabled={off} aria-label="unknown items on quotes"
+          ><option value={false}>holds a quote up</option><option value={true}>stands on a quote as they wrote it</option></select
+        >.
+      </p>
+    {/if}
+    <p>
       <select class={bare} bind:value={ways.draft.keeper} disabled={off} aria-label="who answers for it"
         ><option value={null}>Nobody</option>{#each view.keepers as k (k.code)}<option value={Number(k.code)}>{k.words}</option>{/each}</select
       > answers for what goes through, with their authority.

@@ -1,4 +1,4 @@
-import { api, ask, type Schemas } from '$lib/api';
+import { api, ask, send, type Schemas } from '$lib/api';
 import { Latest } from '$lib/shared';
 
 type Said = Schemas['WaySaid'];
@@ -8,6 +8,7 @@ export class WaysState {
   readonly list = new Latest<readonly Schemas['WayLine'][]>();
   readonly latest = new Latest<Schemas['WayView']>();
   readonly trial = new Latest<Schemas['WayTrial']>();
+  readonly tested = new Latest<readonly Schemas['TestedMessage'][]>();
   problem = $state('');
   draft = $state<Said | null>(null);
   #channel = 'mail';
@@ -73,6 +74,17 @@ export class WaysState {
       await ask(api.DELETE('/api/setup/ways/{channel}/{buyer}', { params: { path: { channel: this.#channel, buyer: this.#buyer! } } }));
       await this.#anew(null);
     });
+
+  /** Writes what the way asks to be told. */
+  tell = (name: string, text: string) => {
+    if (this.draft) this.draft = { ...this.draft, settings: { ...this.draft.settings, [name]: text } };
+  };
+
+  /** What would come of a file; nothing of it is kept. */
+  tryFile = async (file: File) => {
+    const path = `/api/setup/ways/${encodeURIComponent(this.#channel)}/test?name=${encodeURIComponent(file.name)}`;
+    await this.tested.ask(() => send<Schemas['TestedMessage'][]>(path, file), 'It could not be tried.');
+  };
 
   runNow = () =>
     this.#do(async () => {

@@ -11,7 +11,6 @@ const said = {
   through: false,
   leastSurePercent: 90,
   passes: [],
-  freeLines: false,
   newAddresses: false,
   keeper: null,
 };

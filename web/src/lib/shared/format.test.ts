@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { day, fixed, plain, since, fill, fixedIn, plainIn, readNumber } from './format';
+import { ago, day, fixed, plain, since, fill, fixedIn, plainIn, readNumber } from './format';
 
 describe('numbers and dates', () => {
   it('have a true minus and their decimals', () => {
@@ -17,6 +17,8 @@ describe('numbers and dates', () => {
     const now = new Date('2026-11-24T12:00:00Z');
     expect(since('2026-11-24T11:48:00Z', now)).toBe('12 min');
     expect(since('2026-11-20T12:00:00Z', now)).toBe('4 days');
+    expect(ago('2026-11-24T11:48:00Z', now)).toBe('12 min ago');
+    expect(ago('2026-11-24T11:59:50Z', now)).toBe('just now');
   });
 });
 

@@ -59,5 +59,11 @@ export function since(iso: string, now = new Date()): string {
   return `${Math.round(minutes / 1440)} days`;
 }
 
+/** "12 min ago", "just now". */
+export function ago(iso: string, now = new Date()): string {
+  const words = since(iso, now);
+  return words === 'just now' ? words : `${words} ago`;
+}
+
 /** Where a document is looked at. */
 export const documentPath = (document: { kind: string; number: string }) => `/${document.kind}s/${document.number}`;

@@ -83,7 +83,9 @@
             >
             {#if term.source === 'buyer'}<span class="shrink-0 text-[11.5px] text-third">theirs</span>
             {:else if term.theirs}<span class="shrink-0 text-[11.5px] text-third">theirs {term.theirs}</span>
-            {:else if term.source === 'worked-out'}<span class="shrink-0 text-[11.5px] text-third">by the table</span>{/if}
+            {:else if term.source === 'worked-out'}<span class="shrink-0 text-[11.5px] text-third"
+                >{sheet.view.tally.paid === null ? 'by the table' : 'as paid'}</span
+              >{/if}
           </button>
         {/if}
       </dd>

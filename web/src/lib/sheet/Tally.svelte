@@ -90,7 +90,9 @@
     {#each tally.chargeLines as charge (charge.kind)}
       <div>
         <dt class="text-[12px] text-second">
-          {charge.words}{charge.kind === 'freight' && sheet.terms['incoterm']?.value ? ` ${sheet.terms['incoterm'].value}` : ''}{charge.byHand ? ', typed' : ''}
+          {charge.words}{charge.kind === 'freight' && tally.paid === null && sheet.terms['incoterm']?.value
+            ? ` ${sheet.terms['incoterm'].value}`
+            : ''}{charge.byHand ? ', typed' : ''}
         </dt>
         <dd class="font-semibold">{fixed(charge.amount, d)}</dd>
       </div>
@@ -111,5 +113,11 @@
       </dt>
       <dd class="text-[15.5px] font-bold">{fixed(tally.totalWithTax, d)}</dd>
     </div>
+    {#if tally.paid !== null}
+      <div>
+        <dt class="text-[12px] text-second">paid{tally.rounding === null ? '' : `, ${fixed(tally.rounding, d)} rounding`}</dt>
+        <dd class="font-semibold">{fixed(tally.paid, d)}</dd>
+      </div>
+    {/if}
   </dl>
 </footer>

@@ -7,12 +7,16 @@
   const rows = $derived(list.value);
   const letter = new Latest<Schemas['PostView']>();
   const one = $derived(letter.value);
+  const played = new Latest<Schemas['DayPlayed']>();
   let raw = $state(false);
   let at = $state(0);
 
   // Meets the server every few seconds: what goes out appears by itself.
   $effect(() => {
-    const load = () => void list.ask(() => ask(api.GET('/api/demo/post')), 'The post room could not be loaded.');
+    const load = () => {
+      void played.ask(() => ask(api.GET('/api/demo/day')));
+      void list.ask(() => ask(api.GET('/api/demo/post')), 'The post room could not be loaded.');
+    };
     load();
     const timer = setInterval(load, 3000);
     return () => clearInterval(timer);
@@ -26,6 +30,8 @@
     void letter.ask(() => ask(api.GET('/api/demo/post/{name}', { params: { path: { name: row.name } } })));
   }
 
+  const play = (on: boolean) => played.ask(() => ask(api.POST('/api/demo/day', { body: { on } })), 'The day could not be played.');
+
   useKeys(() => [
     { key: 'j', words: 'next', run: () => open(Math.min(at + 1, (rows?.length ?? 1) - 1)) },
     { key: 'k', words: 'before', run: () => open(Math.max(at - 1, 0)) },
@@ -38,7 +44,12 @@
 
 <svelte:head><title>Post room · Solvenda</title></svelte:head>
 <div class="flex min-h-0 flex-1 flex-col px-5 pt-3">
-  <h1 class="font-serif text-[25px] leading-tight">Post room <em class="text-second">what went out, exactly as it went</em></h1>
+  <div class="flex flex-wrap items-baseline justify-between gap-3">
+    <h1 class="font-serif text-[25px] leading-tight">Post room <em class="text-second">what went out, exactly as it went</em></h1>
+    <button class="btn btn-outline btn-sm" onclick={() => void play(!played.value?.left)}
+      >{played.value?.left ? `A day is played, ${played.value.left} to come: end it` : 'Play a day'}</button
+    >
+  </div>
   <Problem words={list.problem || letter.problem} />
   <div class="mt-3 grid min-h-0 flex-1 gap-4 pb-4 lg:grid-cols-[2fr_3fr]">
     <ul class="min-h-0 overflow-auto border-t border-ink" aria-label="messages">

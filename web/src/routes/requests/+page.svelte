@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { ask, type Schemas } from '$lib/api';
+  import { send, type Schemas } from '$lib/api';
   import { ListPage, show } from '$lib/list';
   import { useSession } from '$lib/session';
   import { Problem } from '$lib/shared';
@@ -17,12 +17,7 @@
     const numbers: string[] = [];
     for (const file of files ?? []) {
       try {
-        const answer = fetch(`/api/requests/files?filename=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).then(async (response) => ({
-          response,
-          data: response.ok ? ((await response.json()) as Schemas['TakenFile']) : undefined,
-          error: response.ok ? undefined : await response.json().catch(() => undefined),
-        }));
-        const taken = await ask(answer);
+        const taken = await send<Schemas['TakenFile']>(`/api/requests/files?filename=${encodeURIComponent(file.name)}`, file);
         numbers.push(taken.number + (taken.isNew ? '' : ' (it was there)'));
       } catch (reason) {
         problem = `${file.name}: ${reason instanceof Error ? reason.message : 'It was not taken.'}`;
@@ -74,6 +69,7 @@
       /><span class="underline peer-focus-visible:outline-2">take in a file</span></label
     >
     <span class="text-second">or drop it here, or paste what they wrote: a mail, an order as PDF, spreadsheet, EDI, a picture</span>
+    <span class="ml-auto flex gap-4"><a class="underline" href="/phone">on the phone</a><a class="underline" href="/field">a photo order</a></span>
     {#if told}<span role="status">{told}</span>{/if}
   </div>
 {/if}
@@ -89,7 +85,6 @@
   {#snippet cell(field, text)}
     {#if field.name === 'buyer'}<span class="font-serif text-[15px]">{text || 'unknown'}</span>
     {:else if field.name === 'state'}<span class:needs={text === 'needs you'}>{text}</span>
-    {:else if field.name === 'sure'}{text === '0' ? '' : text}
     {:else}<span class={field.name === 'channel' ? 'text-second' : ''}>{show(text, field.type)}</span>{/if}
   {/snippet}
 </ListPage>

@@ -1,23 +1,11 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { useSession } from '$lib/session';
+  import { roomsFor } from '$lib/setup';
 
   let { children } = $props();
   const session = useSession();
-  const rooms = $derived([
-    ...(session.person?.runsHouse ? [{ path: '/setup/people', name: 'people' }] : []),
-    { path: '/setup/authority', name: 'authority' },
-    { path: '/setup/policies', name: 'when somebody must be asked' },
-    { path: '/setup/checks', name: 'checks' },
-    { path: '/setup/rights', name: 'what each role may' },
-    ...(session.person?.runsHouse
-      ? [
-          { path: '/setup/ways', name: 'ways in' },
-          { path: '/setup/keys', name: 'keys of machines' },
-          { path: '/setup/house', name: 'the house' },
-        ]
-      : []),
-  ]);
+  const rooms = $derived(roomsFor(session.person?.runsHouse ?? false));
 </script>
 
 <div class="flex w-full flex-1 flex-col px-4 lg:px-5">

@@ -5,13 +5,12 @@
   import { Standing } from '$lib/credit';
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
-  import { day, DayField, fixed, Problem, since } from '$lib/shared';
+  import { ago, day, DayField, fixed, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
   const one = new AskState((next) => void goto(next ? `/asks/${next}` : '/'));
   const view = $derived(one.view);
-  const ago = $derived(since(view?.askedAt ?? ''));
-  const asked = $derived(ago === 'just now' ? ago : `${ago} ago`);
+  const asked = $derived(ago(view?.askedAt ?? ''));
   let back = $state<SendBack>();
   let talk = $state<Words>();
   let together = $state<Together>();

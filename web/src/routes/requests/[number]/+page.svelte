@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
-  import { Answer, InHand, Original, ReadingPane, RequestFoot, RequestHead, RequestState, Thread } from '$lib/reading';
+  import { Answer, Divide, InHand, Original, ReadingPane, RequestFoot, RequestHead, RequestState, Thread } from '$lib/reading';
   import { useSession } from '$lib/session';
   import { day, documentPath, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
@@ -12,6 +12,8 @@
   const request = new RequestState(() => session.person?.mayWrite ?? false);
   let asideDialog = $state<Words>();
   let answerDialog = $state<Answer>();
+  let divideDialog = $state<Divide>();
+  let dossierDialog = $state<Words>();
   let desk = $state<HTMLElement>();
   const number = $derived(page.params.number ?? '');
 
@@ -58,6 +60,8 @@
       : []),
     ...(request.open && request.changes ? [{ key: 'Enter', words: 'beside the order', run: () => void goto(`/requests/${number}/change`) }] : []),
     ...(request.open ? [{ key: 'a', words: 'answer', run: () => void answerDialog?.open() }] : []),
+    ...(request.open ? [{ key: 'g', words: 'it goes with another matter', run: () => dossierDialog?.open() }] : []),
+    ...(request.open && (request.reading?.lines.length ?? 0) > 1 ? [{ key: 'v', words: 'make two of it', run: () => divideDialog?.open() }] : []),
     ...(request.open ? [{ key: 'x', words: 'set aside', run: () => asideDialog?.open() }] : []),
     ...(request.view?.next ? [{ key: 'j', words: 'next request', run: () => void goto(`/requests/${request.view?.next}`) }] : []),
     ...(request.open && request.chosen
@@ -106,11 +110,27 @@
       <ReadingPane state={request} />
       <Thread state={request} box={desk} />
     </div>
-    <RequestFoot state={request} onturn={turn} onaside={() => asideDialog?.open()} onanswer={() => void answerDialog?.open()} />
+    <RequestFoot
+      state={request}
+      onturn={turn}
+      onaside={() => asideDialog?.open()}
+      onanswer={() => void answerDialog?.open()}
+      ondivide={() => divideDialog?.open()}
+      ondossier={() => dossierDialog?.open()}
+    />
   </div>
 {/if}
 
 {#if request.view}<Answer bind:this={answerDialog} request={request.view} answered={(now) => (request.view = now)} />{/if}
+<Divide bind:this={divideDialog} state={request} done={(made) => void goto(`/requests/${made}`)} />
+<Words
+  bind:this={dossierDialog}
+  title="Which matter does it go with?"
+  says={request.turns ? 'What is made of it is made in that dossier.' : 'It is done with that, and stands in the dossier.'}
+  label="number of a dossier, a quote or an order"
+  button="Put it there"
+  take={request.belongs}
+/>
 <Words
   bind:this={asideDialog}
   title="Set it aside?"

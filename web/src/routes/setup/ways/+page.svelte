@@ -3,7 +3,7 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
   import { Reference } from '$lib/records';
-  import { Lately, WayRules, WaysState } from '$lib/setup';
+  import { Lately, WayAsks, WayRules, WaysState, WayTest } from '$lib/setup';
   import { day, plain, Problem } from '$lib/shared';
 
   const ways = new WaysState();
@@ -41,7 +41,7 @@
     <div>
       <div class="flex flex-wrap items-baseline justify-between gap-3">
         <h1 class="font-serif text-[24px]">
-          {view.line.channel} <em class="text-second">{view.line.open ? 'is open' : 'is closed'}</em>
+          {view.line.channel} <em class="text-second">{view.line.open ? 'is open' : 'is closed'}{view.says ? `, ${view.says}` : ''}</em>
         </h1>
         {#if view.line.runs && view.mayChange}<button class="btn btn-outline btn-sm" onclick={() => void ways.runNow()}>Look now <KeyCap>R</KeyCap></button
           >{/if}
@@ -58,7 +58,7 @@
         {/if}
         {#if ways.whose !== null && view.mayChange && ways.kept}<button class="underline" onclick={() => void ways.drop()}>as all others again</button>{/if}
       </div>
-      <section class="pt-3" aria-label="what may go through by itself"><WayRules {ways} {view} /></section>
+      <section class="pt-3" aria-label="what may go through by itself"><WayRules {ways} {view} /><WayAsks {ways} {view} /></section>
       {#if ways.trial.value}
         {@const trial = ways.trial.value}
         <section class="mt-5 border border-hairline bg-sheet p-4" aria-label="tried on the past">
@@ -79,6 +79,7 @@
           {:else}<p class="text-second">No order came by it in the last thirty days; there is nothing to try the rules on.</p>{/if}
         </section>
       {/if}
+      <WayTest {ways} />
       <Lately changes={view.lately} />
     </div>
     <section aria-label="what it brought">

@@ -3,16 +3,20 @@ using MimeKit;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Web.Outside;
 
-namespace Solvenda.Web.Channels;
+namespace Solvenda.Web.Channels.Mail;
 
-/// <summary>Mail: in from the folder of the mail server, out by SMTP (RFC 5321).</summary>
+/// <summary>Mail: in from the folder that the SMTP listener fills, out by SMTP (RFC 5321).</summary>
 public sealed partial class MailChannel(OutsideFolders folders, MailRoute route, ILogger<MailChannel> log) : IChannel
 {
     private readonly FolderBox _box = new(folders.MailIn, log);
 
     public string Name => "mail";
 
-    public bool Sends(string kind) => kind == DocumentsBy.Mail;
+    public string Words => "post office";
+
+    public string? Says => route.ListensOn is { } port ? $"takes mail by SMTP on port {port}" : null;
+
+    public bool Sends(string kind, string to) => kind == DocumentsBy.Mail;
 
     public IAsyncEnumerable<Arrived> TakeAsync(CancellationToken cancel) => _box.TakeAsync(cancel);
 

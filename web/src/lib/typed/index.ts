@@ -1,0 +1,2 @@
+export { default as CallerField } from './CallerField.svelte';
+export { TypedState } from './typed.svelte';
