@@ -27,6 +27,8 @@ builder.WebHost.ConfigureKestrel(
     }
 );
 builder.AddSolvenda();
+if (!Startup.IsGeneratingApi)
+    Startup.ClearForFresh(SolvendaOptions.From(builder.Configuration));
 
 var app = builder.Build();
 app.UseSolvenda();

@@ -236,19 +236,28 @@ public static partial class Startup
             _ = source.Endpoints;
     }
 
+    /// <summary>
+    /// Takes the demo of before away where a fresh one is asked for. It comes before any service is made: those of the
+    /// folders outside make them when they are first asked for, by whichever thread that is.
+    /// </summary>
+    public static void ClearForFresh(SolvendaOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        if (options is not { Fresh: true, Demo: true } || !Directory.Exists(options.DataFolder))
+            return;
+        foreach (var file in Directory.GetFiles(options.DataFolder, "solvenda.db*"))
+            File.Delete(file);
+        foreach (
+            var folder in new[] { SolvendaOptions.ProofIn(options.DataFolder), OutsideFolders.In(options.DataFolder) }
+        )
+            if (Directory.Exists(folder))
+                Directory.Delete(folder, recursive: true);
+    }
+
     /// <summary>Makes the database ready, fills the demo world where asked, and says how to get in.</summary>
     public static async Task PrepareAsync(this WebApplication app)
     {
         var options = app.Services.GetRequiredService<SolvendaOptions>();
-        if (options is { Fresh: true, Demo: true } && Directory.Exists(options.DataFolder))
-        {
-            foreach (var file in Directory.GetFiles(options.DataFolder, "solvenda.db*"))
-                File.Delete(file);
-            if (Directory.Exists(SolvendaOptions.ProofIn(options.DataFolder)))
-                Directory.Delete(SolvendaOptions.ProofIn(options.DataFolder), recursive: true);
-            if (Directory.Exists(Path.Combine(options.DataFolder, "outside")))
-                Directory.Delete(Path.Combine(options.DataFolder, "outside"), recursive: true);
-        }
         Database.PrepareFolder(options.DataFolder);
         var held = Database.Hold(options.DataFolder);
         app.Lifetime.ApplicationStopped.Register(held.Dispose);

@@ -10,7 +10,7 @@ public sealed class OutsideFolders
     public OutsideFolders(SolvendaOptions options)
     {
         ArgumentNullException.ThrowIfNull(options);
-        var root = _root = Path.Combine(options.DataFolder, "outside");
+        var root = _root = In(options.DataFolder);
         MailIn = Made(root, "mail", "in");
         FileIn = Made(root, "file", "in");
         EdiIn = Made(root, "edi", "in");
@@ -21,6 +21,9 @@ public sealed class OutsideFolders
         Post = Made(root, "post");
         Paper = Made(root, "paper");
     }
+
+    /// <summary>Where they lie among the data of a house.</summary>
+    public static string In(string dataFolder) => Path.Combine(dataFolder, "outside");
 
     public string MailIn { get; }
 
