@@ -39,6 +39,8 @@ public static class ActServices
             .AddSingleton<Planning.Renewing>()
             .AddSingleton<Orders.Cancelling>()
             .AddSingleton<Orders.Confirming>()
+            .AddSingleton<Shipping.Releasing>()
+            .AddSingleton<Shipping.Sending>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
             .AddSingleton<AskClock>()

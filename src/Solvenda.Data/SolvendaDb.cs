@@ -72,6 +72,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<IncomingRow> Incoming => Set<IncomingRow>();
     public DbSet<StockMovementRow> StockMovements => Set<StockMovementRow>();
     public DbSet<SupplyRequestRow> SupplyRequests => Set<SupplyRequestRow>();
+    public DbSet<ShipmentRow> Shipments => Set<ShipmentRow>();
+    public DbSet<CarrierRow> Carriers => Set<CarrierRow>();
     public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();
     public DbSet<RawMessage> RawMessages => Set<RawMessage>();
     public DbSet<RequestRow> Requests => Set<RequestRow>();
@@ -144,6 +146,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<PileItemRow>().HasOne<PileRow>().WithMany().HasForeignKey(i => i.PileId);
         model.Entity<RoundRow>().HasOne<Person>().WithMany().HasForeignKey(r => r.PersonId);
         model.Entity<RoundItemRow>().HasOne<RoundRow>().WithMany().HasForeignKey(i => i.RoundId);
+        model.Entity<ShipmentRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.ShipmentId);
+        model.Entity<ShipmentRow>().HasMany(s => s.Picks).WithOne().HasForeignKey(p => p.ShipmentId);
         model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
         model.Entity<AskHolderRow>().HasOne<AskRow>().WithMany(a => a.Holders).HasForeignKey(h => h.AskId);
         model.Entity<AskHolderRow>().HasOne<Person>().WithMany().HasForeignKey(h => h.PersonId);
@@ -179,6 +183,9 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<QuoteRow, PrintRow>(q => q.PrintId);
         Names<QuoteRow, Person>(q => q.SellerId);
         Names<OrderRow, Person>(o => o.SellerId);
+        Names<ShipmentRow, PrintRow>(s => s.PrintId);
+        Names<ShipmentPickRow, ItemRow>(p => p.ItemId);
+        model.Entity<ShipmentRow>().HasOne(s => s.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         model.Entity<QuoteRow>().HasOne(q => q.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         Names<OrderRow, OrderRow>(o => o.FrameId);
         Names<BuyerRow, BuyerRow>(b => b.ParentId);

@@ -43,6 +43,7 @@ using Solvenda.Web.Requests;
 using Solvenda.Web.Security;
 using Solvenda.Web.Setup;
 using Solvenda.Web.Sheets;
+using Solvenda.Web.Shipping;
 using Solvenda.Web.StandIns;
 using Solvenda.Web.Workers;
 
@@ -219,6 +220,7 @@ public static partial class Startup
         app.MapItems();
         app.MapItemFiles();
         app.MapPlanning();
+        app.MapGoods();
         app.MapPrices();
         app.MapTroubles();
         // The document that the client is generated from knows the demo's doors too; without the demo they are not

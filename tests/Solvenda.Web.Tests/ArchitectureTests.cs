@@ -27,6 +27,7 @@ public sealed class ArchitectureTests
         "Credit",
         "Approvals",
         "Promising",
+        "Shipping",
         "Quoting",
         "Ordering",
         "Passing",

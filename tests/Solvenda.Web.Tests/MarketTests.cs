@@ -256,15 +256,38 @@ public sealed class MarketTests(House house) : QueueCalls(house), IAsyncLifetime
         );
     }
 
-    [Fact]
-    public async Task A_file_that_only_says_that_it_is_paid_is_not_believed_and_our_prices_stand()
+    // What calls itself as the door is called that it came by is no sales channel for that.
+    [Theory]
+    [InlineData("harbourmart", "HM-6-001")]
+    [InlineData("machine", "HM-7-001")]
+    public async Task A_file_that_only_says_that_it_is_paid_is_not_believed_and_our_prices_stand(
+        string calls,
+        string id
+    )
     {
-        var sold = $"{{\"channel\":\"harbourmart\",\"orders\":[{Sold("HM-6-001", "1.00", "11.90")}]}}";
-        var number = (await ReceiveAsync(sold, "hm6.json")).GetProperty("number").GetString()!;
+        var sold = $"{{\"channel\":\"{calls}\",\"orders\":[{Sold(id, "1.00", "11.90")}]}}";
+        var number = (await ReceiveAsync(sold, $"{id}.json")).GetProperty("number").GetString()!;
+        var nell = await House.AsAsync(Havergal);
+        if (calls == "machine")
+        {
+            var version = (await WeighedAsync(number)).Version;
+            var buyer = await House.DbAsync(db =>
+                db.Buyers.Where(b => b.Name.StartsWith("harbourmart")).Select(b => b.Id).FirstAsync(Cancel)
+            );
+            await PostAsync(
+                nell,
+                $"/api/requests/{number}/correct",
+                new
+                {
+                    version,
+                    field = "buyer",
+                    value = $"{buyer}",
+                }
+            );
+        }
         var request = await WeighedAsync(number);
         Assert.Equal((RequestState.NeedsYou, false), (request.State, request.Ready));
         Assert.NotEqual(1190L, request.WorthMinor);
-        var nell = await House.AsAsync(Havergal);
         var turned = await PostAsync(
             nell,
             $"/api/requests/{number}/turn",

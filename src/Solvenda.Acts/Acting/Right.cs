@@ -105,6 +105,15 @@ public static class Rights
         Roles.Desk | Roles.Seller
     );
 
+    /// <summary>Releases, picks and ships what was ordered.</summary>
+    public static readonly Right Ship = new(
+        "ship",
+        "planners, the order desk, and machines with the scope orders",
+        ActorKinds.Person | ActorKinds.Machine,
+        Roles.Planner | Roles.Desk,
+        OrdersScope
+    );
+
     /// <summary>Plans the stock: moves what is promised, asks for more, counts, takes what came.</summary>
     public static readonly Right Plan = new(
         "plan",

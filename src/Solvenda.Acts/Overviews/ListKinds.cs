@@ -15,6 +15,7 @@ public static class ListKinds
         Kinds.Requests.Kind,
         Kinds.Quotes.Kind,
         Kinds.Orders.Kind,
+        Kinds.Shipments.Kind,
         Kinds.Asks.Kind,
         .. RecordKinds.All,
     ];

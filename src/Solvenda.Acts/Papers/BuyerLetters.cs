@@ -2,6 +2,7 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Papers;
 
@@ -86,6 +87,29 @@ public static class BuyerLetters
                     )
                 )
             )
+        );
+    }
+
+    /// <summary>Tells the buyer that goods left.</summary>
+    /// <param name="followAt">Where it can be followed; empty for nowhere.</param>
+    /// <param name="rest">Whether something follows later.</param>
+    public static BuyerLetter Sent(OpenSheet open, Seller seller, ShipmentRow shipment, string followAt, bool rest)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(shipment);
+        var wording = open.Wording;
+        var parts = new List<string> { wording.With("letter.sent", Po(open), open.Order!.Number, shipment.Number) };
+        if (shipment.Carrier.Length > 0)
+            parts.Add(wording.With("letter.sentBy", shipment.Carrier));
+        if (shipment.Tracking.Length > 0)
+            parts.Add(wording.With("letter.sentTracking", shipment.Tracking));
+        if (followAt.Length > 0)
+            parts.Add(wording.With("letter.sentFollow", followAt));
+        if (rest)
+            parts.Add(wording["letter.sentRest"]);
+        return new BuyerLetter(
+            wording.With("letter.sentSubject", Po(open)),
+            Text(open, seller, string.Join(' ', parts))
         );
     }
 

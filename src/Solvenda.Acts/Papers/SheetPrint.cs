@@ -89,14 +89,14 @@ public static class SheetPrint
     public static PrintedLetter Letter(OpenSheet open, string address, string text) =>
         new(AddressLines(open, address), text);
 
-    private static ImmutableArray<string> AddressLines(OpenSheet open, string address) =>
+    internal static ImmutableArray<string> AddressLines(OpenSheet open, string address) =>
         [
             open.Buyer.Name,
             .. address.Split(", "),
             .. open.Buyer.ContactName is { } name ? new[] { open.Wording.With("for", name) } : [],
         ];
 
-    private static ImmutableArray<(string, string)> Facts(OpenSheet open, Wording wording, DateOnly today)
+    internal static ImmutableArray<(string Label, string Value)> Facts(OpenSheet open, Wording wording, DateOnly today)
     {
         var facts = ImmutableArray.CreateBuilder<(string, string)>();
         facts.Add((wording["date"], wording.Day(today)));

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -36,12 +37,13 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
             .Orders.AsNoTracking()
             .Include(o => o.Sheet.StoredLines)
             .Include(o => o.Dossier.Buyer)
-            .Where(o => o.Terms == TermsTrack.Confirmed && o.Goods == GoodsTrack.Waiting)
+            .Where(o => o.Terms == TermsTrack.Confirmed)
             .ToListAsync(cancel);
+        var gone = await GoneAsync(db, cancel);
         var committed = (await db.Commitments.AsNoTracking().ToListAsync(cancel)).ToLookup(c => c.OrderId);
         foreach (var order in waiting)
         {
-            if (Differs(order, order.Sheet, committed[order.Id], book) is { } fault)
+            if (Differs(order, order.Sheet, committed[order.Id], book, gone) is { } fault)
                 yield return fault;
         }
         var changing = await db
@@ -57,16 +59,37 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
                 .FirstOrDefaultAsync(v => v.OrderId == order.Id && v.No == order.Confirmed, cancel);
             if (version is null)
                 yield return $"{order.Number} is being changed, and what was confirmed is gone";
-            else if (Differs(order, version.Sheet, committed[order.Id], book) is { } fault)
+            else if (Differs(order, version.Sheet, committed[order.Id], book, gone) is { } fault)
                 yield return fault;
         }
     }
+
+    // What left the shelf for lines is no longer waited for.
+    private static async Task<Dictionary<(long Order, long LineKey, long ItemId), decimal>> GoneAsync(
+        SolvendaDb db,
+        CancellationToken cancel
+    ) =>
+        (
+            await (
+                from p in db.Set<ShipmentPickRow>()
+                join s in db.Shipments on p.ShipmentId equals s.Id
+                where s.State == ShipmentState.Gone
+                group p.Quantity by new
+                {
+                    s.OrderId,
+                    p.LineKey,
+                    p.ItemId,
+                } into g
+                select new { g.Key, Quantity = g.Sum() }
+            ).ToListAsync(cancel)
+        ).ToDictionary(g => (g.Key.OrderId, g.Key.LineKey, g.Key.ItemId), g => g.Quantity);
 
     private static string? Differs(
         OrderRow order,
         SheetRow sheet,
         IEnumerable<CommitmentRow> committed,
-        Core.Pricing.PriceBook book
+        Core.Pricing.PriceBook book,
+        Dictionary<(long Order, long LineKey, long ItemId), decimal> gone
     )
     {
         var onCall = ShippingRules.Of(HeadTerms.ShippingRule.In(sheet.Head)) == ShippingRule.OnCall;
@@ -75,7 +98,9 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
             .Needs(priced, sheet.PricingDate)
             .Where(l => l.Holds && !onCall)
             .SelectMany(l => l.Needs.Select(n => (Key: l.Line, Item: n.Item.Value, n.Quantity)))
-            .ToDictionary(n => (LineKey: n.Key, ItemId: n.Item), n => n.Quantity);
+            .Select(n => (n.Key, n.Item, Left: n.Quantity - gone.GetValueOrDefault((order.Id, n.Key, n.Item))))
+            .Where(n => n.Left > 0m)
+            .ToDictionary(n => (LineKey: n.Key, ItemId: n.Item), n => n.Left);
         foreach (var line in committed.GroupBy(c => (c.LineKey, c.ItemId), c => c.Quantity))
         {
             if (!needed.Remove(line.Key, out var quantity))

@@ -31,6 +31,7 @@ public static class RecordKinds
         Kinds.Teams.Kind,
         Kinds.Holidays.Kind,
         Kinds.Warehouses.Kind,
+        Kinds.Carriers.Kind,
         Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
         Kinds.Restrictions.Kind,

@@ -241,8 +241,13 @@ public sealed record ReadingView(
 
     public string ToJson() => JsonSerializer.Serialize(this, Json);
 
-    /// <summary>Of a reading only what a list says of it: most of one is evidence.</summary>
-    public static ReadingInBrief InBrief(string json) => JsonSerializer.Deserialize<ReadingInBrief>(json, Json)!;
+    /// <summary>As lists say it: its PO number, and how many lines it has.</summary>
+    public string InBrief()
+    {
+        var lines = Lines.Count(l => !l.TakenBack);
+        var many = string.Create(CultureInfo.InvariantCulture, $"{lines} {(lines == 1 ? "line" : "lines")}");
+        return PoNumber.Value is { } po ? $"PO {po}, {many}" : many;
+    }
 
     public static ReadingView FromJson(string json) => JsonSerializer.Deserialize<ReadingView>(json, Json)!;
 
@@ -345,10 +350,3 @@ public sealed record ReadingView(
         };
     }
 }
-
-/// <summary>A reading as a list says it.</summary>
-public sealed record ReadingInBrief(FieldInBrief PoNumber, IReadOnlyList<LineInBrief> Lines);
-
-public sealed record FieldInBrief(string? Value);
-
-public sealed record LineInBrief(bool TakenBack);

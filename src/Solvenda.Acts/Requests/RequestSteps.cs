@@ -106,6 +106,7 @@ public static class RequestSteps
         ArgumentNullException.ThrowIfNull(request);
         ArgumentNullException.ThrowIfNull(reading);
         request.Reading = reading.ToJson();
+        request.Brief = Short(reading.InBrief());
         request.Kind = reading.Kind.ToString();
         request.BuyerId = reading.BuyerId;
         request.PoKey = reading.PoNumber.Value is { } po ? PoKey.Of(po) : "";

@@ -14,7 +14,7 @@ public sealed record BeginRound(string Kind, string Deed, string Given, Immutabl
 [Leaves(typeof(RoundBegun))]
 public sealed class BeginRoundAct : Act<BeginRound, long>
 {
-    public override Right Needs => Rights.Write;
+    public override Right Needs => Rights.Own;
 
     /// <returns>Key of the round.</returns>
     public override async Task<long> RunAsync(Work work, BeginRound input, CancellationToken cancel)

@@ -10,7 +10,7 @@ public sealed record StopRound(long Round) : IAct<long>;
 [Leaves(typeof(RoundStopped))]
 public sealed class StopRoundAct : Act<StopRound, long>
 {
-    public override Right Needs => Rights.Write;
+    public override Right Needs => Rights.Own;
 
     public override async Task<long> RunAsync(Work work, StopRound input, CancellationToken cancel)
     {

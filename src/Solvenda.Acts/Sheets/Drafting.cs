@@ -72,7 +72,7 @@ public static class Drafting
             DossierId = dossier.Id,
             Dossier = dossier,
             Sheet = sheet,
-            SellerId = dossier.Buyer.AccountManagerId ?? seller ?? SellerOf(dossier.Buyer, work),
+            SellerId = SellerOf(dossier.Buyer, work, seller),
             RequestId = request?.Id,
             State = QuoteState.Drafting,
             ValidUntil = work.Today.AddDays(ValidDays),
@@ -104,7 +104,7 @@ public static class Drafting
             DossierId = dossier.Id,
             Dossier = dossier,
             Sheet = sheet,
-            SellerId = quote?.SellerId ?? dossier.Buyer.AccountManagerId ?? seller ?? SellerOf(dossier.Buyer, work),
+            SellerId = quote?.SellerId ?? SellerOf(dossier.Buyer, work, seller),
             RequestId = request?.Id,
             Channel = channel,
             Kind = OrderKinds.KeptOf(sheet.Head),
@@ -180,10 +180,11 @@ public static class Drafting
             ],
         };
 
-    // The buyer's account manager follows it up, whoever typed it; without one it is whoever typed it. Authority is
-    // never theirs for it.
-    private static long SellerOf(BuyerRow buyer, Work work) =>
+    // The buyer's account manager follows it up, whoever typed it; without one whoever is named for it, or typed it.
+    // Authority is never theirs for it.
+    private static long SellerOf(BuyerRow buyer, Work work, long? named) =>
         buyer.AccountManagerId
+        ?? named
         ?? work.Actor.PersonId
         ?? throw RefusedException.Bad(
             "seller_missing",

@@ -6,7 +6,9 @@ using Solvenda.Core.Documents;
 using Solvenda.Core.Promising;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Shipping;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Sheets;
 
@@ -36,7 +38,7 @@ public static class StockFacts
     )
     {
         var today = DateOnly.FromDateTime(localNow);
-        var needs = Needs(priced, today);
+        var needs = await LeftAsync(db, open, Needs(priced, today), cancel);
         var lines = priced.Sold.ToDictionary(l => l.Line.Key, l => l.Line);
         var found = new Dictionary<long, LineStock>();
         var ways = WayTerms.Of(open.House);
@@ -74,6 +76,48 @@ public static class StockFacts
                         Parts = [],
                     };
         return found;
+    }
+
+    // What of it has gone already is looked for no more.
+    private static async Task<List<LineNeeds>> LeftAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        List<LineNeeds> needs,
+        CancellationToken cancel
+    )
+    {
+        if (open.Order is not { Goods: GoodsTrack.PartShipped } order)
+            return needs;
+        var gone = (
+            await (
+                from p in db.Set<ShipmentPickRow>()
+                join s in db.Shipments on p.ShipmentId equals s.Id
+                where s.OrderId == order.Id && s.State == ShipmentState.Gone
+                select new
+                {
+                    p.LineKey,
+                    p.ItemId,
+                    p.Quantity,
+                }
+            ).ToListAsync(cancel)
+        ).ToLookup(p => (p.LineKey, p.ItemId), p => p.Quantity);
+        decimal Left(long line, StockNeed need) => need.Quantity - gone[(line, need.Item.Value)].Sum();
+        return
+        [
+            .. needs
+                .Select(l =>
+                    l with
+                    {
+                        Needs =
+                        [
+                            .. l
+                                .Needs.Where(n => Left(l.Line, n) > 0m)
+                                .Select(n => n with { Quantity = Left(l.Line, n) }),
+                        ],
+                    }
+                )
+                .Where(l => !l.Needs.IsEmpty),
+        ];
     }
 
     // What a confirmed order gets when each that waits gets its turn: when the last of each of its commitments can be

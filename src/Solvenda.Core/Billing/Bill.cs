@@ -14,24 +14,21 @@ public enum BillKind
     Credit,
 }
 
-/// <summary>A part of a line on a bill.</summary>
-/// <param name="Quantity">Of it, in the order's unit; 0 where the line is not on this bill.</param>
-public sealed record BilledLine(decimal Quantity, Amount Net, Tax Tax, bool Discountable);
-
 /// <summary>An invoice or a credit note worked out: each amount is rounded once, to the minor unit.</summary>
 /// <param name="Lines">One for each line of the order, in its order.</param>
 /// <param name="Taxes">The categories that it touches (EN 16931, BG-23).</param>
 /// <param name="Prepaid">Of it paid before and not taxed then (EN 16931, BT-113).</param>
 public sealed record Bill(
     BillKind Kind,
-    ImmutableArray<BilledLine> Lines,
+    ImmutableArray<BillLine> Lines,
     ImmutableArray<TaxAllowance> Allowances,
     ImmutableArray<BillableCharge> Charges,
     ImmutableArray<TaxRow> Taxes,
     Amount Prepaid
 )
 {
-    private Currency Currency => Prepaid.Currency;
+    /// <summary>Of all its amounts.</summary>
+    public Currency Currency => Prepaid.Currency;
 
     /// <summary>What its charges come to.</summary>
     public Amount ChargeTotal => Amount.Sum(Charges.Select(c => c.Amount), Currency);
@@ -47,10 +44,6 @@ public sealed record Bill(
 
     /// <summary>What is still to be paid, or goes back.</summary>
     public Amount Due => TotalWithTax - Prepaid;
-
-    /// <summary>Nets of one tax from which the sheet's discount is taken.</summary>
-    internal Amount DiscountableOf(Tax tax) =>
-        Amount.Sum(Lines.Where(l => l.Tax == tax && l.Discountable).Select(l => l.Net), Currency);
 
     internal Amount AllowanceOf(Tax tax) =>
         Amount.Sum(Allowances.Where(a => a.Tax == tax).Select(a => a.Amount), Currency);

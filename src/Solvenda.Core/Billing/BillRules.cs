@@ -25,42 +25,8 @@ public static class BillRules
     {
         ArgumentNullException.ThrowIfNull(of);
         ArgumentNullException.ThrowIfNull(before);
-        ArgumentNullException.ThrowIfNull(quantities);
-        var invoices = before.Where(b => b.Kind == BillKind.Invoice).ToList();
-        var lines = ImmutableArray.CreateBuilder<BilledLine>(of.Lines.Length);
-        for (var i = 0; i < of.Lines.Length; i++)
-        {
-            var line = of.Lines[i];
-            var (had, taken) = Before(invoices, i, of.Currency);
-            MustBeLeft(quantities[i], line.Quantity - had, i);
-            lines.Add(
-                Part(line.Net, line.Quantity, had + quantities[i], taken, quantities[i], line.Tax, line.Discountable)
-            );
-        }
-        var charges = invoices.Count == 0 ? of.Charges : [];
-        MustBeSomething(lines, charges);
-        var allowances = of
-            .Discount.Select(d => new TaxAllowance(
-                d.Tax,
-                Share(
-                    d.Amount,
-                    Sum(invoices.Select(b => b.DiscountableOf(d.Tax)), of.Currency)
-                        + Discountable(lines, d.Tax, of.Currency),
-                    Sum(of.Lines.Where(l => l.Tax == d.Tax && l.Discountable).Select(l => l.Net), of.Currency)
-                ) - Sum(invoices.Select(b => b.AllowanceOf(d.Tax)), of.Currency)
-            ))
-            .Where(a => !a.Amount.IsZero)
-            .ToImmutableArray();
-        var order = of.Lines.Select(l => l.Tax).Concat(of.Charges.Select(c => c.Tax)).Distinct();
-        var bill = new Bill(
-            BillKind.Invoice,
-            lines.MoveToImmutable(),
-            allowances,
-            charges,
-            [],
-            Amount.Zero(of.Currency)
-        );
-        bill = bill with { Taxes = [.. Touched(bill, order).Select(t => Row(t, BasisOf(bill, t, of.Currency)))] };
+        var part = Part(BillKind.Invoice, of, [.. before.Where(b => b.Kind == BillKind.Invoice)], quantities, true);
+        var bill = part with { Taxes = [.. Touched(part, of).Select(t => Row(t, BasisOf(part, t)))] };
         return bill with { Prepaid = deposit < bill.TotalWithTax ? deposit : bill.TotalWithTax };
     }
 
@@ -74,93 +40,80 @@ public static class BillRules
     {
         ArgumentNullException.ThrowIfNull(invoice);
         ArgumentNullException.ThrowIfNull(before);
-        ArgumentNullException.ThrowIfNull(quantities);
-        var currency = invoice.Prepaid.Currency;
-        var lines = ImmutableArray.CreateBuilder<BilledLine>(invoice.Lines.Length);
-        for (var i = 0; i < invoice.Lines.Length; i++)
-        {
-            var line = invoice.Lines[i];
-            var (had, taken) = Before(before, i, currency);
-            MustBeLeft(quantities[i], line.Quantity - had, i);
-            lines.Add(
-                Part(line.Net, line.Quantity, had + quantities[i], taken, quantities[i], line.Tax, line.Discountable)
-            );
-        }
-        var back = charges && before.All(b => b.Charges.IsEmpty) ? invoice.Charges : [];
-        MustBeSomething(lines, back);
-        var allowances = invoice
-            .Allowances.Select(a => new TaxAllowance(
-                a.Tax,
-                Share(
-                    a.Amount,
-                    Sum(before.Select(b => b.DiscountableOf(a.Tax)), currency) + Discountable(lines, a.Tax, currency),
-                    invoice.DiscountableOf(a.Tax)
-                ) - Sum(before.Select(b => b.AllowanceOf(a.Tax)), currency)
-            ))
-            .Where(a => !a.Amount.IsZero)
-            .ToImmutableArray();
-        var note = new Bill(BillKind.Credit, lines.MoveToImmutable(), allowances, back, [], Amount.Zero(currency));
+        var of = new Billable(invoice.Currency, invoice.Lines, invoice.Allowances, invoice.Charges);
+        var note = Part(BillKind.Credit, of, before, quantities, charges);
         return note with
         {
-            Taxes =
-            [
-                .. Touched(note, invoice.Taxes.Select(t => t.Tax))
-                    .Select(tax =>
-                    {
-                        var basis = BasisOf(note, tax, currency);
-                        // Where nothing of it is left, the tax that is left goes with it.
-                        var done = Sum(before.Select(b => b.BasisOf(tax)), currency) + basis == invoice.BasisOf(tax);
-                        return done
-                            ? new TaxRow(
-                                tax,
-                                basis,
-                                invoice.TaxOf(tax) - Sum(before.Select(b => b.TaxOf(tax)), currency)
-                            )
-                            : Row(tax, basis);
-                    }),
-            ],
+            Taxes = [.. Touched(note, of).Select(tax => Back(invoice, before, tax, BasisOf(note, tax)))],
         };
     }
 
-    private static (decimal Quantity, Amount Net) Before(IEnumerable<Bill> bills, int line, Currency currency)
+    // Where nothing of it is left, the tax that is left goes with it.
+    private static TaxRow Back(Bill invoice, IReadOnlyList<Bill> before, Tax tax, Amount basis) =>
+        Sum(before.Select(b => b.BasisOf(tax)), basis.Currency) + basis == invoice.BasisOf(tax)
+            ? new TaxRow(tax, basis, invoice.TaxOf(tax) - Sum(before.Select(b => b.TaxOf(tax)), basis.Currency))
+            : Row(tax, basis);
+
+    // So much of a whole: each amount is what so much comes to so far, less what was taken before.
+    private static Bill Part(
+        BillKind kind,
+        Billable whole,
+        IReadOnlyList<Bill> before,
+        IReadOnlyList<decimal> quantities,
+        bool charges
+    )
     {
-        var (quantity, net) = (0m, Amount.Zero(currency));
-        foreach (var bill in bills)
-            (quantity, net) = (quantity + bill.Lines[line].Quantity, net + bill.Lines[line].Net);
-        return (quantity, net);
+        ArgumentNullException.ThrowIfNull(quantities);
+        var lines = whole.Lines.Select((l, i) => Part(l, i, before, quantities[i])).ToImmutableArray();
+        var taken = charges && before.All(b => b.Charges.IsEmpty) ? whole.Charges : [];
+        MustBeSomething(lines, taken);
+        var allowances = whole
+            .Discount.Select(d => new TaxAllowance(
+                d.Tax,
+                Share(
+                    d.Amount,
+                    Sum(before.Select(b => b.Lines.DiscountableOf(d.Tax, whole.Currency)), whole.Currency)
+                        + lines.DiscountableOf(d.Tax, whole.Currency),
+                    whole.Lines.DiscountableOf(d.Tax, whole.Currency)
+                ) - Sum(before.Select(b => b.AllowanceOf(d.Tax)), whole.Currency)
+            ))
+            .Where(a => !a.Amount.IsZero)
+            .ToImmutableArray();
+        return new Bill(kind, lines, allowances, taken, [], Amount.Zero(whole.Currency));
     }
 
-    private static BilledLine Part(
-        Amount net,
-        decimal whole,
-        decimal soFar,
-        Amount taken,
-        decimal now,
-        Tax tax,
-        bool discountable
-    ) =>
-        new(
-            now,
-            now == 0m ? Amount.Zero(net.Currency) : Amount.Round(net.Value * soFar / whole, net.Currency) - taken,
-            tax,
-            discountable
-        );
+    private static BillLine Part(BillLine whole, int line, IReadOnlyList<Bill> before, decimal now)
+    {
+        var had = before.Sum(b => b.Lines[line].Quantity);
+        MustBeLeft(now, whole.Quantity - had, line);
+        var currency = whole.Net.Currency;
+        var taken = Sum(before.Select(b => b.Lines[line].Net), currency);
+        return whole with
+        {
+            Quantity = now,
+            Net =
+                now == 0m
+                    ? Amount.Zero(currency)
+                    : Amount.Round(whole.Net.Value * (had + now) / whole.Quantity, currency) - taken,
+        };
+    }
 
     private static Amount Share(Amount share, Amount soFar, Amount whole) =>
         whole.IsZero
             ? Amount.Zero(share.Currency)
             : Amount.Round(share.Value * soFar.Minor / whole.Minor, share.Currency);
 
-    private static Amount Discountable(IEnumerable<BilledLine> lines, Tax tax, Currency currency) =>
-        Sum(lines.Where(l => l.Tax == tax && l.Discountable).Select(l => l.Net), currency);
+    private static IEnumerable<Tax> Touched(Bill bill, Billable of) =>
+        of
+            .Lines.Select(l => l.Tax)
+            .Concat(of.Charges.Select(c => c.Tax))
+            .Distinct()
+            .Where(t => bill.Lines.Any(l => l.Tax == t && l.Quantity != 0m) || bill.Charges.Any(c => c.Tax == t));
 
-    private static IEnumerable<Tax> Touched(Bill bill, IEnumerable<Tax> order) =>
-        order.Where(t => bill.Lines.Any(l => l.Tax == t && l.Quantity != 0m) || bill.Charges.Any(c => c.Tax == t));
-
-    private static Amount BasisOf(Bill bill, Tax tax, Currency currency) =>
-        Sum(bill.Lines.Where(l => l.Tax == tax).Select(l => l.Net), currency)
+    private static Amount BasisOf(Bill bill, Tax tax) =>
+        Sum(bill.Lines.Where(l => l.Tax == tax).Select(l => l.Net), bill.Currency)
         - bill.AllowanceOf(tax)
-        + Sum(bill.Charges.Where(c => c.Tax == tax).Select(c => c.Amount), currency);
+        + Sum(bill.Charges.Where(c => c.Tax == tax).Select(c => c.Amount), bill.Currency);
 
     // EN 16931, BR-CO-17: by category and rate.
     private static TaxRow Row(Tax tax, Amount basis) =>
@@ -178,7 +131,7 @@ public static class BillRules
             );
     }
 
-    private static void MustBeSomething(IEnumerable<BilledLine> lines, ImmutableArray<BillableCharge> charges)
+    private static void MustBeSomething(IEnumerable<BillLine> lines, ImmutableArray<BillableCharge> charges)
     {
         if (charges.IsEmpty && lines.All(l => l.Quantity == 0m))
             throw new ArgumentException("There is nothing on it.");

@@ -4,11 +4,11 @@ using Solvenda.Core.Pricing;
 
 namespace Solvenda.Core.Billing;
 
-/// <summary>A line of an order as it is billed: part by part, until all of it is.</summary>
-/// <param name="Quantity">What was ordered; above zero.</param>
-/// <param name="Net">What all of it comes to.</param>
+/// <summary>A line as it is billed: part by part, until all of it is.</summary>
+/// <param name="Quantity">In the order's unit: what was ordered; on a bill what of it is on it, 0 for nothing.</param>
+/// <param name="Net">What so much comes to.</param>
 /// <param name="Discountable">Whether the discount on the whole sheet is taken off it too.</param>
-public sealed record BillableLine(decimal Quantity, Amount Net, Tax Tax, bool Discountable);
+public sealed record BillLine(decimal Quantity, Amount Net, Tax Tax, bool Discountable);
 
 /// <summary>A charge on the whole order; it goes with the first invoice (EN 16931, BG-21).</summary>
 public sealed record BillableCharge(string Words, Amount Amount, Tax Tax);
@@ -20,7 +20,7 @@ public sealed record TaxAllowance(Tax Tax, Amount Amount);
 /// <param name="Discount">The discount on the whole sheet, as the tally spread it over the taxes.</param>
 public sealed record Billable(
     Currency Currency,
-    ImmutableArray<BillableLine> Lines,
+    ImmutableArray<BillLine> Lines,
     ImmutableArray<TaxAllowance> Discount,
     ImmutableArray<BillableCharge> Charges
 )
@@ -29,7 +29,7 @@ public sealed record Billable(
     /// <param name="discount">As a positive amount taken off.</param>
     public static Billable Of(
         Currency currency,
-        ImmutableArray<BillableLine> lines,
+        ImmutableArray<BillLine> lines,
         Amount discount,
         ImmutableArray<BillableCharge> charges
     )
@@ -37,10 +37,14 @@ public sealed record Billable(
         var taxes = lines.Select(l => l.Tax).Distinct().ToList();
         if (discount.IsZero)
             return new Billable(currency, lines, [], charges);
-        var shares = discount.SplitOver([.. taxes.Select(t => Discountable(lines, t).Minor)]);
+        var shares = discount.SplitOver([.. taxes.Select(t => lines.DiscountableOf(t, currency).Minor)]);
         return new Billable(currency, lines, [.. taxes.Zip(shares, (t, s) => new TaxAllowance(t, s))], charges);
-
-        Amount Discountable(ImmutableArray<BillableLine> of, Tax tax) =>
-            Amount.Sum(of.Where(l => l.Tax == tax && l.Discountable).Select(l => l.Net), currency);
     }
+}
+
+internal static class BillLines
+{
+    /// <summary>Nets of one tax from which the sheet's discount is taken.</summary>
+    internal static Amount DiscountableOf(this ImmutableArray<BillLine> lines, Tax tax, Currency currency) =>
+        Amount.Sum(lines.Where(l => l.Tax == tax && l.Discountable).Select(l => l.Net), currency);
 }

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.RequestRow",
                 typeof(RequestRow),
                 baseEntityType,
-                propertyCount: 32,
+                propertyCount: 33,
                 navigationCount: 1,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 5,
@@ -35,6 +35,12 @@ namespace Solvenda.Data.Compiled
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0L);
+
+            var brief = runtimeEntityType.AddProperty(
+                "Brief",
+                typeof(string),
+                propertyInfo: typeof(RequestRow).GetProperty("Brief", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RequestRow).GetField("<Brief>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var buyerId = runtimeEntityType.AddProperty(
                 "BuyerId",

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4c3c6dbf-a36d-4018-b4d4-a76a7f22cbc7"), entityTypeCount: 83)
+            : base(skipDetectChanges: false, modelId: new Guid("b860b5b3-cff9-435d-9e39-41d0ef983ec0"), entityTypeCount: 87)
         {
         }
 
@@ -34,6 +34,7 @@ namespace Solvenda.Data.Compiled
             var buyerRow = BuyerRowEntityType.Create(this);
             var buyerSignRow = BuyerSignRowEntityType.Create(this);
             var campaignRow = CampaignRowEntityType.Create(this);
+            var carrierRow = CarrierRowEntityType.Create(this);
             var chargeRuleRow = ChargeRuleRowEntityType.Create(this);
             var checkRow = CheckRowEntityType.Create(this);
             var columnsRow = ColumnsRowEntityType.Create(this);
@@ -89,6 +90,9 @@ namespace Solvenda.Data.Compiled
             var settingRow = SettingRowEntityType.Create(this);
             var sheetLineRow = SheetLineRowEntityType.Create(this);
             var sheetRow = SheetRowEntityType.Create(this);
+            var shipmentLineRow = ShipmentLineRowEntityType.Create(this);
+            var shipmentPickRow = ShipmentPickRowEntityType.Create(this);
+            var shipmentRow = ShipmentRowEntityType.Create(this);
             var stockMovementRow = StockMovementRowEntityType.Create(this);
             var stockRow = StockRowEntityType.Create(this);
             var supplyRequestRow = SupplyRequestRowEntityType.Create(this);
@@ -147,6 +151,11 @@ namespace Solvenda.Data.Compiled
             SalesUnitRowEntityType.CreateForeignKey1(salesUnitRow, itemRow);
             SheetLineRowEntityType.CreateForeignKey1(sheetLineRow, itemRow);
             SheetLineRowEntityType.CreateForeignKey2(sheetLineRow, sheetRow);
+            ShipmentLineRowEntityType.CreateForeignKey1(shipmentLineRow, shipmentRow);
+            ShipmentPickRowEntityType.CreateForeignKey1(shipmentPickRow, itemRow);
+            ShipmentPickRowEntityType.CreateForeignKey2(shipmentPickRow, shipmentRow);
+            ShipmentRowEntityType.CreateForeignKey1(shipmentRow, orderRow);
+            ShipmentRowEntityType.CreateForeignKey2(shipmentRow, printRow);
             TalkRowEntityType.CreateForeignKey1(talkRow, buyerRow);
             WaiverRowEntityType.CreateForeignKey1(waiverRow, orderRow);
             WayRowEntityType.CreateForeignKey1(wayRow, buyerRow);
@@ -167,6 +176,7 @@ namespace Solvenda.Data.Compiled
             BuyerRowEntityType.CreateAnnotations(buyerRow);
             BuyerSignRowEntityType.CreateAnnotations(buyerSignRow);
             CampaignRowEntityType.CreateAnnotations(campaignRow);
+            CarrierRowEntityType.CreateAnnotations(carrierRow);
             ChargeRuleRowEntityType.CreateAnnotations(chargeRuleRow);
             CheckRowEntityType.CreateAnnotations(checkRow);
             ColumnsRowEntityType.CreateAnnotations(columnsRow);
@@ -222,6 +232,9 @@ namespace Solvenda.Data.Compiled
             SettingRowEntityType.CreateAnnotations(settingRow);
             SheetLineRowEntityType.CreateAnnotations(sheetLineRow);
             SheetRowEntityType.CreateAnnotations(sheetRow);
+            ShipmentLineRowEntityType.CreateAnnotations(shipmentLineRow);
+            ShipmentPickRowEntityType.CreateAnnotations(shipmentPickRow);
+            ShipmentRowEntityType.CreateAnnotations(shipmentRow);
             StockMovementRowEntityType.CreateAnnotations(stockMovementRow);
             StockRowEntityType.CreateAnnotations(stockRow);
             SupplyRequestRowEntityType.CreateAnnotations(supplyRequestRow);

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.StockRow",
                 typeof(StockRow),
                 baseEntityType,
-                propertyCount: 3,
+                propertyCount: 4,
                 keyCount: 1);
 
             var itemId = runtimeEntityType.AddProperty(
@@ -36,6 +36,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(StockRow).GetProperty("Warehouse", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StockRow).GetField("<Warehouse>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 afterSaveBehavior: PropertySaveBehavior.Throw);
+
+            var bin = runtimeEntityType.AddProperty(
+                "Bin",
+                typeof(string),
+                propertyInfo: typeof(StockRow).GetProperty("Bin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StockRow).GetField("<Bin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var onHand = runtimeEntityType.AddProperty(
                 "OnHand",

@@ -7,6 +7,8 @@ namespace Solvenda.Data.Demo;
 /// <summary>What the demo's house did before today: orders, quotes that are out, bills that are open.</summary>
 internal static class DemoHistory
 {
+    private const int Recent = 77;
+
     /// <summary>Adds the rows; what happened comes back in the order of time, to be chained.</summary>
     public static IReadOnlyList<Leaving> Add(
         SolvendaDb db,
@@ -20,7 +22,9 @@ internal static class DemoHistory
     {
         var papers = new DemoPapers(db, book, random, now);
         var habits = new DemoHabits(buyers, catalogue, random);
-        var orders = new DemoOrders(db, papers, habits, catalogue, stock, random);
+        var goods = new DemoGoods(db, papers);
+        goods.AddCarriers();
+        var orders = new DemoOrders(db, papers, habits, catalogue, stock, goods, random);
         orders.AddPast();
         orders.AddTressel(buyers.First(b => b.Name == "Tressel & Vane Rigging"));
         new DemoQuotes(db, papers, orders, habits, buyers, catalogue).Add();
@@ -35,6 +39,9 @@ internal static class DemoHistory
             }
         );
         DemoCredit.Add(db, buyers, papers.Today);
+        stock.Shorten();
+        var by = new Random(Recent);
+        orders.AddWaiting(new DemoHabits(buyers, catalogue, by), by);
         stock.Finish();
         papers.KeepSeries();
         return papers.Events;

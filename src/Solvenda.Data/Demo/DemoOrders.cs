@@ -14,6 +14,7 @@ internal sealed class DemoOrders(
     DemoHabits habits,
     IReadOnlyList<DemoCatalogue.Entry> catalogue,
     DemoStock stock,
+    DemoGoods goods,
     Random random
 )
 {
@@ -51,13 +52,14 @@ internal sealed class DemoOrders(
     public void FromQuote(BuyerRow buyer, DateOnly day, SheetRow sheet, QuoteRow quote) =>
         Order(buyer, day, sheet, quote.Dossier, $"{buyer.Name.ToUpperInvariant()[..2]}Q-{day:yyMMdd}{quote.Id}", quote);
 
-    private void Order(
+    private OrderRow Order(
         BuyerRow buyer,
         DateOnly day,
         SheetRow sheet,
         DossierRow dossier,
         string po,
-        QuoteRow? quote = null
+        QuoteRow? quote = null,
+        DateOnly? leaves = null
     )
     {
         var age = papers.Today.DayNumber - day.DayNumber;
@@ -103,12 +105,26 @@ internal sealed class DemoOrders(
         );
         if (order.Money is MoneyTrack.Invoiced or MoneyTrack.Paid)
             Bill(order, sheet, buyer, day);
-        if (order.Goods != GoodsTrack.Shipped)
-            Commit(order, sheet, buyer);
+        if (order.Goods == GoodsTrack.Shipped)
+            Ship(order, sheet, buyer, sheet.Lines, Working.OnOrAfter(day.AddDays(9)));
         else
-            foreach (var (item, quantity) in sheet.Lines.SelectMany(Needs))
-                stock.Went(item.Id, quantity, Working.OnOrAfter(day.AddDays(9)), order.Number);
+            Commit(order, sheet, buyer, leaves);
+        if (order.Goods == GoodsTrack.Picking)
+            goods.Add(order, To(sheet, buyer), [.. sheet.Lines.Select(l => (l, Taken(l)))], papers.Today, null);
+        return order;
     }
+
+    private void Ship(OrderRow order, SheetRow sheet, BuyerRow buyer, IReadOnlyList<SheetLineRow> lines, DateOnly day)
+    {
+        var left = Earlier(day, papers.Today.AddDays(-1));
+        var number = goods.Add(order, To(sheet, buyer), [.. lines.Select(l => (l, Taken(l)))], left, left);
+        foreach (var (item, quantity) in lines.SelectMany(Needs))
+            stock.Went(item.Id, quantity, left, number);
+    }
+
+    private IReadOnlyList<(ItemRow, decimal)> Taken(SheetLineRow line) => [.. Needs(line)];
+
+    private static string To(SheetRow sheet, BuyerRow buyer) => HeadTerms.DeliverTo.In(sheet.Head) ?? buyer.Address;
 
     private void Bill(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day)
     {
@@ -131,12 +147,12 @@ internal sealed class DemoOrders(
     private static DateOnly Earlier(DateOnly one, DateOnly other) => one < other ? one : other;
 
     // Promised as it is when one is confirmed: a day for picking, then the road.
-    private void Commit(OrderRow order, SheetRow sheet, BuyerRow buyer)
+    private void Commit(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly? leaves)
     {
         DateOnly Arrives(DateOnly taken) => Working.Add(Working.Add(taken, 1), buyer.TransitDays);
         foreach (var line in sheet.Lines)
         {
-            var day = Working.OnOrAfter(papers.Today.AddDays(random.Next(1, 8)));
+            var day = leaves ?? Working.OnOrAfter(papers.Today.AddDays(random.Next(1, 8)));
             if (sheet.Wanted is { } wanted && Arrives(day) > wanted)
                 day = Working.OnOrAfter(papers.Today);
             line.Promised = Arrives(day);
@@ -151,7 +167,7 @@ internal sealed class DemoOrders(
                         Day = day,
                         Quantity = amount,
                     },
-                    order.Goods == GoodsTrack.Waiting
+                    order.Goods == GoodsTrack.Waiting && leaves is null
                 );
         }
     }
@@ -169,6 +185,38 @@ internal sealed class DemoOrders(
             .DefaultIfEmpty((item, quantity))
             .Where(n => n.Item1.Stocked);
     }
+
+    /// <summary>
+    /// Orders of the last days whose goods lie there, to be picked today and tomorrow; of one a part has gone, and two
+    /// are held.
+    /// </summary>
+    /// <param name="by">Of its own, so that nothing else of the demo hangs on it.</param>
+    public void AddWaiting(DemoHabits recent, Random by)
+    {
+        for (var i = 0; i < Waiting; i++)
+        {
+            var (buyer, day) = (recent.Somebody(), Working.OnOrAfter(papers.Today.AddDays(-1 - by.Next(4))));
+            var lines = recent.Lines(buyer, 6).Where(l => stock.Holds(l.Item1.Row, Of(l))).ToList();
+            if (lines.Count == 0 || day >= papers.Today || buyer.IsProspect)
+                continue;
+            var sheet = papers.Sheet(buyer, day, lines, by);
+            var order = Order(
+                buyer,
+                day,
+                sheet,
+                papers.Dossier(buyer, day, DemoHabits.Matters[by.Next(DemoHabits.Matters.Length)]),
+                $"{buyer.Name.ToUpperInvariant()[..2]}-{day:MMdd}{i:00}",
+                leaves: Working.OnOrAfter(papers.Today.AddDays(i % 4 == 3 ? 1 : 0))
+            );
+            if (i is 5 or 9)
+                order.HeldWhy = i == 5 ? "they ring back about the colour" : "the crane is booked for another day";
+        }
+    }
+
+    private const int Waiting = 30;
+
+    private static decimal Of((DemoCatalogue.Entry Item, decimal Quantity, string Unit, decimal) line) =>
+        line.Quantity * (line.Item.Row.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m);
 
     // What the story leans on: they bought the navy braid before, in lengths that differ, and they owe nearly what they
     // may.

@@ -92,8 +92,14 @@ internal sealed class DemoStock(
         db.Commitments.Add(row);
     }
 
-    /// <summary>Once all orders are there: two items fall short, and what moved adds up to what lies there.</summary>
-    public void Finish()
+    /// <summary>Whether so much lies at the quay beyond what is promised.</summary>
+    public bool Holds(ItemRow item, decimal quantity) =>
+        item is { Stocked: true, Parts: "" }
+        && !_set.Contains(item.Id)
+        && _lies[(item.Id, Quay)].OnHand - _promised.Where(p => p.ItemId == item.Id).Sum(p => p.Quantity) >= quantity;
+
+    /// <summary>Two items fall short of what is promised.</summary>
+    public void Shorten()
     {
         // Those that most wait for.
         var busy = _promised
@@ -120,6 +126,11 @@ internal sealed class DemoStock(
             Set(waits.Key, Depot, late == 3 ? Math.Ceiling(rows[^1].Quantity) : 0);
             late--;
         }
+    }
+
+    /// <summary>Once all orders are there: what moved adds up to what lies there.</summary>
+    public void Finish()
+    {
         foreach (var ((item, warehouse), row) in _lies)
             Opening(item, warehouse, row.OnHand);
     }
@@ -171,6 +182,11 @@ internal sealed class DemoStock(
                 ItemId = item,
                 Warehouse = warehouse,
                 OnHand = onHand,
+                // Heavy things low and near the door: A for ropes and chain on drums, then row by row.
+                Bin = string.Create(
+                    System.Globalization.CultureInfo.InvariantCulture,
+                    $"{(char)('A' + (item / 24))}-{(item * 7 % 24) + 1:00}"
+                ),
             }
         );
 

@@ -2576,6 +2576,10 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Brief")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("BuyerId")
                         .HasColumnType("INTEGER");
 

@@ -10,6 +10,12 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.Sql("ALTER TABLE request ADD COLUMN Brief TEXT NOT NULL DEFAULT '';");
+            migrationBuilder.Sql(
+                "UPDATE request SET Brief = coalesce('PO ' || json_extract(Reading, '$.poNumber.value') || ', ', '')"
+                    + " || json_array_length(Reading, '$.lines')"
+                    + " || iif(json_array_length(Reading, '$.lines') = 1, ' line', ' lines') WHERE Reading <> '';");
+
             // What is long goes to the end of the row: SQLite reads a row up to the column that is asked for, and what is
             // counted and listed stood behind it.
             foreach (var column in new[] { "Text", "Parts", "Reading", "First" })

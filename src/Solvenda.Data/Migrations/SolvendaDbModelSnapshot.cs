@@ -764,6 +764,50 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("campaign");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.CarrierRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Carries")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CutOff")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FollowAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("MostKg")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Services")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("carrier");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ChargeRuleRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2573,6 +2617,10 @@ namespace Solvenda.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Brief")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("BuyerId")
                         .HasColumnType("INTEGER");
 
@@ -3119,6 +3167,135 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("sheet");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentLineRow", b =>
+                {
+                    b.Property<long>("ShipmentId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LineKey")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ShipmentId", "LineKey");
+
+                    b.ToTable("shipment_line");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentPickRow", b =>
+                {
+                    b.Property<long>("ShipmentId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LineKey")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Picked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Serials")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("ShipmentId", "LineKey", "ItemId");
+
+                    b.HasIndex("ItemId");
+
+                    b.ToTable("shipment_pick");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("BegunAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Carrier")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CostMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DeliverTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("Delivered")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("GoneAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("No")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Parcels")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("PrintId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Tracking")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Warehouse")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("WeightKg")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Day");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
+
+                    b.HasIndex("PrintId");
+
+                    b.HasIndex("OrderId", "No")
+                        .IsUnique();
+
+                    b.HasIndex("State", "Warehouse");
+
+                    b.ToTable("shipment");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.StockMovementRow", b =>
                 {
                     b.Property<long>("Id")
@@ -3161,6 +3338,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Warehouse")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Bin")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("OnHand")
@@ -3974,6 +4155,46 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentLineRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ShipmentRow", null)
+                        .WithMany("Lines")
+                        .HasForeignKey("ShipmentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentPickRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("ItemId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.ShipmentRow", null)
+                        .WithMany("Picks")
+                        .HasForeignKey("ShipmentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", "Order")
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.PrintRow", null)
+                        .WithMany()
+                        .HasForeignKey("PrintId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.Navigation("Order");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.TalkRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
@@ -4022,6 +4243,13 @@ namespace Solvenda.Data.Migrations
             modelBuilder.Entity("Solvenda.Data.Rows.SheetRow", b =>
                 {
                     b.Navigation("StoredLines");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ShipmentRow", b =>
+                {
+                    b.Navigation("Lines");
+
+                    b.Navigation("Picks");
                 });
 #pragma warning restore 612, 618
         }

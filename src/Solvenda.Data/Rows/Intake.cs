@@ -56,6 +56,9 @@ public sealed class RequestRow
     public string Subject { get; set; } = "";
     public string PoKey { get; set; } = "";
 
+    /// <summary>The reading in a few words, for lists: most of a reading is evidence.</summary>
+    public string Brief { get; set; } = "";
+
     /// <summary>The form that it came in (Formats' Syntax); empty before it is read.</summary>
     public string Syntax { get; set; } = "";
 

@@ -8,6 +8,9 @@ public sealed class StockRow
     public long ItemId { get; set; }
     public required string Warehouse { get; set; }
     public decimal OnHand { get; set; }
+
+    /// <summary>Where it lies: places are walked in their order; empty where nobody said.</summary>
+    public string Bin { get; set; } = "";
 }
 
 /// <summary>What is on its way to a warehouse.</summary>

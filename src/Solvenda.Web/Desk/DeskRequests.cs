@@ -1,7 +1,5 @@
-using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Requests;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
@@ -107,7 +105,7 @@ internal static class DeskRequests
                 b.Name,
                 Manager = b.AccountManagerId,
                 r.Kind,
-                r.Reading,
+                r.Brief,
                 r.Reason,
                 r.Currency,
                 r.WorthMinor,
@@ -126,7 +124,7 @@ internal static class DeskRequests
                     r.Number,
                     $"/requests/{r.Number}",
                     r.Name,
-                    Words(ReadingView.InBrief(r.Reading)),
+                    r.Brief,
                     r.Kind == nameof(MessageKind.Order),
                     r.Reason,
                     r.Currency,
@@ -139,11 +137,4 @@ internal static class DeskRequests
 
     private static decimal? Value(long? minor, string currency) =>
         minor is { } worth && currency.Length > 0 ? Amount.FromMinor(worth, Currency.Of(currency)).Value : null;
-
-    private static string Words(ReadingInBrief reading)
-    {
-        var lines = reading.Lines.Count(l => !l.TakenBack);
-        var many = string.Create(CultureInfo.InvariantCulture, $"{lines} {(lines == 1 ? "line" : "lines")}");
-        return reading.PoNumber.Value is { } po ? $"PO {po}, {many}" : many;
-    }
 }

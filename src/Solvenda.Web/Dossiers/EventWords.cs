@@ -63,6 +63,7 @@ public static class EventWords
                     ?? Request(facts)
                     ?? SetupWords.Of(facts)
                     ?? StockWords.Of(facts)
+                    ?? ShipmentWords.Of(facts)
                     ?? House(facts),
             ],
         };

@@ -79,7 +79,7 @@ public static class ListEndpoints
         lists.MapGet("/{kind}", List).Needs(Rights.Look);
         lists.MapGet("/{kind}/foot", Foot).Needs(Rights.Look);
         lists.MapGet("/{kind}/export", Export).Needs(Rights.Look).Produces(200, contentType: "text/csv");
-        lists.MapPost("/{kind}/deeds", Do).Needs(Rights.Write);
+        lists.MapPost("/{kind}/deeds", Do).Needs(Rights.Own);
     }
 
     private static async Task<List<KindView>> Kinds(ClaimsPrincipal user, SolvendaDb db, CancellationToken cancel)

@@ -3,14 +3,17 @@ using System.Security.Claims;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Shipping;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Web.Security;
 using Solvenda.Web.Sheets;
+using Solvenda.Web.Shipping;
 
 namespace Solvenda.Web.Machines;
 
@@ -78,6 +81,17 @@ public sealed record OrderState(
     IReadOnlyList<OrderLineState> Lines
 );
 
+/// <param name="Lines">What goes; none: all that is open and may go.</param>
+public sealed record ShipmentBody(IReadOnlyList<GoodsBody>? Lines = null);
+
+/// <param name="Quantity">In the order's unit.</param>
+/// <param name="Shipment">The one that it goes with: goods from several warehouses go apart.</param>
+public sealed record ShippedLine(long Key, decimal Quantity, string Shipment);
+
+/// <summary>What was shipped.</summary>
+/// <param name="Number">Of the shipment; the first of several.</param>
+public sealed record ShippedState(string Number, IReadOnlyList<ShippedLine> Lines);
+
 /// <param name="Reason">It is kept, and told to nobody outside.</param>
 public sealed record CancelBody(string Reason);
 
@@ -91,6 +105,7 @@ public static class OrdersDoor
         v1.MapGet("/orders/{number}", Get).Needs(Rights.Orders);
         v1.MapPost("/orders/{number}/confirm", Confirm).Needs<ConfirmOrder>();
         v1.MapPost("/orders/{number}/cancel", Cancel).Needs<CancelOrder>();
+        v1.MapPost("/orders/{number}/shipments", Ship).Needs<ShipOrder>().Produces<ShippedState>(201);
     }
 
     private static async Task<IResult> Take(
@@ -172,6 +187,35 @@ public static class OrdersDoor
         var actor = user.ActorOf();
         await acts.RunAsync(actor, new ConfirmOrder(number, Seen.Of(ifMatch)), cancel, key);
         return await orders.StateAsync(number, actor, cancel);
+    }
+
+    // What goes from several houses is several shipments; the first is named, the others with their lines too.
+    private static async Task<IResult> Ship(
+        string number,
+        ShipmentBody? body,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    )
+    {
+        var made = await acts.RunAsync(
+            user.ActorOf(),
+            new ShipOrder(number, GoodsEndpoints.Asked(body?.Lines)),
+            cancel,
+            key
+        );
+        var lines = await (
+            from s in db.Shipments
+            where EF.Parameter(made.ToList()).Contains(s.Number)
+            orderby s.No
+            from l in s.Lines
+            where l.Quantity > 0
+            orderby l.LineKey
+            select new ShippedLine(l.LineKey, l.Quantity, s.Number)
+        ).ToListAsync(cancel);
+        return Results.Created($"/api/v1/orders/{number}", new ShippedState(made[0], lines));
     }
 
     private static async Task<OrderState> Cancel(

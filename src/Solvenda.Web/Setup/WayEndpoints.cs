@@ -48,13 +48,17 @@ public sealed record WayView(
 /// <summary>A request that would have gone through and was corrected by hand.</summary>
 public sealed record PastRequest(string Number, string Words);
 
-/// <summary>What rules would have let through of what came in the last thirty days.</summary>
-/// <param name="Orders">That came and were weighed.</param>
+/// <summary>Messages of one kind, and how many of them would have gone on by themselves.</summary>
+/// <param name="Came">That came and were weighed.</param>
+public sealed record TriedKind(MessageKind Kind, int Came, int Through);
+
+/// <summary>What rules would have let go on of what came in the last thirty days.</summary>
+/// <param name="Kinds">Orders, those that ask for prices, changes: each as if the rules took its kind, where any
+/// came.</param>
 /// <param name="Corrected">Of those that would have gone through, the ones that somebody corrected.</param>
 /// <param name="Held">What held the others, with how many, the most frequent first.</param>
 public sealed record WayTrial(
-    int Orders,
-    int Through,
+    IReadOnlyList<TriedKind> Kinds,
     IReadOnlyList<PastRequest> Corrected,
     IReadOnlyList<TrialBy> Held
 );
@@ -262,24 +266,35 @@ public static class WayEndpoints
                 r.Channel == channel
                 && r.ReceivedAt >= since
                 && r.First != ""
-                && r.Kind == nameof(MessageKind.Order)
                 && (said.Buyer == null || r.BuyerId == said.Buyer)
             )
             .Select(r => new
             {
                 r.Number,
+                r.Kind,
                 r.First,
                 r.Corrected,
-                r.FromWords,
                 r.Subject,
             })
             .ToListAsync(cancel);
-        var rules = new WayRules(true, said.LeastSurePercent / 100m, [.. said.Passes], said.NewAddresses);
-        var tried = past.ConvertAll(p => (Past: p, Held: JsonSerializer.Deserialize<Weighed>(p.First)!.By(rules)));
+        var rules = new WayRules(true, said.LeastSurePercent / 100m, [.. said.Passes], said.NewAddresses)
+        {
+            Quotes = true,
+            FreeLines = said.FreeLines,
+            Changes = true,
+        };
+        var tried = past.Select(p => (Past: p, Kind: Enum.Parse<MessageKind>(p.Kind)))
+            .Where(p => rules.Take(p.Kind))
+            .Select(p => (p.Past, p.Kind, Held: JsonSerializer.Deserialize<Weighed>(p.Past.First)!.By(rules, p.Kind)))
+            .ToList();
         var through = tried.Where(t => t.Held.IsEmpty).ToList();
         return new WayTrial(
-            tried.Count,
-            through.Count,
+            [
+                .. tried
+                    .GroupBy(t => t.Kind)
+                    .OrderBy(g => g.Key)
+                    .Select(g => new TriedKind(g.Key, g.Count(), g.Count(t => t.Held.IsEmpty))),
+            ],
             [
                 .. through
                     .Where(t => t.Past.Corrected > 0)

@@ -43,7 +43,7 @@ public sealed class UpkeepWorker(
             .Orders.Where(o =>
                 o.Terms == TermsTrack.Open
                 || o.Terms == TermsTrack.Held
-                || (o.Terms == TermsTrack.Confirmed && o.Goods == GoodsTrack.Waiting)
+                || (o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
             )
             .Select(o => new { o.SheetId, o.Number })
             .ToListAsync(cancel);

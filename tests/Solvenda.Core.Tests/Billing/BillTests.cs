@@ -24,9 +24,9 @@ public sealed class BillTests
         .Select(
             (currency, lines, percent, charge) =>
             {
-                ImmutableArray<BillableLine> made =
+                ImmutableArray<BillLine> made =
                 [
-                    .. lines.Select(l => new BillableLine(
+                    .. lines.Select(l => new BillLine(
                         l.Item1 / 4m,
                         Amount.FromMinor(l.Item2, currency),
                         _taxes[l.Item3],

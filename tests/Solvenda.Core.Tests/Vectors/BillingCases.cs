@@ -25,7 +25,7 @@ public sealed class BillingCases
             [
                 .. c.GetProperty("lines")
                     .EnumerateArray()
-                    .Select(l => new BillableLine(
+                    .Select(l => new BillLine(
                         Number(l, "quantity"),
                         Amount.Round(Number(l, "net"), currency),
                         TaxOf(l, "taxCategory", "taxPercent"),

@@ -3,6 +3,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Shipping;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
@@ -172,6 +173,20 @@ internal static class Orders
         Deeds =
         [
             new Deed("confirm", "Confirm those that nothing stops", Rights.Write, DeedTakes.Nothing, ConfirmAsync),
+            new Deed(
+                "release",
+                "Pick what may go",
+                Rights.Ship,
+                DeedTakes.Nothing,
+                (one, cancel) => one.RunAsync(new ReleaseGoods(one.Number, []), cancel)
+            ),
+            new Deed(
+                "ship",
+                "Ship what may go, at once",
+                Rights.Ship,
+                DeedTakes.Nothing,
+                (one, cancel) => one.RunAsync(new ShipOrder(one.Number, []), cancel)
+            ),
             new Deed(
                 "hold",
                 "Hold them",

@@ -9,6 +9,12 @@ internal static class Warehouses
 {
     private const int MostPickingDays = 60;
 
+    /// <summary>What is wrong with a time of day; null where nothing is.</summary>
+    internal static string? Time(string text) =>
+        TimeOnly.TryParseExact(text, "HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out _)
+            ? null
+            : $"“{text}” is no time; 15:00";
+
     public static readonly RecordKind<WarehouseRow> Kind = new()
     {
         Name = "warehouses",
@@ -27,10 +33,7 @@ internal static class Warehouses
                 required: true,
                 inList: true,
                 hint: "15:00; what is confirmed later leaves a day later",
-                check: t =>
-                    TimeOnly.TryParseExact(t, "HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out _)
-                        ? null
-                        : $"“{t}” is no time; 15:00"
+                check: Time
             ),
             Fields.Whole<WarehouseRow>(w => w.PickingDays, "picking days", most: MostPickingDays, inList: true),
             Fields.Text<WarehouseRow>(

@@ -30,6 +30,9 @@ public static class ShippingRules
     /// <summary>How each is called.</summary>
     public static IReadOnlyCollection<string> Words => Named.Keys;
 
+    /// <summary>What a rule is called.</summary>
+    public static string WordsOf(ShippingRule rule) => Named.First(n => n.Value == rule).Key;
+
     /// <summary>The rule of that name; whole lines where nothing is said.</summary>
     public static ShippingRule Of(string? words) =>
         words is not null && Named.TryGetValue(words, out var rule) ? rule : ShippingRule.WholeLines;

@@ -71,7 +71,8 @@ export class RequestState {
   async #fetch(number: string, then: (found: RequestView) => void) {
     try {
       const found = await ask(api.GET('/api/requests/{number}', { params: { path: { number } } }));
-      if (number !== this.#number) return;
+      // What was fetched before a change may come after it.
+      if (number !== this.#number || found.version < (this.view?.version ?? 0)) return;
       this.view = found;
       then(found);
     } catch (reason) {

@@ -53,6 +53,22 @@ test('pressing J twice shows the one that was asked for last, whatever comes fir
   expect(state.view?.number).toBe('R2');
 });
 
+test('what was fetched before a change and comes after it is dropped', async () => {
+  const state = await opened(request('R1', 1));
+  void state.refresh();
+  await settle();
+  const early = calls.shift()!;
+  const under = state.belongs('S26-00001');
+  await settle();
+  calls.shift()!.give({});
+  await settle();
+  calls.shift()!.give(request('R1', 2, [line(1)], { dossier: 'D26-00001' }));
+  await under;
+  early.give(request('R1', 1));
+  await settle();
+  expect(state.view?.dossier).toBe('D26-00001');
+});
+
 test('the keys begin on the first line that is in doubt, and the part that most was read from is shown', async () => {
   const state = await opened(request('R1', 1, [line(1, false, 1), line(2, true, 1), line(3, false, 0)]));
   expect([state.line, state.part]).toEqual([2, 1]);

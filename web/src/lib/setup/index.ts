@@ -7,6 +7,7 @@ export { default as NumberSeries } from './NumberSeries.svelte';
 export { default as PolicyEditor } from './PolicyEditor.svelte';
 export { PoliciesState } from './policies.svelte';
 export { default as WayAsks } from './WayAsks.svelte';
+export { default as WayTrial } from './WayTrial.svelte';
 export { default as WayTest } from './WayTest.svelte';
 export { default as WayRules } from './WayRules.svelte';
 export { WaysState } from './ways.svelte';

@@ -3,6 +3,26 @@ import { Latest } from '$lib/shared';
 
 type Said = Schemas['WaySaid'];
 
+const _tried: Partial<Record<Schemas['TriedKind']['kind'], { one: string; many: string; went: string; takes: (said: Said) => boolean; let: string }>> = {
+  Order: { one: 'order', many: 'orders', went: 'would have gone through', takes: (s) => s.through, let: 'orders' },
+  RequestForQuotation: {
+    one: 'that asks for prices',
+    many: 'that ask for prices',
+    went: 'would have become quotes',
+    takes: (s) => s.quotes === true,
+    let: 'quotes',
+  },
+  Change: { one: 'change', many: 'changes', went: 'would have been put onto their orders', takes: (s) => s.changes === true, let: 'changes' },
+};
+
+/** What is said of messages of one kind that rules were tried on, after how many of them went on. */
+export const triedWords = (tried: Schemas['TriedKind'], said: Said | null) => {
+  const words = _tried[tried.kind];
+  if (!words) return `of ${tried.came}`;
+  const unless = said && !words.takes(said) ? `, if ${words.let} were let` : '';
+  return `of ${tried.came} ${tried.came === 1 ? words.one : words.many} ${words.went}${unless}`;
+};
+
 /** The ways in, the one that is open, its rules as they are written, and what they would have let through. */
 export class WaysState {
   readonly list = new Latest<readonly Schemas['WayLine'][]>();

@@ -1,6 +1,6 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { refused, serve } from '$lib/test/server';
-import { WaysState } from './ways.svelte';
+import { triedWords, WaysState } from './ways.svelte';
 
 afterEach(() => vi.restoreAllMocks());
 
@@ -16,7 +16,7 @@ const said = {
 };
 const line = { channel: 'mail', words: '', open: true, runs: true, came: 4, through: 1, waits: 2 };
 const view = { line, rule: { said, version: 3, buyerName: '', keeperName: '' }, buyers: [], runs: [], checks: [], keepers: [], lately: [], mayChange: true };
-const trial = { orders: 4, through: 1, corrected: [], held: [] };
+const trial = { kinds: [{ kind: 'Order', came: 4, through: 1 }], corrected: [], held: [] };
 
 const opened = async (more: object = {}) => {
   const asked = serve({
@@ -32,7 +32,7 @@ const opened = async (more: object = {}) => {
 
 test('a way in opens with its rules, tried on the past at once', async () => {
   const { state } = await opened();
-  expect([state.draft?.leastSurePercent, state.changed, state.trial.value?.through]).toEqual([90, false, 1]);
+  expect([state.draft?.leastSurePercent, state.changed, state.trial.value?.kinds[0]?.through]).toEqual([90, false, 1]);
 });
 
 test('what is written is kept on the version that was seen, and shown as changed until then', async () => {
@@ -66,4 +66,11 @@ test('what others change comes in, but not over what is being written', async ()
   state.draft!.leastSurePercent = 70;
   await state.refresh();
   expect(state.draft?.leastSurePercent).toBe(70);
+});
+
+test('what was tried says whether the rules take such messages at all', () => {
+  const rules = { ...said, quotes: true, changes: false, freeLines: false, everyMinutes: 0, settings: {} } as Parameters<typeof triedWords>[1];
+  expect(triedWords({ kind: 'RequestForQuotation', came: 6, through: 4 }, rules)).toBe('of 6 that ask for prices would have become quotes');
+  expect(triedWords({ kind: 'Order', came: 1, through: 1 }, rules)).toBe('of 1 order would have gone through, if orders were let');
+  expect(triedWords({ kind: 'Change', came: 2, through: 0 }, rules)).toBe('of 2 changes would have been put onto their orders, if changes were let');
 });

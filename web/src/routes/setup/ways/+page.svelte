@@ -3,7 +3,7 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
   import { Reference } from '$lib/records';
-  import { Lately, WayAsks, WayRules, WaysState, WayTest } from '$lib/setup';
+  import { Lately, WayAsks, WayRules, WaysState, WayTest, WayTrial } from '$lib/setup';
   import { day, plain, Problem } from '$lib/shared';
 
   const ways = new WaysState();
@@ -60,24 +60,7 @@
       </div>
       <section class="pt-3" aria-label="what may go through by itself"><WayRules {ways} {view} /><WayAsks {ways} {view} /></section>
       {#if ways.trial.value}
-        {@const trial = ways.trial.value}
-        <section class="mt-5 border border-hairline bg-sheet p-4" aria-label="tried on the past">
-          {#if trial.orders}
-            <p class="text-second">by these rules, of the {plain(trial.orders)} orders of the last thirty days</p>
-            <p class="font-serif text-[22px]">{plain(trial.through)} <small class="text-[16px] text-second">would have gone through</small></p>
-            <p class="text-second">
-              {#if trial.through && trial.corrected.length}Corrected by hand afterwards:
-                {#each trial.corrected as c, i (c.number)}{i ? ', ' : ' '}<a class="underline" href="/requests/{c.number}" title={c.words}>{c.number}</a
-                  >{/each}.{:else if trial.through}None of them was corrected afterwards.{/if}
-            </p>
-            {#if trial.held.length}
-              <p class="mt-2 text-second">what holds the others</p>
-              {#each trial.held as held (held.name)}
-                <p class="flex justify-between border-b border-hairline py-0.5"><span>{held.name}</span><span>{plain(held.times)}</span></p>
-              {/each}
-            {/if}
-          {:else}<p class="text-second">No order came by it in the last thirty days; there is nothing to try the rules on.</p>{/if}
-        </section>
+        <WayTrial trial={ways.trial.value} draft={ways.draft} />
       {/if}
       <WayTest {ways} />
       <Lately changes={view.lately} />

@@ -1,0 +1,248 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
+using Solvenda.Acts.Papers;
+using Solvenda.Acts.Planning;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Shipping;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats;
+using Solvenda.Formats.Channels;
+using Solvenda.Formats.Mail;
+using Solvenda.Formats.Pdf;
+
+namespace Solvenda.Acts.Shipping;
+
+/// <summary>
+/// Sends shipments: what was picked leaves the stock and its promise is kept, what stayed waits on, and the buyer is
+/// told.
+/// </summary>
+public sealed class Sending(Judge judge, Seller seller)
+{
+    /// <param name="asAsked">What nobody looked at counts as picked whole.</param>
+    public async Task SendAsync(Work work, OpenSheet open, ShipmentRow shipment, bool asAsked, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(shipment);
+        await Releasing.MayShipAsync(work, open, judge, cancel);
+        await MustBePickedAsync(work, shipment, asAsked, cancel);
+        var asked = shipment.Lines.ToDictionary(l => l.LineKey, l => l.Quantity);
+        foreach (var line in shipment.Lines)
+            await LeaveShelvesAsync(work, shipment, line, cancel);
+        if (shipment.Lines.TrueForAll(l => l.Quantity == 0m))
+            throw RefusedException.Clash(
+                "nothing_picked",
+                $"Nothing was there for {shipment.Number}; drop it, and what it was for waits again."
+            );
+        ShipmentSteps.Move(shipment, ShipmentDoing.Send);
+        (shipment.Day, shipment.GoneAt) = (work.Today, work.Now);
+        if (shipment.ByName.Length == 0)
+            shipment.ByName = work.Actor.Name;
+        var (before, after) = await ShipmentSteps.FollowAsync(work, open.Order!, cancel);
+        if (open.Order!.Money == MoneyTrack.NotDue)
+            open.Order.Money = MoneyTrack.ToInvoice;
+        if (after == GoodsTrack.Shipped)
+            open.Order.Late = "";
+        var told = await TellAsync(work, open, shipment, cancel);
+        work.Leave(
+            new ShipmentSent(
+                shipment.Number,
+                shipment.Carrier,
+                shipment.Tracking,
+                ShipmentSteps.Names(open.Sheet, shipment),
+                ShipmentSteps.Names(
+                    open.Sheet,
+                    shipment.Lines.ToDictionary(l => l.LineKey, l => asked[l.LineKey] - l.Quantity)
+                ),
+                told,
+                before,
+                after
+            ),
+            open.Subject,
+            open.Dossier.Id
+        );
+    }
+
+    private static async Task MustBePickedAsync(Work work, ShipmentRow shipment, bool asAsked, CancellationToken cancel)
+    {
+        ShipmentSteps.MustBePicked(shipment);
+        if (asAsked)
+            foreach (var pick in shipment.Picks.Where(p => p.Picked is null))
+                pick.Picked = pick.Quantity;
+        var ids = shipment.Picks.ConvertAll(p => p.ItemId);
+        var items = await work
+            .Db.Items.AsNoTracking()
+            .Where(i => EF.Parameter(ids).Contains(i.Id))
+            .ToDictionaryAsync(i => i.Id, cancel);
+        foreach (var pick in shipment.Picks)
+        {
+            if (pick.Picked is not { } picked)
+                throw RefusedException.Clash(
+                    "not_picked",
+                    $"{items[pick.ItemId].Code} is not picked yet: say how much of it is there."
+                );
+            var serials = pick.Serials.Split(' ', StringSplitOptions.RemoveEmptyEntries).Length;
+            if (items[pick.ItemId].HasSerials && serials != picked)
+                throw RefusedException.Clash(
+                    "serials_missing",
+                    FormattableString.Invariant(
+                        $"{items[pick.ItemId].Code} goes by number: {picked:0.###} go, {serials} numbers are said."
+                    )
+                );
+        }
+    }
+
+    // What makes whole units of the line goes, and what was promised of it is kept; the rest lies there still.
+    private static async Task LeaveShelvesAsync(
+        Work work,
+        ShipmentRow shipment,
+        ShipmentLineRow line,
+        CancellationToken cancel
+    )
+    {
+        var picks = shipment.Picks.Where(p => p.LineKey == line.LineKey).ToList();
+        var unit = await work
+            .Db.SheetLines.Where(l => l.SheetId == shipment.Order.SheetId && l.Key == line.LineKey)
+            .Select(l => l.Unit)
+            .FirstAsync(cancel);
+        var goes = Going.Complete(
+            line.Quantity,
+            OrderGoods.StepOf(Core.Units.Unit.Of(unit)),
+            [.. picks.Select(p => (p.Quantity, p.Picked!.Value))]
+        );
+        foreach (var pick in picks)
+        {
+            var left =
+                goes == line.Quantity
+                    ? pick.Quantity
+                    : Math.Round(pick.Quantity * goes / line.Quantity, 6, MidpointRounding.AwayFromZero);
+            if (left > 0m)
+                await StockSteps.MoveAsync(
+                    work,
+                    new StockMovementRow
+                    {
+                        ItemId = pick.ItemId,
+                        Warehouse = shipment.Warehouse,
+                        Day = work.Today,
+                        Quantity = -left,
+                        Kind = MovementKind.Shipped,
+                        Document = shipment.Number,
+                    },
+                    cancel
+                );
+            await KeepPromiseAsync(work, shipment, pick, left, cancel);
+            pick.Quantity = left;
+        }
+        line.Quantity = goes;
+    }
+
+    private static async Task KeepPromiseAsync(
+        Work work,
+        ShipmentRow shipment,
+        ShipmentPickRow pick,
+        decimal went,
+        CancellationToken cancel
+    )
+    {
+        var promised = await work
+            .Db.Commitments.Where(c =>
+                c.OrderId == shipment.OrderId
+                && c.LineKey == pick.LineKey
+                && c.ItemId == pick.ItemId
+                && c.Warehouse == shipment.Warehouse
+            )
+            .OrderBy(c => c.Day)
+            .ThenBy(c => c.Id)
+            .ToListAsync(cancel);
+        foreach (var commitment in promised)
+        {
+            var kept = Math.Min(commitment.Quantity, went);
+            went -= kept;
+            commitment.Quantity -= kept;
+            if (commitment.Quantity == 0m)
+                work.Db.Commitments.Remove(commitment);
+        }
+    }
+
+    // A sales channel is told in its own form, everybody else by a letter with the delivery note, which is kept as it
+    // went.
+    private async Task<string> TellAsync(Work work, OpenSheet open, ShipmentRow shipment, CancellationToken cancel)
+    {
+        var goods = (await GoodsBook.OfAsync(work.Db, [shipment.OrderId], work.Today, cancel))[shipment.OrderId];
+        var lines = Delivered(shipment, goods);
+        var rest = goods.Lines.Any(l => l.SoFar.Gone < l.SoFar.Ordered);
+        var pdf = PdfWriter.Write(GoodsPrint.DeliveryNote(open, shipment, lines, seller, work.Today));
+        var name = shipment.Number.Replace('/', '-');
+        var print = new PrintRow
+        {
+            Name = $"{name}.pdf",
+            ContentType = "application/pdf",
+            Bytes = pdf,
+            CreatedAt = work.Now,
+        };
+        work.Db.Prints.Add(print);
+        await work.Db.SaveChangesAsync(cancel);
+        shipment.PrintId = print.Id;
+        var key = $"{name}.sent".ToLowerInvariant();
+        if (open.RequestSyntax == nameof(Syntax.Json))
+        {
+            var channel = open.Sheet.Channel ?? "";
+            var message = ChannelShipment.Write(
+                open.Sheet.PoNumber ?? "",
+                open.Order!.Number,
+                shipment.Number,
+                shipment.Carrier,
+                shipment.Tracking,
+                [.. lines.Select(l => new ChannelShipped(Sku(open, l.Line), l.Delivered))],
+                !rest,
+                work.Now
+            );
+            work.Send(Confirming.ByChannel, key, channel, message.Name, message.Bytes);
+            return channel;
+        }
+        var to = open.Buyer.ContactMail ?? "";
+        if (!MailWriter.IsAddress(to))
+            return "";
+        var letter = BuyerLetters.Sent(open, seller, shipment, await FollowAtAsync(work.Db, shipment, cancel), rest);
+        Outgoing.Mail(work, seller, key, to, letter, ($"{name}.pdf", pdf));
+        return to;
+    }
+
+    private static string Sku(OpenSheet open, SheetLine line) =>
+        line.Asked.Code ?? (line.Item is { } id ? open.Book.Find(id)?.Code : null) ?? line.Words;
+
+    private static List<DeliveredLine> Delivered(ShipmentRow shipment, OrderGoods goods) =>
+        [
+            .. from line in goods.Lines
+            let went = shipment.Lines.Find(l => l.LineKey == line.Line.Key)?.Quantity ?? 0m
+            where went > 0m
+            select new DeliveredLine(
+                line.Line,
+                went,
+                Math.Max(0m, line.SoFar.Ordered - line.SoFar.Gone),
+                string.Join(
+                    ' ',
+                    shipment.Picks.Where(p => p.LineKey == line.Line.Key && p.Serials.Length > 0).Select(p => p.Serials)
+                )
+            ),
+        ];
+
+    /// <summary>Where a shipment is followed; empty for nowhere.</summary>
+    public static async Task<string> FollowAtAsync(SolvendaDb db, ShipmentRow shipment, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(shipment);
+        if (shipment.Tracking.Length == 0)
+            return "";
+        var at = await db
+            .Carriers.Where(c => c.Code == shipment.Carrier)
+            .Select(c => c.FollowAt)
+            .FirstOrDefaultAsync(cancel);
+        return at?.Replace("{0}", Uri.EscapeDataString(shipment.Tracking), StringComparison.Ordinal) ?? "";
+    }
+}

@@ -1,0 +1,147 @@
+using System.Globalization;
+using Solvenda.Core.Calendars;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Shipping;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Data.Demo;
+
+/// <summary>What the demo's house shipped, what is being picked, and who carries it.</summary>
+internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
+{
+    public const string Post = "Skerry Post";
+    public const string Ferry = "Skerrow Ferry";
+
+    private const decimal MostByPost = 30m;
+
+    private long _shipment;
+
+    public void AddCarriers() =>
+        db.Carriers.AddRange(
+            new CarrierRow
+            {
+                Code = Post,
+                Carries = "parcels",
+                Services = "road, express",
+                MostKg = MostByPost,
+                CutOff = "15:00",
+                FollowAt = "https://skerry-post.example/follow/{0}",
+            },
+            new CarrierRow
+            {
+                Code = Ferry,
+                Carries = "pallets",
+                Services = "road, express",
+                CutOff = "13:00",
+            }
+        );
+
+    /// <summary>A shipment of lines of an order.</summary>
+    /// <param name="lines">With what each takes from its shelf.</param>
+    /// <param name="day">On which it left; null: it is being picked.</param>
+    /// <returns>Its number.</returns>
+    public string Add(
+        OrderRow order,
+        string deliverTo,
+        IReadOnlyCollection<(SheetLineRow Line, IReadOnlyList<(ItemRow Item, decimal Quantity)> Needs)> lines,
+        DateOnly begun,
+        DateOnly? day
+    )
+    {
+        var weight = decimal.Round(lines.SelectMany(l => l.Needs).Sum(n => (n.Item.WeightKg ?? 0m) * n.Quantity), 1);
+        var shipment = new ShipmentRow
+        {
+            Id = ++_shipment,
+            Number = $"{order.Number}/1",
+            OrderId = order.Id,
+            No = 1,
+            State = day is null ? ShipmentState.Picking : ShipmentState.Gone,
+            Warehouse = DemoStock.Quay,
+            Carrier = weight <= MostByPost ? Post : Ferry,
+            DeliverTo = deliverTo,
+            ByName = "Juno Castellane",
+            BegunAt = DemoPapers.At(begun),
+            WeightKg = weight,
+            Day = day,
+            GoneAt = day is { } gone ? DemoPapers.At(gone).AddHours(3) : null,
+            Delivered = day is { } left && Later(left, 3) < papers.Today ? Later(left, 3) : null,
+        };
+        if (day is not null && shipment.Carrier == Post)
+            shipment.Tracking = string.Create(
+                CultureInfo.InvariantCulture,
+                $"SKP{order.Id * 7919 % 10_000_000:0000000}"
+            );
+        db.Shipments.Add(shipment);
+        foreach (var (line, needs) in lines)
+        {
+            db.Add(
+                new ShipmentLineRow
+                {
+                    ShipmentId = shipment.Id,
+                    LineKey = line.Key,
+                    Quantity = line.Quantity,
+                }
+            );
+            foreach (var need in needs.GroupBy(n => n.Item.Id))
+                db.Add(
+                    new ShipmentPickRow
+                    {
+                        ShipmentId = shipment.Id,
+                        LineKey = line.Key,
+                        ItemId = need.Key,
+                        Quantity = need.Sum(n => n.Quantity),
+                        Picked = day is null ? null : need.Sum(n => n.Quantity),
+                        Serials =
+                            day is not null && need.First().Item.HasSerials ? Serials(need.Sum(n => n.Quantity)) : "",
+                    }
+                );
+        }
+        Tell(order, shipment, lines.Select(l => $"{l.Line.Quantity:0.###} {l.Line.Words}"), begun);
+        return shipment.Number;
+    }
+
+    private int _serial = 1000;
+
+    private string Serials(decimal pieces) =>
+        string.Join(
+            ' ',
+            Enumerable.Range(0, (int)pieces).Select(_ => $"LJ{papers.Today.Year % 100:00}-{++_serial:00000}")
+        );
+
+    private void Tell(OrderRow order, ShipmentRow shipment, IEnumerable<string> lines, DateOnly begun)
+    {
+        var words = lines.ToArray();
+        papers.Leave(
+            new GoodsReleased(
+                shipment.Number,
+                shipment.Warehouse,
+                shipment.Carrier,
+                [.. words],
+                GoodsTrack.Waiting,
+                GoodsTrack.Picking
+            ),
+            order.Number,
+            order.DossierId,
+            DemoPapers.At(begun)
+        );
+        if (shipment.GoneAt is { } gone)
+            papers.Leave(
+                new ShipmentSent(
+                    shipment.Number,
+                    shipment.Carrier,
+                    shipment.Tracking,
+                    [.. words],
+                    [],
+                    "",
+                    GoodsTrack.Picking,
+                    order.Goods
+                ),
+                order.Number,
+                order.DossierId,
+                gone
+            );
+    }
+
+    private static DateOnly Later(DateOnly day, int working) => WorkCalendar.MondayToFriday.Add(day, working);
+}

@@ -1,0 +1,143 @@
+using System.Collections.Immutable;
+using System.Security.Claims;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Shipping;
+using Solvenda.Data;
+using Solvenda.Web.Security;
+
+namespace Solvenda.Web.Shipping;
+
+/// <summary>Goods on their way out: what may go, what is picked, what went.</summary>
+public static class GoodsEndpoints
+{
+    public static void MapGoods(this IEndpointRouteBuilder app)
+    {
+        ArgumentNullException.ThrowIfNull(app);
+        var goods = app.MapGroup("/api/goods").WithTags("Goods");
+        goods.MapGet("", List).Needs(Rights.Look);
+        goods.MapPost("/release", Release).Needs<ReleaseGoods>();
+        var shipments = app.MapGroup("/api/shipments/{order}/{no:int}").WithTags("Goods");
+        shipments.MapGet("", Get).Needs(Rights.Look);
+        shipments.MapGet("/note", Note).Needs(Rights.Look).Produces(200, contentType: "application/pdf");
+        shipments.MapPost("/pick", Pick).Needs<PickGoods>();
+        shipments.MapPost("/pack", Pack).Needs<PackShipment>();
+        shipments.MapPost("/send", Send).Needs<SendShipment>();
+        shipments.MapPost("/drop", Drop).Needs<DropShipment>();
+    }
+
+    /// <summary>As acts take what is to go.</summary>
+    public static ImmutableArray<AskedGoods> Asked(IReadOnlyList<GoodsBody>? lines) =>
+        [.. (lines ?? []).Select(l => new AskedGoods(l.Key, l.Quantity))];
+
+    private static string Number(string order, int no) => FormattableString.Invariant($"{order}/{no}");
+
+    private static Task<GoodsView> List(
+        string? warehouse,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    ) => GoodsRows.OfAsync(db, warehouse, clock, Rights.Ship.Allows(user.ActorOf()), cancel);
+
+    private static async Task<IReadOnlyList<string>> Release(
+        ReleaseBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => await acts.RunAsync(user.ActorOf(), new ReleaseGoods(body.Order, Asked(body.Lines)), cancel);
+
+    private static Task<ShipmentView> Get(
+        string order,
+        int no,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => ShipmentViews.OfAsync(db, Number(order, no), Rights.Ship.Allows(user.ActorOf()), cancel);
+
+    /// <summary>The delivery note as it went.</summary>
+    private static async Task<IResult> Note(string order, int no, SolvendaDb db, CancellationToken cancel)
+    {
+        var number = Number(order, no);
+        var print = await (
+            from s in db.Shipments
+            join p in db.Prints on s.PrintId equals p.Id
+            where s.Number == number
+            select p
+        ).FirstOrDefaultAsync(cancel);
+        return print is null
+            ? throw RefusedException.NotFound("such delivery note")
+            : Results.File(print.Bytes, print.ContentType);
+    }
+
+    private static Task<ShipmentView> Pick(
+        string order,
+        int no,
+        PickBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) =>
+        DoneAsync(
+            new PickGoods(
+                Number(order, no),
+                [.. body.Picked.Select(p => new PickedGoods(p.Line, p.Item, p.Picked, [.. p.Serials ?? []]))],
+                body.Seen
+            ),
+            user,
+            acts,
+            db,
+            cancel
+        );
+
+    private static Task<ShipmentView> Pack(
+        string order,
+        int no,
+        PackBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) =>
+        DoneAsync(
+            new PackShipment(Number(order, no), body.Parcels, body.WeightKg, body.Carrier, body.Seen),
+            user,
+            acts,
+            db,
+            cancel
+        );
+
+    private static Task<ShipmentView> Send(
+        string order,
+        int no,
+        SendBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => DoneAsync(new SendShipment(Number(order, no), body.AsAsked, body.Seen), user, acts, db, cancel);
+
+    private static Task<ShipmentView> Drop(
+        string order,
+        int no,
+        DropBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => DoneAsync(new DropShipment(Number(order, no), body.Reason, body.Seen), user, acts, db, cancel);
+
+    // The shipment as it is since.
+    private static async Task<ShipmentView> DoneAsync(
+        IAct<string> act,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    )
+    {
+        var number = await acts.RunAsync(user.ActorOf(), act, cancel);
+        return await ShipmentViews.OfAsync(db, number, mayShip: true, cancel);
+    }
+}

@@ -1,0 +1,123 @@
+using Solvenda.Core.Shipping;
+
+namespace Solvenda.Web.Shipping;
+
+/// <summary>An order whose goods may go, or wait.</summary>
+/// <param name="Id">For what is done to many.</param>
+/// <param name="To">Where they go: the first part of the address.</param>
+/// <param name="Lines">With goods that nobody began with.</param>
+/// <param name="Here">Of them those that are all there.</param>
+/// <param name="WeightKg">Of what may go; null where something of it was never weighed.</param>
+/// <param name="MayGo">Whether something of it goes as the buyer wants it.</param>
+/// <param name="Could">Whether something could go though the buyer wants it otherwise.</param>
+/// <param name="Why">Why nothing of it may; empty where something may.</param>
+/// <param name="Leaves">The day on which the first of it is to be taken from its shelf.</param>
+/// <param name="Promised">When the buyer was told that it is there.</param>
+public sealed record GoodsRow(
+    long Id,
+    string Order,
+    string Buyer,
+    string To,
+    string Carrier,
+    int Lines,
+    int Here,
+    decimal? WeightKg,
+    bool MayGo,
+    bool Could,
+    string Why,
+    string Rule,
+    DateOnly Leaves,
+    DateOnly? Promised
+);
+
+/// <summary>A carrier and when they come.</summary>
+public sealed record CarrierBrief(string Code, string Carries, string CutOff);
+
+/// <summary>A shipment that is being picked.</summary>
+/// <param name="Id">For what is done to many.</param>
+public sealed record ShipmentBrief(
+    long Id,
+    string Number,
+    string Order,
+    string Buyer,
+    string Carrier,
+    string ByName,
+    int Picks,
+    int Picked,
+    decimal? WeightKg
+);
+
+/// <summary>What may go from a warehouse, and what is on its way out.</summary>
+/// <param name="Now">By its clock, "10:20".</param>
+/// <param name="GoneToday">How many left today.</param>
+public sealed record GoodsView(
+    IReadOnlyList<string> Warehouses,
+    string Warehouse,
+    DateOnly Today,
+    string Now,
+    IReadOnlyList<CarrierBrief> Carriers,
+    IReadOnlyList<GoodsRow> Waiting,
+    IReadOnlyList<ShipmentBrief> Picking,
+    int GoneToday,
+    bool MayShip
+);
+
+/// <summary>Something to be taken from a shelf.</summary>
+/// <param name="Line">Key of the order's line that it is for.</param>
+/// <param name="Quantity">In stock units.</param>
+/// <param name="Picked">Null before somebody looked.</param>
+/// <param name="ForWarehouse">What the order says for the warehouse on that line.</param>
+public sealed record PickView(
+    long Line,
+    string Bin,
+    string Item,
+    string Words,
+    decimal Quantity,
+    decimal? Picked,
+    string Unit,
+    bool BySerial,
+    IReadOnlyList<string> Serials,
+    string ForWarehouse
+);
+
+/// <summary>A shipment with what is picked for it, in walking order.</summary>
+/// <param name="Services">Lines that lie on no shelf and go with it, with how much of each.</param>
+public sealed record ShipmentView(
+    string Number,
+    long Version,
+    string Order,
+    string Buyer,
+    ShipmentState State,
+    string Warehouse,
+    string Carrier,
+    string DeliverTo,
+    string ByName,
+    string ForWarehouse,
+    IReadOnlyList<PickView> Picks,
+    IReadOnlyList<string> Services,
+    int Parcels,
+    decimal? WeightKg,
+    string Tracking,
+    string FollowAt,
+    DateOnly? Day,
+    DateOnly? Delivered,
+    bool HasNote,
+    bool MayShip
+);
+
+public sealed record ReleaseBody(string Order, IReadOnlyList<GoodsBody>? Lines);
+
+/// <summary>So much of a line, in the order's unit.</summary>
+/// <param name="Key">Of the line.</param>
+public sealed record GoodsBody(long Key, decimal Quantity);
+
+/// <summary>What was picked.</summary>
+public sealed record PickBody(IReadOnlyList<PickedBody> Picked, long Seen);
+
+public sealed record PickedBody(long Line, string Item, decimal Picked, IReadOnlyList<string>? Serials);
+
+public sealed record PackBody(int Parcels, decimal WeightKg, string Carrier, long Seen);
+
+public sealed record SendBody(bool AsAsked, long Seen);
+
+public sealed record DropBody(string Reason, long Seen);

@@ -1,0 +1,85 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Shipping;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Units;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Shipping;
+
+/// <summary>Shows a shipment to whoever picks it, in the order in which the shelves are walked.</summary>
+internal static class ShipmentViews
+{
+    public static async Task<ShipmentView> OfAsync(SolvendaDb db, string number, bool mayShip, CancellationToken cancel)
+    {
+        var shipment =
+            await db
+                .Shipments.AsNoTracking()
+                .Include(s => s.Lines)
+                .Include(s => s.Picks)
+                .Include(s => s.Order.Sheet.StoredLines)
+                .Include(s => s.Order.Dossier.Buyer)
+                .FirstOrDefaultAsync(s => s.Number == number, cancel)
+            ?? throw RefusedException.NotFound("such shipment");
+        var ids = shipment.Picks.ConvertAll(p => p.ItemId);
+        var items = await db
+            .Items.AsNoTracking()
+            .Where(i => EF.Parameter(ids).Contains(i.Id))
+            .ToDictionaryAsync(i => i.Id, cancel);
+        var bins = await db
+            .Stock.AsNoTracking()
+            .Where(s => s.Warehouse == shipment.Warehouse && EF.Parameter(ids).Contains(s.ItemId))
+            .ToDictionaryAsync(s => s.ItemId, s => s.Bin, cancel);
+        var sheet = shipment.Order.Sheet;
+        var lines = sheet.ToDraft().Lines.ToDictionary(l => l.Key);
+        return new ShipmentView(
+            shipment.Number,
+            shipment.Version,
+            shipment.Order.Number,
+            shipment.Order.Dossier.Buyer.Name,
+            shipment.State,
+            shipment.Warehouse,
+            shipment.Carrier,
+            shipment.DeliverTo,
+            shipment.ByName,
+            HeadTerms.ForWarehouse.In(sheet.Head) ?? "",
+            [
+                .. shipment
+                    .Picks.Select(p => Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId, ""), lines))
+                    .OrderBy(p => p.Bin.Length == 0)
+                    .ThenBy(p => p.Bin, StringComparer.Ordinal)
+                    .ThenBy(p => p.Item, StringComparer.Ordinal)
+                    .ThenBy(p => p.Line),
+            ],
+            [
+                .. shipment
+                    .Lines.Where(l => !shipment.Picks.Exists(p => p.LineKey == l.LineKey))
+                    .Select(l => $"{Releasing.Said(l.Quantity, lines[l.LineKey].Unit)} {lines[l.LineKey].Words}"),
+            ],
+            shipment.Parcels,
+            shipment.WeightKg,
+            shipment.Tracking,
+            await Sending.FollowAtAsync(db, shipment, cancel),
+            shipment.Day,
+            shipment.Delivered,
+            shipment.PrintId is not null,
+            mayShip
+        );
+    }
+
+    private static PickView Of(ShipmentPickRow pick, ItemRow item, string bin, Dictionary<long, SheetLine> lines) =>
+        new(
+            pick.LineKey,
+            bin,
+            item.Code,
+            item.Words,
+            pick.Quantity,
+            pick.Picked,
+            UnitTable.OnSheet(Unit.Of(item.StockUnit)),
+            item.HasSerials,
+            pick.Serials.Split(' ', StringSplitOptions.RemoveEmptyEntries),
+            lines[pick.LineKey].ForWarehouse
+        );
+}
