@@ -184,6 +184,15 @@ public static partial class Startup
         app.Use(app.Services.GetRequiredService<Courtesy>().Serve);
 
         app.MapOpenApi().AllowAnonymous();
+        app.MapDoors();
+        // The document that the client is generated from knows the demo's doors too; without the demo they are not
+        // there.
+        if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)
+            app.MapDemo();
+    }
+
+    private static void MapDoors(this WebApplication app)
+    {
         app.MapSession();
         app.MapDesk();
         app.MapPulse();
@@ -223,10 +232,6 @@ public static partial class Startup
         app.MapGoods();
         app.MapPrices();
         app.MapTroubles();
-        // The document that the client is generated from knows the demo's doors too; without the demo they are not
-        // there.
-        if (app.Configuration.GetValue("demo", false) || IsGeneratingApi)
-            app.MapDemo();
     }
 
     /// <summary>

@@ -297,7 +297,7 @@ public sealed class WayTests(House house) : QueueCalls(house)
         );
         await WeighedAsync(number);
         JsonElement Orders(JsonElement trial) =>
-            trial.GetProperty("kinds").EnumerateArray().Single(k => k.GetProperty("kind").GetString() == "Order");
+            trial.GetProperty("kinds").EnumerateArray().Single(k => k.GetProperty("kind").GetString() == "order");
         async Task<JsonElement> TryAsync(WaySaid said) =>
             await (await nell.PostAsJsonAsync("/api/setup/ways/machine/try", said, Cancel)).JsonAsync();
         var loose = await TryAsync(Said("machine", true, _notices) with { LeastSurePercent = 80 });

@@ -23,21 +23,25 @@ public sealed class StockIsCommittedOnce(PriceBooks books) : IProof
         ArgumentNullException.ThrowIfNull(db);
         var others = await db
             .Orders.Where(o =>
-                o.Terms != TermsTrack.Confirmed
-                // What is being changed keeps what was confirmed.
-                && (o.Terms != TermsTrack.Open || o.ConfirmedAt == null)
-                && db.Commitments.Any(c => c.OrderId == o.Id)
+                (
+                    o.Goods == GoodsTrack.Shipped
+                    || (
+                        o.Terms != TermsTrack.Confirmed
+                        // What is being changed keeps what was confirmed.
+                        && (o.Terms != TermsTrack.Open || o.ConfirmedAt == null)
+                    )
+                ) && db.Commitments.Any(c => c.OrderId == o.Id)
             )
             .Select(o => o.Number)
             .ToListAsync(cancel);
         foreach (var number in others)
-            yield return $"{number} is not confirmed, and has stock committed";
+            yield return $"{number} is not confirmed, or all of it went, and it has stock committed";
         var book = await books.BookAsync(db, cancel);
         var waiting = await db
             .Orders.AsNoTracking()
             .Include(o => o.Sheet.StoredLines)
             .Include(o => o.Dossier.Buyer)
-            .Where(o => o.Terms == TermsTrack.Confirmed)
+            .Where(o => o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
             .ToListAsync(cancel);
         var gone = await GoneAsync(db, cancel);
         var committed = (await db.Commitments.AsNoTracking().ToListAsync(cancel)).ToLookup(c => c.OrderId);

@@ -203,11 +203,28 @@ public static class GoodsBook
                 var shelf = new Shelf(new ItemId(pick.ItemId), pick.Warehouse);
                 free[shelf] = free.GetValueOrDefault(shelf) - pick.Quantity;
             }
-            // What is being picked is no longer waited for, the earliest of it first.
-            var inWork = picks
-                .GroupBy(p => (p.OrderId, p.LineKey, p.ItemId, p.Warehouse))
-                .ToDictionary(g => g.Key, g => g.Sum(p => p.Quantity));
-            var waits = new List<(CommitmentRow Row, decimal Left)>();
+            var waits = Waits(
+                commitments,
+                picks
+                    .GroupBy(p => (p.OrderId, p.LineKey, p.ItemId, p.Warehouse))
+                    .ToDictionary(g => g.Key, g => g.Sum(p => p.Quantity))
+            );
+            return new Shelves(
+                waits.ToLookup(
+                    w => (w.Row.OrderId, w.Row.LineKey),
+                    w => new ShelfNeed(new Shelf(new ItemId(w.Row.ItemId), w.Row.Warehouse), w.Left, w.Row.Day)
+                ),
+                Gets(free, waits, today)
+            );
+        }
+
+        // What is being picked is no longer waited for, the earliest of it first.
+        private static List<(CommitmentRow Row, decimal Left)> Waits(
+            List<CommitmentRow> commitments,
+            Dictionary<(long Order, long Line, long Item, string Warehouse), decimal> inWork
+        )
+        {
+            var waits = new List<(CommitmentRow, decimal)>();
             foreach (var c in commitments)
             {
                 var key = (c.OrderId, c.LineKey, c.ItemId, c.Warehouse);
@@ -217,13 +234,7 @@ public static class GoodsBook
                 if (c.Quantity > taken)
                     waits.Add((c, c.Quantity - taken));
             }
-            return new Shelves(
-                waits.ToLookup(
-                    w => (w.Row.OrderId, w.Row.LineKey),
-                    w => new ShelfNeed(new Shelf(new ItemId(w.Row.ItemId), w.Row.Warehouse), w.Left, w.Row.Day)
-                ),
-                Gets(free, waits, today)
-            );
+            return waits;
         }
 
         private static Dictionary<long, Dictionary<Shelf, decimal>> Gets(

@@ -13,7 +13,7 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
     public const string Post = "Skerry Post";
     public const string Ferry = "Skerrow Ferry";
 
-    private const decimal MostByPost = 30m;
+    private const decimal MostByPost = 70m;
 
     private long _shipment;
 

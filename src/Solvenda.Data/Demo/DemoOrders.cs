@@ -105,13 +105,18 @@ internal sealed class DemoOrders(
         );
         if (order.Money is MoneyTrack.Invoiced or MoneyTrack.Paid)
             Bill(order, sheet, buyer, day);
+        Deliver(order, sheet, buyer, day, leaves);
+        return order;
+    }
+
+    private void Deliver(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day, DateOnly? leaves)
+    {
         if (order.Goods == GoodsTrack.Shipped)
             Ship(order, sheet, buyer, sheet.Lines, Working.OnOrAfter(day.AddDays(9)));
         else
             Commit(order, sheet, buyer, leaves);
         if (order.Goods == GoodsTrack.Picking)
             goods.Add(order, To(sheet, buyer), [.. sheet.Lines.Select(l => (l, Taken(l)))], papers.Today, null);
-        return order;
     }
 
     private void Ship(OrderRow order, SheetRow sheet, BuyerRow buyer, IReadOnlyList<SheetLineRow> lines, DateOnly day)
@@ -206,7 +211,7 @@ internal sealed class DemoOrders(
                 sheet,
                 papers.Dossier(buyer, day, DemoHabits.Matters[by.Next(DemoHabits.Matters.Length)]),
                 $"{buyer.Name.ToUpperInvariant()[..2]}-{day:MMdd}{i:00}",
-                leaves: Working.OnOrAfter(papers.Today.AddDays(i % 4 == 3 ? 1 : 0))
+                leaves: Working.Add(Working.OnOrAfter(papers.Today), i % 4 == 3 ? 1 : 0)
             );
             if (i is 5 or 9)
                 order.HeldWhy = i == 5 ? "they ring back about the colour" : "the crane is booked for another day";

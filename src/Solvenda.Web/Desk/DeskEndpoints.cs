@@ -162,7 +162,10 @@ public static class DeskEndpoints
         }
         items.AddRange(await DeskOrders.LateAsync(db, me, cancel));
         if (me.Roles.HasFlag(Roles.Planner))
+        {
+            items.AddRange(await DeskGoods.OfAsync(db, clock.Today, cancel));
             items.AddRange(await DeskStock.OfAsync(db, clock.Today, cancel));
+        }
         if (me.Roles.HasFlag(Roles.Credit))
             items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
         items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));

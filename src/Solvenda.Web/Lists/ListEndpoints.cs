@@ -229,9 +229,9 @@ public static class ListEndpoints
     {
         var me = user.ActorOf();
         var list = await ListKinds.SeenAsync(db, kind, me.Roles, cancel);
-        var deed =
-            list.Deeds.FirstOrDefault(d => d.Name == body.Deed && d.Needs.Allows(me))
-            ?? throw RefusedException.NotFound("such deed");
+        var deed = list.Deeds.FirstOrDefault(d => d.Name == body.Deed) ?? throw RefusedException.NotFound("such deed");
+        if (!deed.Needs.Allows(me))
+            throw RefusedException.Forbidden($"That is for {deed.Needs.Words}.");
         if (deed.Takes == DeedTakes.Reason && string.IsNullOrWhiteSpace(body.Given))
             throw RefusedException.Bad("reason_missing", "Say why; the reason is kept with each.", "given");
         if (deed.Takes == DeedTakes.Day && !DateOnly.TryParseExact(body.Given, "yyyy-MM-dd", out _))

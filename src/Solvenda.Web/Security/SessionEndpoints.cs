@@ -17,6 +17,7 @@ public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 /// <param name="RunsHouse">Whether they are told what the house's workers could not do.</param>
 /// <param name="SeesSetup">Whether setup is a place of theirs.</param>
 /// <param name="SeesCredit">Whether what every buyer owes is a place of theirs.</param>
+/// <param name="Ships">Whether goods on their way out are a place of theirs.</param>
 /// <param name="Plans">Whether planning is a place of theirs.</param>
 /// <param name="NotesMoney">Whether they note money that came.</param>
 public sealed record PersonView(
@@ -29,6 +30,7 @@ public sealed record PersonView(
     bool RunsHouse,
     bool SeesSetup,
     bool SeesCredit,
+    bool Ships,
     bool Plans,
     bool NotesMoney
 );
@@ -70,6 +72,7 @@ public static class SessionEndpoints
             p.Roles.HasFlag(Roles.Admin),
             (p.Roles & Rights.SeeSetup.Roles) != 0,
             (p.Roles & Rights.SeeCredit.Roles) != 0,
+            (p.Roles & Rights.Ship.Roles) != 0,
             (p.Roles & Rights.Plan.Roles) != 0,
             (p.Roles & Rights.Money.Roles) != 0
         );

@@ -16,7 +16,9 @@ public static class GoodsEndpoints
         ArgumentNullException.ThrowIfNull(app);
         var goods = app.MapGroup("/api/goods").WithTags("Goods");
         goods.MapGet("", List).Needs(Rights.Look);
+        goods.MapGet("/{order}", Of).Needs(Rights.Look);
         goods.MapPost("/release", Release).Needs<ReleaseGoods>();
+        goods.MapPost("/ship", Ship).Needs<ShipOrder>();
         var shipments = app.MapGroup("/api/shipments/{order}/{no:int}").WithTags("Goods");
         shipments.MapGet("", Get).Needs(Rights.Look);
         shipments.MapGet("/note", Note).Needs(Rights.Look).Produces(200, contentType: "application/pdf");
@@ -40,12 +42,23 @@ public static class GoodsEndpoints
         CancellationToken cancel
     ) => GoodsRows.OfAsync(db, warehouse, clock, Rights.Ship.Allows(user.ActorOf()), cancel);
 
+    private static Task<OrderGoodsView> Of(string order, SolvendaDb db, HouseClock clock, CancellationToken cancel) =>
+        ShipmentViews.OfOrderAsync(db, order, clock.Today, cancel);
+
     private static async Task<IReadOnlyList<string>> Release(
         ReleaseBody body,
         ClaimsPrincipal user,
         ActRunner acts,
         CancellationToken cancel
     ) => await acts.RunAsync(user.ActorOf(), new ReleaseGoods(body.Order, Asked(body.Lines)), cancel);
+
+    /// <summary>At once, as it is handed over at the counter.</summary>
+    private static async Task<IReadOnlyList<string>> Ship(
+        ReleaseBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => await acts.RunAsync(user.ActorOf(), new ShipOrder(body.Order, Asked(body.Lines)), cancel);
 
     private static Task<ShipmentView> Get(
         string order,

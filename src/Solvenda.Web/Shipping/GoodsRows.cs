@@ -13,6 +13,15 @@ namespace Solvenda.Web.Shipping;
 /// <summary>What may go from a warehouse, and what is being picked there.</summary>
 internal static class GoodsRows
 {
+    private sealed record WaitingOrder(
+        long Id,
+        string Number,
+        string Buyer,
+        string HeldWhy,
+        string Address,
+        Core.Sheets.Head Head
+    );
+
     public static async Task<GoodsView> OfAsync(
         SolvendaDb db,
         string? warehouse,
@@ -31,6 +40,8 @@ internal static class GoodsRows
             houses,
             house,
             today,
+            (await HouseDays.WarehousesAsync(db, today, cancel)).GetValueOrDefault(house)?.Calendar.OnOrAfter(today)
+                ?? today,
             clock.LocalNow.ToString("HH:mm", CultureInfo.InvariantCulture),
             [
                 .. carriers
@@ -73,61 +84,74 @@ internal static class GoodsRows
                 && o.Goods != GoodsTrack.Shipped
                 && db.Commitments.Any(c => c.OrderId == o.Id && c.Warehouse == house)
             )
-            .Select(o => new
-            {
+            .Select(o => new WaitingOrder(
                 o.Id,
                 o.Number,
-                o.HeldWhy,
                 o.Dossier.Buyer.Name,
+                o.HeldWhy,
                 o.Dossier.Buyer.Address,
-                o.Sheet.Head,
-            })
+                o.Sheet.Head
+            ))
             .ToListAsync(cancel);
         var goods = await GoodsBook.OfAsync(db, orders.ConvertAll(o => o.Id), today, cancel);
         var weights = await db
             .Items.Where(i => i.Stocked)
             .Select(i => new { i.Id, i.WeightKg })
             .ToDictionaryAsync(i => i.Id, i => i.WeightKg, cancel);
-        var rows = new List<GoodsRow>();
-        foreach (var order in orders)
-        {
-            var of = goods[order.Id];
-            // From this house alone; how the buyer wants it counts over all of it.
-            var open = of.Open().Where(o => o.Warehouse == house && !o.Needs.IsEmpty).ToList();
-            if (open.Count == 0)
-                continue;
-            var could = of.CouldGo().Where(p => p.Warehouse == house).ToList();
-            var may = of.MayGo().Where(p => p.Warehouse == house && p.Quantity > 0m).ToList();
-            var mayGo = may.Count > 0 && order.HeldWhy.Length == 0;
-            var keys = open.Select(o => o.Line).ToHashSet();
-            var lines = of.Lines.Where(l => keys.Contains(l.Line.Key)).ToList();
-            var weight = WeightOf(open, may.Count > 0 ? may : could, weights);
-            rows.Add(
-                new GoodsRow(
-                    order.Id,
-                    order.Number,
-                    order.Name,
-                    (HeadTerms.DeliverTo.In(order.Head) ?? order.Address).Split(',')[0],
-                    Carriers.For(carriers, HeadTerms.FreightService.In(order.Head) ?? "", weight),
-                    open.Count,
-                    could.Count(p => keys.Contains(p.Line) && !p.IsShort),
-                    weight,
-                    mayGo,
-                    could.Exists(p => p.Quantity > 0m) && order.HeldWhy.Length == 0,
-                    mayGo ? ""
-                        : order.HeldWhy.Length > 0 ? $"held: {order.HeldWhy}"
-                        : of.Rule == ShippingRule.OnCall ? "goes when they call it off"
-                        : of.Rule == ShippingRule.AllTogether && could.Exists(p => p.Quantity > 0m)
-                            ? "goes all together"
-                        : "not there yet",
-                    ShippingRules.WordsOf(of.Rule),
-                    lines.Min(l => l.Day) ?? today,
-                    lines.Min(l => l.Promised)
-                )
-            );
-        }
+        var rows = orders.Select(o => Row(o, goods[o.Id], house, carriers, weights, today)).OfType<GoodsRow>();
         return [.. rows.OrderBy(r => r.Leaves).ThenBy(r => r.Promised).ThenBy(r => r.Order, StringComparer.Ordinal)];
     }
+
+    // Of one order from this house; null where nothing of it waits here. How the buyer wants it counts over all of it.
+    private static GoodsRow? Row(
+        WaitingOrder order,
+        OrderGoods of,
+        string house,
+        List<CarrierRow> carriers,
+        Dictionary<long, decimal?> weights,
+        DateOnly today
+    )
+    {
+        var open = of.Open().Where(o => o.Warehouse == house && !o.Needs.IsEmpty).ToList();
+        if (open.Count == 0)
+            return null;
+        var could = of.CouldGo().Where(p => p.Warehouse == house).ToList();
+        var may = of.MayGo().Where(p => p.Warehouse == house && p.Quantity > 0m).ToList();
+        var keys = open.Select(o => o.Line).ToHashSet();
+        var lines = of.Lines.Where(l => keys.Contains(l.Line.Key)).ToList();
+        var weight = WeightOf(open, may.Count > 0 ? may : could, weights);
+        var some = could.Exists(p => p.Quantity > 0m);
+        return new GoodsRow(
+            order.Id,
+            order.Number,
+            order.Buyer,
+            Place(HeadTerms.DeliverTo.In(order.Head) ?? order.Address),
+            Carriers.For(carriers, HeadTerms.FreightService.In(order.Head) ?? "", weight),
+            open.Count,
+            could.Count(p => keys.Contains(p.Line) && !p.IsShort),
+            weight,
+            may.Count > 0 && order.HeldWhy.Length == 0,
+            some && order.HeldWhy.Length == 0,
+            Why(order, of.Rule, may.Count > 0, some),
+            ShippingRules.WordsOf(of.Rule),
+            lines.Min(l => l.Day) ?? today,
+            lines.Min(l => l.Promised)
+        );
+    }
+
+    // The street says less than the town behind it.
+    private static string Place(string address)
+    {
+        var parts = address.Split(',', StringSplitOptions.TrimEntries);
+        return parts.Length > 1 ? parts[1] : parts[0];
+    }
+
+    private static string Why(WaitingOrder order, ShippingRule rule, bool mayGo, bool some) =>
+        order.HeldWhy.Length > 0 ? $"held: {order.HeldWhy}"
+        : mayGo ? ""
+        : rule == ShippingRule.OnCall ? "goes when they call it off"
+        : rule == ShippingRule.AllTogether && some ? "goes all together"
+        : "not there yet";
 
     private static decimal? WeightOf(List<OpenGoods> open, List<GoingPart> going, Dictionary<long, decimal?> weights)
     {

@@ -4,7 +4,7 @@ namespace Solvenda.Web.Shipping;
 
 /// <summary>An order whose goods may go, or wait.</summary>
 /// <param name="Id">For what is done to many.</param>
-/// <param name="To">Where they go: the first part of the address.</param>
+/// <param name="To">The town where they go.</param>
 /// <param name="Lines">With goods that nobody began with.</param>
 /// <param name="Here">Of them those that are all there.</param>
 /// <param name="WeightKg">Of what may go; null where something of it was never weighed.</param>
@@ -48,18 +48,57 @@ public sealed record ShipmentBrief(
 );
 
 /// <summary>What may go from a warehouse, and what is on its way out.</summary>
+/// <param name="Today">At the house.</param>
+/// <param name="Day">Today, or the next day on which it works.</param>
 /// <param name="Now">By its clock, "10:20".</param>
 /// <param name="GoneToday">How many left today.</param>
 public sealed record GoodsView(
     IReadOnlyList<string> Warehouses,
     string Warehouse,
     DateOnly Today,
+    DateOnly Day,
     string Now,
     IReadOnlyList<CarrierBrief> Carriers,
     IReadOnlyList<GoodsRow> Waiting,
     IReadOnlyList<ShipmentBrief> Picking,
     int GoneToday,
     bool MayShip
+);
+
+/// <summary>How far the goods of a line are, in the order's unit.</summary>
+/// <param name="Key">Of the line.</param>
+/// <param name="Here">What lies there for it and could go now.</param>
+public sealed record GoodsLineView(
+    long Key,
+    string Words,
+    string Unit,
+    decimal Ordered,
+    decimal Gone,
+    decimal InWork,
+    decimal Here,
+    DateOnly? Promised
+);
+
+/// <summary>A shipment of an order, as its page names it.</summary>
+public sealed record ShipmentOfOrder(
+    string Number,
+    ShipmentState State,
+    string Carrier,
+    string Tracking,
+    string FollowAt,
+    DateOnly? Day,
+    DateOnly? Delivered
+);
+
+/// <summary>The goods of an order: line by line, and its shipments.</summary>
+/// <param name="IsFrame">Goods do not go with it, but with what is called off of it.</param>
+/// <param name="AtCounter">They are handed over where they lie.</param>
+public sealed record OrderGoodsView(
+    string Order,
+    bool IsFrame,
+    bool AtCounter,
+    IReadOnlyList<GoodsLineView> Lines,
+    IReadOnlyList<ShipmentOfOrder> Shipments
 );
 
 /// <summary>Something to be taken from a shelf.</summary>

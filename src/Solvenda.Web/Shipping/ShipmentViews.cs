@@ -69,6 +69,61 @@ internal static class ShipmentViews
         );
     }
 
+    /// <summary>How far the goods of an order are.</summary>
+    public static async Task<OrderGoodsView> OfOrderAsync(
+        SolvendaDb db,
+        string number,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        var found =
+            await db
+                .Orders.Where(o => o.Number == number)
+                .Select(o => new { o.Id, o.Sheet.Head })
+                .FirstOrDefaultAsync(cancel)
+            ?? throw RefusedException.NotFound("such order");
+        var (order, kind) = (found.Id, OrderKind.In(found.Head));
+        var goods = (await GoodsBook.OfAsync(db, [order], today, cancel))[order];
+        var could = goods.CouldGo().ToLookup(p => p.Line, p => p.Quantity);
+        var shipments = await db
+            .Shipments.AsNoTracking()
+            .Where(s => s.OrderId == order)
+            .OrderBy(s => s.No)
+            .ToListAsync(cancel);
+        var follow = new List<ShipmentOfOrder>();
+        foreach (var s in shipments)
+            follow.Add(
+                new ShipmentOfOrder(
+                    s.Number,
+                    s.State,
+                    s.Carrier,
+                    s.Tracking,
+                    await Sending.FollowAtAsync(db, s, cancel),
+                    s.Day,
+                    s.Delivered
+                )
+            );
+        return new OrderGoodsView(
+            number,
+            kind.IsFrame,
+            kind.IsAtCounter,
+            [
+                .. goods.Lines.Select(l => new GoodsLineView(
+                    l.Line.Key,
+                    l.Line.Words,
+                    UnitTable.OnSheet(l.Line.Unit),
+                    l.SoFar.Ordered,
+                    l.SoFar.Gone,
+                    l.SoFar.InWork,
+                    could[l.Line.Key].Sum(),
+                    l.Promised
+                )),
+            ],
+            follow
+        );
+    }
+
     private static PickView Of(ShipmentPickRow pick, ItemRow item, string bin, Dictionary<long, SheetLine> lines) =>
         new(
             pick.LineKey,

@@ -32,6 +32,7 @@
     { path: '/records/buyers', name: 'Buyers' },
     { path: '/records/items', name: 'Items' },
     { path: '/prices', name: 'Prices' },
+    ...(session.person?.ships ? [{ path: '/goods', name: 'Goods' }] : []),
     ...(session.person?.plans ? [{ path: '/planning', name: 'Planning' }] : []),
     ...(session.person?.seesCredit ? [{ path: '/credit', name: 'Credit' }] : []),
     ...(session.person?.seesSetup ? [{ path: '/setup', name: 'Setup' }] : []),

@@ -2,6 +2,7 @@
   import { goto } from '$app/navigation';
   import type { Schemas } from '$lib/api';
   import { Owes } from '$lib/credit';
+  import { OrderGoods } from '$lib/goods';
   import { KeyCap, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
   import { usePulse } from '$lib/pulse';
@@ -190,6 +191,9 @@
   <Asks asks={doc.asks} />
   {#if next.code === 'turn' && sheet.mayWrite}<TurnTogether state={whole} />{/if}
   <CallOff bind:this={callOff} state={whole} oncall={doc.moves.some((m) => m.code === 'callOff') ? () => callOff?.open() : undefined} />
+  {#if isOrder && doc.tracks?.terms === 'confirmed'}
+    <OrderGoods order={number} mayShip={session.person?.ships ?? false} onmoved={() => void whole.follow()} />
+  {/if}
   <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
   <Sheet {sheet} others={others.here} oncure={cure} onwaive={waive} />
   <Tally {sheet} />

@@ -4,15 +4,15 @@ import { Latest } from '$lib/shared';
 type Said = Schemas['WaySaid'];
 
 const _tried: Partial<Record<Schemas['TriedKind']['kind'], { one: string; many: string; went: string; takes: (said: Said) => boolean; let: string }>> = {
-  Order: { one: 'order', many: 'orders', went: 'would have gone through', takes: (s) => s.through, let: 'orders' },
-  RequestForQuotation: {
+  order: { one: 'order', many: 'orders', went: 'would have gone through', takes: (s) => s.through, let: 'orders' },
+  requestForQuotation: {
     one: 'that asks for prices',
     many: 'that ask for prices',
     went: 'would have become quotes',
     takes: (s) => s.quotes === true,
     let: 'quotes',
   },
-  Change: { one: 'change', many: 'changes', went: 'would have been put onto their orders', takes: (s) => s.changes === true, let: 'changes' },
+  change: { one: 'change', many: 'changes', went: 'would have been put onto their orders', takes: (s) => s.changes === true, let: 'changes' },
 };
 
 /** What is said of messages of one kind that rules were tried on, after how many of them went on. */

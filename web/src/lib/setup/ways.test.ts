@@ -16,7 +16,7 @@ const said = {
 };
 const line = { channel: 'mail', words: '', open: true, runs: true, came: 4, through: 1, waits: 2 };
 const view = { line, rule: { said, version: 3, buyerName: '', keeperName: '' }, buyers: [], runs: [], checks: [], keepers: [], lately: [], mayChange: true };
-const trial = { kinds: [{ kind: 'Order', came: 4, through: 1 }], corrected: [], held: [] };
+const trial = { kinds: [{ kind: 'order', came: 4, through: 1 }], corrected: [], held: [] };
 
 const opened = async (more: object = {}) => {
   const asked = serve({
@@ -70,7 +70,7 @@ test('what others change comes in, but not over what is being written', async ()
 
 test('what was tried says whether the rules take such messages at all', () => {
   const rules = { ...said, quotes: true, changes: false, freeLines: false, everyMinutes: 0, settings: {} } as Parameters<typeof triedWords>[1];
-  expect(triedWords({ kind: 'RequestForQuotation', came: 6, through: 4 }, rules)).toBe('of 6 that ask for prices would have become quotes');
-  expect(triedWords({ kind: 'Order', came: 1, through: 1 }, rules)).toBe('of 1 order would have gone through, if orders were let');
-  expect(triedWords({ kind: 'Change', came: 2, through: 0 }, rules)).toBe('of 2 changes would have been put onto their orders, if changes were let');
+  expect(triedWords({ kind: 'requestForQuotation', came: 6, through: 4 }, rules)).toBe('of 6 that ask for prices would have become quotes');
+  expect(triedWords({ kind: 'order', came: 1, through: 1 }, rules)).toBe('of 1 order would have gone through, if orders were let');
+  expect(triedWords({ kind: 'change', came: 2, through: 0 }, rules)).toBe('of 2 changes would have been put onto their orders, if changes were let');
 });

@@ -1,0 +1,120 @@
+import { api, ask, type Schemas } from '$lib/api';
+import { Latest } from '$lib/shared';
+
+export type GoodsRow = Schemas['GoodsRow'];
+type Round = Schemas['RoundView'];
+
+/** What goes with one carrier. */
+export interface CarrierGroup {
+  readonly carrier: string;
+  readonly carries: string;
+  readonly cutOff: string;
+  readonly rows: readonly GoodsRow[];
+}
+
+const LOOK_AGAIN = 500;
+
+/** What came of a round, in words. */
+export const saysOf = (round: Round, what: string) =>
+  `${round.done} ${what}${round.notDone ? `; ${round.notDone} not: ${round.refused.map((r) => `${r.number}: ${r.words}`).join('; ')}` : ''}`;
+
+/** What may go from a warehouse: chosen, released and sent, one or many. */
+export class GoodsState {
+  readonly latest = new Latest<Schemas['GoodsView']>();
+  view = $derived.by(() => this.latest.value);
+  at = $state(0);
+  problem = $state('');
+  done = $state('');
+  busy = $state('');
+  /** Also what is to be taken from the shelves on later days. */
+  later = $state(false);
+  #off = $state<readonly number[]>([]);
+  #on = $state<readonly number[]>([]);
+  #warehouse: string | undefined;
+
+  /** By carrier, the one who comes first in front; what nobody carries at the end. */
+  groups = $derived.by((): CarrierGroup[] => {
+    if (!this.view) return [];
+    const { carriers, day, waiting } = this.view;
+    const rows = waiting.filter((r) => this.later || r.leaves <= day);
+    const named = carriers.map((c) => ({ carrier: c.code, carries: c.carries, cutOff: c.cutOff, rows: rows.filter((r) => r.carrier === c.code) }));
+    const rest = rows.filter((r) => !carriers.some((c) => c.code === r.carrier));
+    return [...named, { carrier: '', carries: 'nobody carries it yet', cutOff: '', rows: rest }].filter((g) => g.rows.length);
+  });
+  rows = $derived.by(() => this.groups.flatMap((g) => g.rows));
+  ahead = $derived.by(() => (this.view ? this.view.waiting.filter((r) => r.leaves > this.view!.day).length : 0));
+  current = $derived.by(() => this.rows[Math.min(this.at, this.rows.length - 1)]);
+  chosen = $derived.by(() => this.rows.filter((r) => this.isChosen(r)));
+  weight = $derived.by(() => this.chosen.reduce((sum, r) => sum + (r.weightKg ?? 0), 0));
+
+  /** What may go on the day is chosen until somebody says otherwise. */
+  isChosen = (row: GoodsRow) => row.mayGo && (this.#on.includes(row.id) || (!this.#off.includes(row.id) && row.leaves <= (this.view?.day ?? '')));
+
+  choose = (row: GoodsRow | undefined) => {
+    if (!row?.mayGo) return;
+    const is = this.isChosen(row);
+    this.#on = is ? this.#on.filter((id) => id !== row.id) : [...this.#on, row.id];
+    this.#off = is ? [...this.#off, row.id] : this.#off.filter((id) => id !== row.id);
+  };
+
+  load = (warehouse = this.#warehouse) => {
+    this.#warehouse = warehouse;
+    return this.latest.ask(() => ask(api.GET('/api/goods', { params: { query: warehouse ? { warehouse } : {} } })), 'The goods could not be loaded.');
+  };
+
+  go = (step: number) => (this.at = Math.max(0, Math.min(this.rows.length - 1, this.at + step)));
+
+  /** Releases all that are chosen, to be picked in one round. */
+  release = () =>
+    this.#round(
+      'orders',
+      'release',
+      this.chosen.map((r) => r.id),
+      'released to be picked',
+    );
+
+  /** Sends all that are being picked, as asked where nobody said otherwise. */
+  sendAll = () =>
+    this.#round(
+      'shipments',
+      'send',
+      (this.view?.picking ?? []).map((s) => s.id),
+      'went',
+    );
+
+  /** Releases what lies there of one, though its buyer wants it otherwise: somebody says so. */
+  releasePart = async (row: GoodsRow | undefined) => {
+    if (!row?.could) return;
+    await this.#do(async () => {
+      const order = await ask(api.GET('/api/goods/{order}', { params: { path: { order: row.order } } }));
+      const lines = order.lines.filter((l) => l.here > 0).map((l) => ({ key: l.key, quantity: l.here }));
+      const made = await ask(api.POST('/api/goods/release', { body: { order: row.order, lines } }));
+      this.done = `${made.join(', ')} is released with what lies there; the rest follows.`;
+    });
+  };
+
+  async #round(kind: string, deed: string, ids: number[], what: string) {
+    if (!ids.length || this.busy) return;
+    this.busy = `${ids.length} ${ids.length === 1 ? 'is' : 'are'} under way`;
+    await this.#do(async () => {
+      let round = await ask(api.POST('/api/lists/{kind}/deeds', { params: { path: { kind } }, body: { deed, given: '', ids, count: ids.length } }));
+      while (!round.over) {
+        this.busy = `${round.done + round.notDone} of ${round.total}`;
+        await new Promise((go) => setTimeout(go, LOOK_AGAIN));
+        round = await ask(api.GET('/api/rounds/{id}', { params: { path: { id: round.id } } }));
+      }
+      this.done = saysOf(round, what);
+    });
+    this.busy = '';
+  }
+
+  async #do(run: () => Promise<unknown>) {
+    [this.problem, this.done] = ['', ''];
+    try {
+      await run();
+    } catch (reason) {
+      this.problem = reason instanceof Error ? reason.message : 'Nothing was changed.';
+    }
+    await this.load();
+  }
+}

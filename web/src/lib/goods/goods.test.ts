@@ -1,0 +1,132 @@
+import { afterEach, expect, test, vi } from 'vitest';
+import { refused, serve } from '$lib/test/server';
+import { GoodsState, saysOf } from './goods.svelte';
+import { ShipmentState } from './shipment.svelte';
+
+afterEach(() => vi.restoreAllMocks());
+
+const row = (id: number, more: object = {}) => ({
+  id,
+  order: `S26-0000${id}`,
+  buyer: 'Tressel',
+  to: 'Skerrow',
+  carrier: 'Skerry Post',
+  lines: 2,
+  here: 2,
+  weightKg: 4.5,
+  mayGo: true,
+  could: true,
+  why: '',
+  rule: 'whole lines',
+  leaves: '2026-11-27',
+  promised: null,
+  ...more,
+});
+const view = (waiting: object[], picking: object[] = []) => ({
+  warehouses: ['Skerrow quay'],
+  warehouse: 'Skerrow quay',
+  today: '2026-11-28',
+  day: '2026-11-28',
+  now: '10:20',
+  carriers: [{ code: 'Skerry Post', carries: 'parcels', cutOff: '15:00' }],
+  waiting,
+  picking,
+  goneToday: 0,
+  mayShip: true,
+});
+const round = { id: 7, kind: 'orders', words: '', total: 2, done: 2, notDone: 0, left: 0, stopped: false, over: true, refused: [] };
+
+const opened = async (waiting: object[], more: object = {}) => {
+  const asked = serve({ 'GET /api/goods': view(waiting), 'POST /api/lists/{kind}/deeds': round, ...more });
+  const goods = new GoodsState();
+  await goods.load();
+  return { goods, asked };
+};
+
+test('what may go on the day is chosen, what is held or leaves later is not', async () => {
+  const { goods } = await opened([row(1), row(2, { mayGo: false, why: 'held: they ring back' }), row(3, { leaves: '2026-12-04' })]);
+  expect(goods.chosen.map((r) => r.id)).toEqual([1]);
+  expect([goods.ahead, goods.rows.length]).toEqual([1, 2]);
+  goods.choose(goods.rows[1]);
+  expect(goods.chosen.map((r) => r.id)).toEqual([1]);
+  goods.later = true;
+  goods.choose(goods.rows.find((r) => r.id === 3));
+  goods.choose(goods.rows.find((r) => r.id === 1));
+  expect(goods.chosen.map((r) => r.id)).toEqual([3]);
+});
+
+test('what nobody carries stands at the end, and nothing is lost for it', async () => {
+  const { goods } = await opened([row(1, { carrier: '' }), row(2)]);
+  expect(goods.groups.map((g) => [g.carrier, g.rows.length])).toEqual([
+    ['Skerry Post', 1],
+    ['', 1],
+  ]);
+});
+
+test('the chosen ones are released in one round, and what was not says why', async () => {
+  const refusing = { ...round, done: 1, notDone: 1, refused: [{ number: 'S26-00002', words: 'held' }] };
+  const { goods, asked } = await opened([row(1), row(2)], { 'POST /api/lists/{kind}/deeds': refusing });
+  await goods.release();
+  const sent = asked.find((a) => a.url === '/api/lists/{kind}/deeds');
+  expect(sent?.body).toMatchObject({ deed: 'release', ids: [1, 2] });
+  expect(goods.done).toBe('1 released to be picked; 1 not: S26-00002: held');
+  expect(saysOf(round, 'went')).toBe('2 went');
+});
+
+const pick = (line: number, item: string, more: object = {}) => ({
+  line,
+  bin: 'A-01',
+  item,
+  words: item,
+  quantity: 4,
+  picked: null,
+  unit: '',
+  bySerial: false,
+  serials: [],
+  forWarehouse: '',
+  ...more,
+});
+const shipment = (picks: object[], version = 1) => ({
+  number: 'S26-00001/1',
+  version,
+  order: 'S26-00001',
+  state: 'picking',
+  picks,
+  mayShip: true,
+  services: [],
+});
+
+test('the way along the shelves goes on to the first that nobody looked at', async () => {
+  const asked = serve({
+    'GET /api/shipments/{order}/{no}': shipment([pick(1, 'A', { picked: 4 }), pick(2, 'B'), pick(3, 'C')]),
+    'POST /api/shipments/{order}/{no}/pick': shipment([pick(1, 'A', { picked: 4 }), pick(2, 'B', { picked: 4 }), pick(3, 'C')], 2),
+  });
+  const ship = new ShipmentState();
+  await ship.open('S26-00001/1');
+  expect([ship.at, ship.left]).toEqual([1, 2]);
+  await ship.whole(ship.current);
+  expect(asked.at(-1)?.body).toMatchObject({ picked: [{ line: 2, item: 'B', picked: 4 }], seen: 1 });
+  expect([ship.at, ship.left]).toEqual([2, 1]);
+});
+
+test('what goes by number is asked for its numbers, as many as there are', async () => {
+  const asked = serve({
+    'GET /api/shipments/{order}/{no}': shipment([pick(1, 'LJ', { quantity: 2, bySerial: true })]),
+    'POST /api/shipments/{order}/{no}/pick': refused(409, 'LJ T-1 goes with S26-00002/1.', 'serial_gone'),
+  });
+  const ship = new ShipmentState();
+  await ship.open('S26-00001/1');
+  await ship.whole(ship.current);
+  expect(ship.typing).toBe('serials');
+  await ship.numbers(ship.current, 'T-1, T-2');
+  expect(asked.at(-1)?.body).toMatchObject({ picked: [{ picked: 2, serials: ['T-1', 'T-2'] }] });
+  expect([ship.problem, ship.typing]).toEqual(['LJ T-1 goes with S26-00002/1.', 'serials']);
+});
+
+test('words in place of how much is there are said, and nothing is sent', async () => {
+  const asked = serve({ 'GET /api/shipments/{order}/{no}': shipment([pick(1, 'A')]) });
+  const ship = new ShipmentState();
+  await ship.open('S26-00001/1');
+  await ship.part(ship.current, 'some');
+  expect([ship.problem, asked.length]).toEqual(['“some” is no number.', 1]);
+});

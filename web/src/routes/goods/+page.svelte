@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { DayLine, GoodsState, Packing, ShipmentState, Waiting } from '$lib/goods';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { usePulse } from '$lib/pulse';
+  import { day, fixed, plain, Problem } from '$lib/shared';
+
+  const goods = new GoodsState();
+  const ship = new ShipmentState();
+  const view = $derived(goods.view);
+  const held = $derived((view?.waiting ?? []).filter((r) => r.why.startsWith('held')).length);
+  const short = $derived((view?.waiting ?? []).filter((r) => r.here < r.lines).length);
+
+  // Meets the server, and the address: a shipment that it names is open.
+  $effect(() => void goods.load(page.url.searchParams.get('warehouse') ?? undefined));
+  $effect(() => {
+    const named = page.url.searchParams.get('shipment');
+    if (named) void ship.open(named);
+  });
+  usePulse(
+    () => true,
+    () => void goods.load(),
+    5_000,
+  );
+
+  useKeys(() =>
+    ship.view
+      ? []
+      : [
+          { key: 'j', words: 'next', run: () => goods.go(1) },
+          { key: 'k', words: 'before', run: () => goods.go(-1) },
+          { key: 'ArrowDown', words: 'next', run: () => goods.go(1) },
+          { key: 'ArrowUp', words: 'before', run: () => goods.go(-1) },
+          ...(view?.mayShip
+            ? [
+                { key: ' ', words: 'choose it, or not', run: () => goods.choose(goods.current) },
+                { key: 'r', words: 'pick the chosen ones in one round', run: () => void goods.release() },
+                { key: 'g', words: 'all that is being picked goes', run: () => void goods.sendAll() },
+              ]
+            : []),
+          { key: 'Enter', words: 'pick the first', run: () => void ship.open(view?.picking[0]?.number ?? '') },
+        ],
+  );
+</script>
+
+<svelte:head><title>Goods · Solvenda</title></svelte:head>
+<Problem words={goods.problem || goods.latest.problem} onclose={() => (goods.problem = '')} />
+{#if view}
+  <div class="flex min-h-0 flex-1 flex-col px-5 pt-3">
+    <div class="flex flex-wrap items-baseline gap-x-4">
+      <h1 class="font-serif text-[25px] leading-tight">
+        What may go {view.day === view.today ? 'today' : `on ${day(view.day)}`} <em class="text-second">from {view.warehouse}</em>
+      </h1>
+      {#each view.warehouses.filter((w) => w !== view.warehouse) as other (other)}
+        <button class="text-second underline" onclick={() => void goods.load(other)}>{other}</button>
+      {/each}
+      <span class="ml-auto text-second"
+        >{plain(goods.rows.filter((r) => r.mayGo).length)} may go{held ? ` · ${plain(held)} held` : ''}{short ? ` · ${plain(short)} not all here` : ''}</span
+      >
+    </div>
+    {#if view.day === view.today}<DayLine now={view.now} carriers={view.carriers} />{/if}
+    <div class="grid min-h-0 flex-1 gap-x-6 gap-y-4 overflow-auto pb-4 lg:grid-cols-[1fr_400px]">
+      <div><Waiting {goods} /></div>
+      <div class="pt-4"><Packing {goods} {ship} /></div>
+    </div>
+    <footer class="flex flex-wrap items-center gap-4 border-t border-strong py-3">
+      {#if view.mayShip}
+        <span><b>{plain(goods.chosen.length)} chosen</b> <span class="text-second">{fixed(goods.weight, goods.weight < 100 ? 1 : 0)} kg</span></span>
+        <button class="btn btn-primary btn-sm" disabled={!goods.chosen.length || !!goods.busy} onclick={() => void goods.release()}
+          >Pick them in one round <KeyCap>R</KeyCap></button
+        >
+      {/if}
+      <span class="text-second" role="status">{goods.busy || goods.done}</span>
+      <a class="ml-auto text-second underline" href="/goods/shipments">all shipments</a>
+    </footer>
+  </div>
+{/if}
