@@ -57,17 +57,17 @@ test('one order is picked on its way along the shelves, short, packed, and the r
   });
   expect(set.status(), await set.text()).toBe(200);
   await page.reload();
+  await expect(page.getByRole('button', { name: /^Confirm/ })).toBeEnabled();
   await page.keyboard.press('c');
   const dialog = page.getByRole('dialog');
-  await expect(dialog).toBeVisible();
-  await page.keyboard.press('Control+Enter');
+  await dialog.getByRole('button', { name: 'Confirm it' }).click();
   const goods = page.getByRole('region', { name: 'its goods' });
   await expect(goods).toContainText('to go: 2 lines, all there');
   await page.keyboard.press('d');
   await goods.getByRole('link', { name: `${number}/1` }).click();
 
   const aside = page.getByRole('complementary', { name: 'being picked' });
-  await expect(aside.getByText('0 of 2')).toBeVisible();
+  await expect(aside.getByRole('list', { name: 'in walking order' })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(aside.getByText('1 of 2')).toBeVisible();
   await page.keyboard.press('s');
