@@ -86,6 +86,9 @@ public sealed record ReadyItem(
 
 public static class DeskEndpoints
 {
+    /// <summary>So much stands on a desk; the rest is on its list.</summary>
+    internal const int Most = 60;
+
     public static void MapDesk(this IEndpointRouteBuilder app) =>
         app.MapGet("/api/desk", Get).WithTags("Desk").Needs(Rights.Look);
 
@@ -124,7 +127,7 @@ public static class DeskEndpoints
         return new DeskView(
             clock.Today,
             user.Identity!.Name!,
-            [.. items.OrderBy(i => i.Urgency).ThenBy(i => i.Rank).ThenBy(i => i.Since).Take(60)],
+            [.. items.OrderBy(i => i.Urgency).ThenBy(i => i.Rank).ThenBy(i => i.Since).Take(Most)],
             [.. day.OrderBy(d => d.At)],
             came,
             turned

@@ -17,6 +17,7 @@ internal static class DeskRequests
 
     public static async Task<List<DeskItem>> OfAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {
+        var (mine, all) = (me.PersonId, me.Roles.HasFlag(Roles.Desk));
         var rows = await (
             from r in db.Requests
             join b in db.Buyers on r.BuyerId equals b.Id into found
@@ -24,11 +25,15 @@ internal static class DeskRequests
             join p in db.People on r.HandId equals p.Id into hands
             from p in hands.DefaultIfEmpty()
             where (r.State == RequestState.New && !r.Ready) || r.State == RequestState.NeedsYou
+            where all || b.AccountManagerId == mine || r.HandId == mine
+            // In the order in which they stand on the desk, which shows no more of them.
+            orderby r.HandId != null && r.HandId != mine, r.Kind == ""
+                || r.Kind == nameof(MessageKind.Unclear)
+                || r.Kind == nameof(MessageKind.Question), r.HandId == mine ? 0 : 1, r.ReceivedAt
             select new
             {
                 r.Number,
                 Buyer = b == null ? null : b.Name,
-                Manager = b == null ? null : b.AccountManagerId,
                 r.FromWords,
                 r.Subject,
                 r.Kind,
@@ -42,34 +47,35 @@ internal static class DeskRequests
                 r.HandId,
                 Hand = p == null ? null : p.Name,
             }
-        ).ToListAsync(cancel);
+        )
+            .Take(DeskEndpoints.Most)
+            .ToListAsync(cancel);
         return
         [
-            .. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId || r.HandId == me.PersonId)
-                .Select(r => new DeskItem(
-                        // What somebody else has in hand waits for them.
-                        r.HandId
-                            is { } hand
-                        && hand != me.PersonId
-                            ? Urgency.WhenThereIsTime
-                        : r.Kind is "" or nameof(MessageKind.Unclear) or nameof(MessageKind.Question) ? Urgency.Today
-                        : Urgency.AtOnce,
-                    "request",
-                    r.Number,
-                    $"/requests/{r.Number}",
-                    r.Buyer ?? (r.FromWords.Length > 0 ? r.FromWords : r.Subject),
-                    r.Reason.Length > 0 ? r.Reason : "is being priced",
-                    r.Hand is { } who && r.HandId != me.PersonId ? $"{who} has it" : r.Subject,
-                    r.Channel,
-                    r.ReceivedAt,
-                    r.Currency,
-                    Value(r.WorthMinor, r.Currency),
-                    r.Kind == "" ? "look" : "read",
-                    r.HandId == me.PersonId ? 0 : 1
-                )
-                {
-                    Sure = r.SurePercent,
-                }),
+            .. rows.Select(r => new DeskItem(
+                    // What somebody else has in hand waits for them.
+                    r.HandId
+                        is { } hand
+                    && hand != me.PersonId
+                        ? Urgency.WhenThereIsTime
+                    : r.Kind is "" or nameof(MessageKind.Unclear) or nameof(MessageKind.Question) ? Urgency.Today
+                    : Urgency.AtOnce,
+                "request",
+                r.Number,
+                $"/requests/{r.Number}",
+                r.Buyer ?? (r.FromWords.Length > 0 ? r.FromWords : r.Subject),
+                r.Reason.Length > 0 ? r.Reason : "is being priced",
+                r.Hand is { } who && r.HandId != me.PersonId ? $"{who} has it" : r.Subject,
+                r.Channel,
+                r.ReceivedAt,
+                r.Currency,
+                Value(r.WorthMinor, r.Currency),
+                r.Kind == "" ? "look" : "read",
+                r.HandId == me.PersonId ? 0 : 1
+            )
+            {
+                Sure = r.SurePercent,
+            }),
         ];
     }
 
@@ -93,17 +99,18 @@ internal static class DeskRequests
 
     public static async Task<List<ReadyItem>> ReadyAsync(SolvendaDb db, Actor me, CancellationToken cancel)
     {
+        var (mine, all) = (me.PersonId, me.Roles.HasFlag(Roles.Desk));
         var rows = await (
             from r in db.Requests
             join b in db.Buyers on r.BuyerId equals b.Id
             where r.State == RequestState.New && r.Ready
+            where all || b.AccountManagerId == mine || r.HandId == mine
             orderby r.ReceivedAt
             select new
             {
                 r.Id,
                 r.Number,
                 b.Name,
-                Manager = b.AccountManagerId,
                 r.Kind,
                 r.Brief,
                 r.Reason,
@@ -111,27 +118,25 @@ internal static class DeskRequests
                 r.WorthMinor,
                 r.Channel,
                 r.ReceivedAt,
-                r.HandId,
             }
         )
             .Take(MostReady)
             .ToListAsync(cancel);
         return
         [
-            .. rows.Where(r => me.Roles.HasFlag(Roles.Desk) || r.Manager == me.PersonId || r.HandId == me.PersonId)
-                .Select(r => new ReadyItem(
-                    r.Id,
-                    r.Number,
-                    $"/requests/{r.Number}",
-                    r.Name,
-                    r.Brief,
-                    r.Kind == nameof(MessageKind.Order),
-                    r.Reason,
-                    r.Currency,
-                    Value(r.WorthMinor, r.Currency),
-                    r.Channel,
-                    r.ReceivedAt
-                )),
+            .. rows.Select(r => new ReadyItem(
+                r.Id,
+                r.Number,
+                $"/requests/{r.Number}",
+                r.Name,
+                r.Brief,
+                r.Kind == nameof(MessageKind.Order),
+                r.Reason,
+                r.Currency,
+                Value(r.WorthMinor, r.Currency),
+                r.Channel,
+                r.ReceivedAt
+            )),
         ];
     }
 
