@@ -121,9 +121,6 @@ await look('buyer');
 await page.goto(`${base}/records/items/3`);
 await page.getByText('Sold to').waitFor();
 await look('item');
-await page.goto(`${base}/records/items?filter=family:rope`);
-await page.getByText('PS3-12-WH').first().waitFor();
-await look('items');
 await page.goto(`${base}/prices?buyer=B-0001&item=BB2-10-NV`);
 await page.getByLabel('how much').fill('300');
 await page.getByText('would pay').waitFor();
@@ -146,5 +143,8 @@ await page.goto(`${base}/planning`);
 await page.getByRole('row').filter({ hasText: 'SHK-DEE-12' }).getByRole('link').click();
 await page.getByText('who waits for it').waitFor();
 await look('outlook');
+await page.goto(`${base}/goods`);
+await page.getByRole('checkbox', { checked: true }).first().waitFor();
+await look('goods');
 
 await browser.close();

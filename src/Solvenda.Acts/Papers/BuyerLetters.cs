@@ -113,6 +113,26 @@ public static class BuyerLetters
         );
     }
 
+    /// <summary>Tells the buyer by which number goods that left are followed.</summary>
+    /// <param name="followAt">Where; empty for nowhere.</param>
+    public static BuyerLetter Tracking(OpenSheet open, Seller seller, ShipmentRow shipment, string followAt)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(shipment);
+        var wording = open.Wording;
+        var parts = new List<string>
+        {
+            wording.With("letter.sentTracking", shipment.Tracking),
+            wording.With("letter.sentBy", shipment.Carrier),
+        };
+        if (followAt.Length > 0)
+            parts.Add(wording.With("letter.sentFollow", followAt));
+        return new BuyerLetter(
+            $"{wording.With("letter.sentSubject", Po(open))}, {shipment.Number}",
+            Text(open, seller, string.Join(' ', parts))
+        );
+    }
+
     /// <summary>Tells the buyer that an order of theirs is cancelled.</summary>
     public static BuyerLetter Cancelled(OpenSheet open, Seller seller)
     {

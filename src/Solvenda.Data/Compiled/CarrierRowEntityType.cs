@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.CarrierRow",
                 typeof(CarrierRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 10,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -62,6 +62,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(CarrierRow).GetProperty("FollowAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(CarrierRow).GetField("<FollowAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var form = runtimeEntityType.AddProperty(
+                "Form",
+                typeof(string),
+                propertyInfo: typeof(CarrierRow).GetProperty("Form", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CarrierRow).GetField("<Form>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var mostKg = runtimeEntityType.AddProperty(
                 "MostKg",

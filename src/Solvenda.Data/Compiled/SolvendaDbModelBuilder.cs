@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b860b5b3-cff9-435d-9e39-41d0ef983ec0"), entityTypeCount: 87)
+            : base(skipDetectChanges: false, modelId: new Guid("2f1360dd-edb1-4587-94b6-e7ae7a9f8936"), entityTypeCount: 87)
         {
         }
 

@@ -27,6 +27,8 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
                 MostKg = MostByPost,
                 CutOff = "15:00",
                 FollowAt = "https://skerry-post.example/follow/{0}",
+                Form =
+                    "Reference = shipment; Name = to; Address = address; Country = country; Parcels = parcels; Weight = kg",
             },
             new CarrierRow
             {

@@ -792,6 +792,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("MostKg")
                         .HasColumnType("INTEGER");
 

@@ -31,7 +31,8 @@ namespace Solvenda.Data.Migrations
                     Services = table.Column<string>(type: "TEXT", nullable: false),
                     MostKg = table.Column<long>(type: "INTEGER", nullable: true),
                     CutOff = table.Column<string>(type: "TEXT", nullable: false),
-                    FollowAt = table.Column<string>(type: "TEXT", nullable: false)
+                    FollowAt = table.Column<string>(type: "TEXT", nullable: false),
+                    Form = table.Column<string>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
                 {

@@ -789,6 +789,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Form")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("MostKg")
                         .HasColumnType("INTEGER");
 

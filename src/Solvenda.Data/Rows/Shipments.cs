@@ -119,6 +119,9 @@ public sealed class CarrierRow : IRecordRow
     /// <summary>When they come, by the warehouse's clock: "15:00".</summary>
     public string CutOff { get; set; } = "15:00";
 
+    /// <summary>The columns of the file that they get (Core's CarrierForm); empty: all there is.</summary>
+    public string Form { get; set; } = "";
+
     /// <summary>Where a shipment is followed, with {0} for its number; empty for nowhere.</summary>
     public string FollowAt { get; set; } = "";
 }

@@ -53,13 +53,7 @@ internal static class DeskRequests
         return
         [
             .. rows.Select(r => new DeskItem(
-                    // What somebody else has in hand waits for them.
-                    r.HandId
-                        is { } hand
-                    && hand != me.PersonId
-                        ? Urgency.WhenThereIsTime
-                    : r.Kind is "" or nameof(MessageKind.Unclear) or nameof(MessageKind.Question) ? Urgency.Today
-                    : Urgency.AtOnce,
+                UrgencyOf(r.HandId, r.Kind, me),
                 "request",
                 r.Number,
                 $"/requests/{r.Number}",
@@ -78,6 +72,12 @@ internal static class DeskRequests
             }),
         ];
     }
+
+    // What somebody else has in hand waits for them.
+    private static Urgency UrgencyOf(long? hand, string kind, Actor me) =>
+        hand is not null && hand != me.PersonId ? Urgency.WhenThereIsTime
+        : kind is "" or nameof(MessageKind.Unclear) or nameof(MessageKind.Question) ? Urgency.Today
+        : Urgency.AtOnce;
 
     /// <summary>What we sent and they did not receive.</summary>
     public static async Task<List<DeskItem>> MissingAsync(SolvendaDb db, CancellationToken cancel) =>

@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
 using System.Security.Claims;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Shipping;
 using Solvenda.Data;
+using Solvenda.Formats.Tables;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Shipping;
@@ -19,6 +21,12 @@ public static class GoodsEndpoints
         goods.MapGet("/{order}", Of).Needs(Rights.Look);
         goods.MapPost("/release", Release).Needs<ReleaseGoods>();
         goods.MapPost("/ship", Ship).Needs<ShipOrder>();
+        var carriers = app.MapGroup("/api/carriers/{carrier}").WithTags("Goods");
+        carriers.MapGet("/file", File).Needs(Rights.Ship).Produces(200, contentType: "text/csv");
+        carriers
+            .MapPost("/file", Said)
+            .Needs<TakeCarrierFile>()
+            .WithMetadata(new RequestSizeLimitAttribute(LargestFile));
         var shipments = app.MapGroup("/api/shipments/{order}/{no:int}").WithTags("Goods");
         shipments.MapGet("", Get).Needs(Rights.Look);
         shipments.MapGet("/note", Note).Needs(Rights.Look).Produces(200, contentType: "application/pdf");
@@ -27,6 +35,8 @@ public static class GoodsEndpoints
         shipments.MapPost("/send", Send).Needs<SendShipment>();
         shipments.MapPost("/drop", Drop).Needs<DropShipment>();
     }
+
+    private const long LargestFile = 4 * 1024 * 1024;
 
     /// <summary>As acts take what is to go.</summary>
     public static ImmutableArray<AskedGoods> Asked(IReadOnlyList<GoodsBody>? lines) =>
@@ -59,6 +69,43 @@ public static class GoodsEndpoints
         ActRunner acts,
         CancellationToken cancel
     ) => await acts.RunAsync(user.ActorOf(), new ShipOrder(body.Order, Asked(body.Lines)), cancel);
+
+    /// <summary>What a carrier is told of what goes with them, in the form that the house set for them.</summary>
+    /// <param name="day">Of what left on that day; without it what is packed and what left today.</param>
+    private static async Task<IResult> File(
+        string carrier,
+        DateOnly? day,
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var (head, rows) = await CarrierRows.OfAsync(db, carrier, day, clock.Today, cancel);
+        return Results.Stream(
+            to => TableWriter.CsvAsync(to, head, rows.ToAsyncEnumerable(), cancel),
+            "text/csv",
+            $"{carrier} {day ?? clock.Today:yyyy-MM-dd}.csv"
+        );
+    }
+
+    /// <summary>Takes what a carrier says.</summary>
+    /// <param name="dry">Says what would come of it, and changes nothing.</param>
+    private static async Task<CarrierFileTaken> Said(
+        string carrier,
+        string? filename,
+        bool? dry,
+        HttpRequest http,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        ActRunner acts,
+        CancellationToken cancel
+    )
+    {
+        var input = new TakeCarrierFile(carrier, filename ?? "the file", await RawBody.ReadAsync(http, cancel));
+        return dry == true
+            ? (await CarrierFile.ReadAsync(db, input, cancel)).Answer
+            : await acts.RunAsync(user.ActorOf(), input, cancel);
+    }
 
     private static Task<ShipmentView> Get(
         string order,

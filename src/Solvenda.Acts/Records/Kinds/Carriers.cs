@@ -1,5 +1,6 @@
 using Solvenda.Acts.Lists;
 using Solvenda.Core.People;
+using Solvenda.Core.Shipping;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;
@@ -34,6 +35,12 @@ internal static class Carriers
                 inList: true,
                 hint: "15:00, by the warehouse’s clock",
                 check: Warehouses.Time
+            ),
+            Fields.Text<CarrierRow>(
+                c => c.Form,
+                "their file",
+                hint: "columns, as “Reference = shipment; Name = to; Weight = kg”; empty: all there is",
+                check: CarrierForm.Fault
             ),
             Fields.Text<CarrierRow>(
                 c => c.FollowAt,

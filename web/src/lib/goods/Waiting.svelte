@@ -16,7 +16,15 @@
           ? ` · ${plain(chosen.length)} chosen, ${kilos(chosen.reduce((sum, r) => sum + (r.weightKg ?? 0), 0))}`
           : ''}
       </h2>
-      <span>{plain(group.rows.length)} {group.rows.length === 1 ? 'order' : 'orders'}</span>
+      <span
+        >{plain(group.rows.length)}
+        {group.rows.length === 1 ? 'order' : 'orders'}{#if group.carrier && may}<a
+            class="ml-3 underline"
+            href="/api/carriers/{encodeURIComponent(group.carrier)}/file"
+            download
+            title="what is packed for them and what left today">their file</a
+          >{/if}</span
+      >
     </div>
     <table class="w-full border-collapse">
       <thead class={g ? 'sr-only' : 'text-left text-[11.5px] text-second'}>

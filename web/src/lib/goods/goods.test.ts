@@ -1,5 +1,6 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { refused, serve } from '$lib/test/server';
+import { CarrierFileState } from './carrier.svelte';
 import { GoodsState, saysOf } from './goods.svelte';
 import { ShipmentState } from './shipment.svelte';
 
@@ -129,4 +130,22 @@ test('words in place of how much is there are said, and nothing is sent', async 
   await ship.open('S26-00001/1');
   await ship.part(ship.current, 'some');
   expect([ship.problem, asked.length]).toEqual(['“some” is no number.', 1]);
+});
+
+test('a carrier’s file is looked at as each one’s, and is whose shipments it names', async () => {
+  const answers: Record<string, object> = {
+    Ferry: { taken: [], known: 0, left: [{ row: 2, why: 'went with Skerry Post' }] },
+    'Skerry%20Post': { taken: ['S26-00001/1'], known: 1, left: [] },
+  };
+  const asked: string[] = [];
+  vi.spyOn(globalThis, 'fetch').mockImplementation((url) => {
+    asked.push(String(url));
+    return Promise.resolve(Response.json(answers[String(url).split('/')[3]!]));
+  });
+  const said = new CarrierFileState();
+  await said.look(new File(['x'], 'back.csv'), ['Ferry', 'Skerry Post']);
+  expect([said.carrier, said.seen?.taken]).toEqual(['Skerry Post', ['S26-00001/1']]);
+  expect(await said.take()).toBe(true);
+  expect(asked.at(-1)).toBe('/api/carriers/Skerry%20Post/file?filename=back.csv');
+  expect(said.file).toBeNull();
 });

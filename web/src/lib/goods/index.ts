@@ -1,3 +1,4 @@
+export { default as CarrierFile } from './CarrierFile.svelte';
 export { default as DayLine } from './DayLine.svelte';
 export { GoodsState } from './goods.svelte';
 export { default as OrderGoods } from './OrderGoods.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { DayLine, GoodsState, Packing, ShipmentState, Waiting } from '$lib/goods';
+  import { CarrierFile, DayLine, GoodsState, Packing, ShipmentState, Waiting } from '$lib/goods';
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
   import { day, fixed, plain, Problem } from '$lib/shared';
@@ -61,7 +61,12 @@
     {#if view.day === view.today}<DayLine now={view.now} carriers={view.carriers} />{/if}
     <div class="grid min-h-0 flex-1 gap-x-6 gap-y-4 overflow-auto pb-4 lg:grid-cols-[1fr_400px]">
       <div><Waiting {goods} /></div>
-      <div class="pt-4"><Packing {goods} {ship} /></div>
+      <div class="pt-4">
+        <Packing {goods} {ship} />
+        {#if view.mayShip && view.carriers.length}
+          <CarrierFile carriers={view.carriers.map((c) => c.code)} ontaken={(words) => ((goods.done = words), void goods.load())} />
+        {/if}
+      </div>
     </div>
     <footer class="flex flex-wrap items-center gap-4 border-t border-strong py-3">
       {#if view.mayShip}
