@@ -2,8 +2,14 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Shipping;
+using Solvenda.Core.Catalogue;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Shipping;
+using Solvenda.Core.Units;
 using Solvenda.Data.Rows;
 using Xunit;
 
@@ -148,6 +154,47 @@ public sealed class ShippingTests(House house) : MoneyCalls(house), IAsyncLifeti
                     .Select(l => l.GetProperty("quantity").GetDecimal()),
             ];
         }
+    }
+
+    [Fact]
+    public void What_lies_in_two_houses_leaves_from_both_and_a_bundle_over_two_from_none()
+    {
+        Shelf rope = new(new ItemId(1), "quay");
+        Shelf elsewhere = new(new ItemId(1), "depot");
+        Shelf shackle = new(new ItemId(2), "depot");
+        var line = new SheetLine(
+            7,
+            LineKind.Item,
+            new ItemId(3),
+            "a set",
+            4m,
+            Unit.Piece,
+            ByHand.None,
+            [],
+            false,
+            "",
+            new AskedFor("a set", null, null, null, null, 1m)
+        );
+        decimal[] MayGo(params (Shelf Shelf, decimal Quantity)[] needs) =>
+            [
+                .. new OrderGoods(
+                    1,
+                    ShippingRule.WholeLines,
+                    [
+                        new GoodsLine(
+                            line,
+                            null,
+                            new GoodsSoFar(4m, 0m, 0m),
+                            [.. needs.Select(n => new ShelfNeed(n.Shelf, n.Quantity, default))]
+                        ),
+                    ],
+                    needs.ToDictionary(n => n.Shelf, n => n.Quantity)
+                )
+                    .MayGo()
+                    .Select(p => p.Quantity),
+            ];
+        Assert.Equal([1m, 3m], MayGo((rope, 1m), (elsewhere, 3m)));
+        Assert.Equal([0m], MayGo((rope, 40m), (shackle, 8m)));
     }
 
     [Fact]

@@ -56,9 +56,10 @@ public sealed record OrderGoods(
         var step = StepOf(line.Line.Unit);
         var open = line.SoFar.Open;
         var houses = line.Needs.Select(n => n.Shelf.Warehouse).Distinct().ToList();
-        if (houses.Count < 2)
+        // A bundle whose parts lie in several houses goes from none of them: a planner brings them together first.
+        if (houses.Count < 2 || line.Needs.Select(n => n.Shelf.Item).Distinct().Skip(1).Any())
             return [new OpenGoods(line.Line.Key, houses.FirstOrDefault() ?? "", open, step, PerUnit(line.Needs, open))];
-        // What lies in several houses leaves from each of them; a bundle of parts from several goes from none.
+        // What lies in several houses leaves from each of them.
         var all = line.Needs.Sum(n => n.Quantity);
         return line
             .Needs.GroupBy(n => n.Shelf.Warehouse)
