@@ -86,8 +86,10 @@ public sealed class CarrierFileTests(House house) : MoneyCalls(house)
         // The same once more says nothing new, and tells nobody again.
         var again = await SayAsync(juno, back);
         Assert.Equal((0, 1), (again.GetProperty("taken").GetArrayLength(), again.GetProperty("known").GetInt32()));
+        // A cost that they put right is something new.
+        await SayAsync(juno, $"shipment;cost\n{number};10.20");
         await SayAsync(juno, $"shipment;delivered\n{number};2026-12-04");
-        Assert.Equal(("SKP77", 950L, new DateOnly(2026, 12, 4)), await KeptAsync(number));
+        Assert.Equal(("SKP77", 1020L, new DateOnly(2026, 12, 4)), await KeptAsync(number));
         Assert.Equal(letters, await LettersAsync(number.Replace('/', '-')));
         var view = await (await juno.GetAsync($"/api/shipments/{number}", Cancel)).JsonAsync();
         Assert.Equal("https://skerry-post.example/follow/SKP77", view.GetProperty("followAt").GetString());

@@ -137,6 +137,9 @@ public sealed class Sending(Judge judge, Seller seller)
                 );
             await KeepPromiseAsync(work, shipment, pick, left, cancel);
             pick.Quantity = left;
+            // What goes by number and stays after all may go another time.
+            if (left == 0m)
+                pick.Serials = "";
         }
         line.Quantity = goes;
     }
@@ -177,7 +180,7 @@ public sealed class Sending(Judge judge, Seller seller)
         var lines = Delivered(shipment, goods);
         var rest = goods.Lines.Any(l => l.SoFar.Gone < l.SoFar.Ordered);
         var pdf = PdfWriter.Write(GoodsPrint.DeliveryNote(open, shipment, lines, seller, work.Today));
-        var name = shipment.Number.Replace('/', '-');
+        var name = shipment.FileName;
         var print = new PrintRow
         {
             Name = $"{name}.pdf",

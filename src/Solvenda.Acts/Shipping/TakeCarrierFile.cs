@@ -36,7 +36,7 @@ public sealed class TakeCarrierFileAct(SheetLoader loader, Seller seller) : Act<
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var file = await CarrierFile.ReadAsync(work.Db, input, cancel);
+        var file = await CarrierFile.ReadAsync(work.Db, input, seller.Home, cancel);
         foreach (var (shipment, says) in file.News)
             await TakeAsync(work, shipment, says, cancel);
         return file.Answer;
@@ -66,7 +66,7 @@ public sealed class TakeCarrierFileAct(SheetLoader loader, Seller seller) : Act<
         return Outgoing.Tell(
             work,
             seller,
-            $"{shipment.Number.Replace('/', '-')}.tracking.{shipment.Version}",
+            $"{shipment.FileName}.tracking.{shipment.Version}",
             open.Buyer,
             BuyerLetters.Tracking(open, seller, shipment, await Sending.FollowAtAsync(work.Db, shipment, cancel))
         );
@@ -88,7 +88,13 @@ public sealed class CarrierFile
     public CarrierFileTaken Answer { get; }
 
     /// <summary>Reads it; changes nothing.</summary>
-    public static async Task<CarrierFile> ReadAsync(SolvendaDb db, TakeCarrierFile input, CancellationToken cancel)
+    /// <param name="home">The currency of what they take.</param>
+    public static async Task<CarrierFile> ReadAsync(
+        SolvendaDb db,
+        TakeCarrierFile input,
+        Currency home,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(input);
@@ -105,7 +111,7 @@ public sealed class CarrierFile
         {
             if (WhyNot(shipments.GetValueOrDefault(says.Shipment), input.Carrier) is { } why)
                 left.Add(new CarrierRowLeft(row, $"“{says.Shipment}” {why}"));
-            else if (IsKnown(shipments[says.Shipment], says))
+            else if (IsKnown(shipments[says.Shipment], says, home))
                 known++;
             else
                 news.Add((shipments[says.Shipment], says));
@@ -122,10 +128,10 @@ public sealed class CarrierFile
         : shipment.Carrier != carrier ? $"went with {(shipment.Carrier.Length > 0 ? shipment.Carrier : "nobody")}"
         : null;
 
-    private static bool IsKnown(ShipmentRow shipment, CarrierSays says) =>
+    private static bool IsKnown(ShipmentRow shipment, CarrierSays says, Currency home) =>
         (says.Tracking.Length == 0 || says.Tracking == shipment.Tracking)
         && (says.Delivered is null || says.Delivered == shipment.Delivered)
-        && (says.Cost is null || shipment.CostMinor is not null);
+        && (says.Cost is not { } cost || shipment.CostMinor == Amount.Round(cost, home).Minor);
 
     private static (List<(int Row, CarrierSays Says)> Said, List<CarrierRowLeft> Left) Rows(TakeCarrierFile input)
     {

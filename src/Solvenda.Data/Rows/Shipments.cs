@@ -16,6 +16,9 @@ public sealed class ShipmentRow
 
     /// <summary>The order's, and which of its shipments: S26-00311/1.</summary>
     public required string Number { get; set; }
+
+    /// <summary>Its number as files and keys say it, which know no slash.</summary>
+    public string FileName => Number.Replace('/', '-');
     public long OrderId { get; set; }
     public OrderRow Order { get; set; } = null!;
 

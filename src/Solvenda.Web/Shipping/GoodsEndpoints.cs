@@ -97,13 +97,14 @@ public static class GoodsEndpoints
         HttpRequest http,
         ClaimsPrincipal user,
         SolvendaDb db,
+        Seller seller,
         ActRunner acts,
         CancellationToken cancel
     )
     {
         var input = new TakeCarrierFile(carrier, filename ?? "the file", await RawBody.ReadAsync(http, cancel));
         return dry == true
-            ? (await CarrierFile.ReadAsync(db, input, cancel)).Answer
+            ? (await CarrierFile.ReadAsync(db, input, seller.Home, cancel)).Answer
             : await acts.RunAsync(user.ActorOf(), input, cancel);
     }
 

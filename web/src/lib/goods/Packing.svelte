@@ -2,11 +2,13 @@
   import { tick } from 'svelte';
   import { KeyCap, useKeys } from '$lib/keys';
   import { day, fixed, plain, Problem } from '$lib/shared';
+  import { Words } from '$lib/sheet';
   import type { GoodsState } from './goods.svelte';
   import type { ShipmentState } from './shipment.svelte';
 
   /** What is being picked: the list of it, or the one that somebody has in hand. */
-  let { goods, ship }: { goods: GoodsState; ship: ShipmentState } = $props();
+  let { goods, ship, onsend }: { goods: GoodsState; ship: ShipmentState; onsend: () => void } = $props();
+  let dropDialog = $state<Words>();
   let typed = $state('');
   let field = $state<HTMLInputElement>();
   let packing = $state(false);
@@ -47,11 +49,10 @@
     event.preventDefault();
     if (await ship.pack(parcels, weight, carrier)) packing = false;
   }
-  async function drop() {
-    if (await ship.drop('put back on the shelves')) {
-      await goods.load();
-      await ship.open('');
-    }
+  async function drop(reason: string) {
+    if (!(await ship.drop(reason))) return;
+    await goods.load();
+    await ship.open('');
   }
 
   useKeys(() =>
@@ -161,7 +162,7 @@
       </p>
       <p class="mt-2 flex justify-between text-second">
         <button class="underline" onclick={() => void ship.open('')}>all that is being picked</button>
-        <button class="underline" onclick={() => void drop()}>put it back</button>
+        <button class="underline" onclick={() => dropDialog?.open()}>put it back…</button>
       </p>
     {:else}
       {#if view.day}<p class="text-second">
@@ -187,10 +188,18 @@
       </button>
     {:else}<p class="py-2 text-second">Nothing is being picked. What is chosen at the left is released with one key.</p>{/each}
     {#if list.length && may}
-      <button class="btn mt-3 w-full btn-outline btn-sm" onclick={() => void goods.sendAll()}
-        >{list.length === 1 ? 'It goes' : `All ${list.length} go`}, as asked <KeyCap>G</KeyCap></button
+      <button class="btn mt-3 w-full btn-outline btn-sm" onclick={onsend}
+        >{list.length === 1 ? 'It goes' : `All ${list.length} go`}, as asked… <KeyCap>G</KeyCap></button
       >
       <p class="mt-1 text-center text-second">what nobody looked at counts as picked whole</p>
     {/if}
   {/if}
 </aside>
+<Words
+  bind:this={dropDialog}
+  title="Put {ship.number} back?"
+  says="It does not go; what was to go with it waits again."
+  label="why?"
+  button="Put it back"
+  take={drop}
+/>

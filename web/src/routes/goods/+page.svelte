@@ -4,11 +4,14 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
   import { day, fixed, plain, Problem } from '$lib/shared';
+  import { Words } from '$lib/sheet';
 
   const goods = new GoodsState();
   const ship = new ShipmentState();
   const view = $derived(goods.view);
   const held = $derived((view?.waiting ?? []).filter((r) => r.why.startsWith('held')).length);
+  const picking = $derived(view?.picking.length ?? 0);
+  let sendDialog = $state<Words>();
   const short = $derived((view?.waiting ?? []).filter((r) => r.here < r.lines).length);
 
   // Meets the server, and the address: a shipment that it names is open.
@@ -35,7 +38,7 @@
             ? [
                 { key: ' ', words: 'choose it, or not', run: () => goods.choose(goods.current) },
                 { key: 'r', words: 'pick the chosen ones in one round', run: () => void goods.release() },
-                { key: 'g', words: 'all that is being picked goes', run: () => void goods.sendAll() },
+                { key: 'g', words: 'all that is being picked goes', run: () => void (picking && sendDialog?.open()) },
               ]
             : []),
           { key: 'Enter', words: 'pick the first', run: () => void ship.open(view?.picking[0]?.number ?? '') },
@@ -62,7 +65,7 @@
     <div class="grid min-h-0 flex-1 gap-x-6 gap-y-4 overflow-auto pb-4 lg:grid-cols-[1fr_400px]">
       <div><Waiting {goods} /></div>
       <div class="pt-4">
-        <Packing {goods} {ship} />
+        <Packing {goods} {ship} onsend={() => sendDialog?.open()} />
         {#if view.mayShip && view.carriers.length}
           <CarrierFile carriers={view.carriers.map((c) => c.code)} ontaken={(words) => ((goods.done = words), void goods.load())} />
         {/if}
@@ -80,3 +83,11 @@
     </footer>
   </div>
 {/if}
+<Words
+  bind:this={sendDialog}
+  title={picking === 1 ? 'It goes?' : `All ${plain(picking)} go?`}
+  says="What nobody looked at counts as picked whole, also of what others have in hand. Stock falls, and the buyers are told."
+  label=""
+  button={picking === 1 ? 'It goes' : 'They go'}
+  take={async () => void goods.sendAll()}
+/>
