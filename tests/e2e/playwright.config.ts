@@ -15,7 +15,7 @@ export default defineConfig({
   workers: 2,
   timeout: 90_000,
   expect: { timeout: 15_000 },
-  reporter: [['list']],
+  reporter: [['list'], ['./shown.ts']],
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -129,15 +129,16 @@ public static class TypedEndpoints
         CancellationToken cancel
     ) => new(await acts.RunAsync(user.ActorOf(), new SplitRequest(number, body.Version, body.Lines), cancel));
 
-    private static async Task<RequestRef> Join(
+    private static async Task<RequestView> Join(
         string number,
         DossierBody body,
         ClaimsPrincipal user,
         ActRunner acts,
+        SolvendaDb db,
         CancellationToken cancel
     )
     {
         await acts.RunAsync(user.ActorOf(), new JoinDossier(number, body.Version, body.Into, body.Done), cancel);
-        return new RequestRef(number);
+        return await RequestViews.OfAsync(db, number, cancel);
     }
 }

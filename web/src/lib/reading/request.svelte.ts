@@ -185,8 +185,8 @@ export class RequestState {
   belongs = async (into: string) => {
     const number = this.#number;
     const body = { version: this.view?.version ?? 0, into, done: !this.turns };
-    await ask(api.POST('/api/requests/{number}/dossier', { params: { path: { number } }, body }));
-    await this.refresh();
+    const after = await ask(api.POST('/api/requests/{number}/dossier', { params: { path: { number } }, body }));
+    if (number === this.#number) this.view = after;
   };
 
   setAside = async (reason: string) => {

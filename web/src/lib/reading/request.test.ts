@@ -60,8 +60,6 @@ test('what was fetched before a change and comes after it is dropped', async () 
   const early = calls.shift()!;
   const under = state.belongs('S26-00001');
   await settle();
-  calls.shift()!.give({});
-  await settle();
   calls.shift()!.give(request('R1', 2, [line(1)], { dossier: 'D26-00001' }));
   await under;
   early.give(request('R1', 1));
