@@ -41,6 +41,7 @@ public static class ActServices
             .AddSingleton<Orders.Confirming>()
             .AddSingleton<Shipping.Releasing>()
             .AddSingleton<Shipping.Sending>()
+            .AddSingleton<Invoicing.Invoicing>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()
             .AddSingleton<AskClock>()

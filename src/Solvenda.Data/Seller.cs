@@ -20,12 +20,13 @@ public sealed class Seller(
     string mail
 )
 {
-    private volatile Said _said = new(name, address, mail, "", null, [.. Incoterms.All]);
+    private volatile Said _said = new(name, address, mail, "", "", null, [.. Incoterms.All]);
 
     private sealed record Said(
         string Name,
         ImmutableArray<string> Address,
         string Mail,
+        string TaxNumber,
         string Bank,
         byte[]? Logo,
         ImmutableArray<string> Incoterms
@@ -37,6 +38,9 @@ public sealed class Seller(
     public ImmutableArray<string> Address => _said.Address;
 
     public string Mail => _said.Mail;
+
+    /// <summary>For value added tax, with its country; empty where nobody said.</summary>
+    public string TaxNumber => _said.TaxNumber;
 
     /// <summary>Where buyers pay to; empty where nobody said.</summary>
     public string Bank => _said.Bank;
@@ -79,6 +83,7 @@ public sealed class Seller(
             row.Name,
             [.. lines.Where(l => l.Length > 0)],
             row.Mail,
+            row.TaxNumber,
             row.Bank,
             row.Logo,
             used.Length == 0 ? [.. Incoterms.All] : [.. used]

@@ -73,6 +73,11 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<StockMovementRow> StockMovements => Set<StockMovementRow>();
     public DbSet<SupplyRequestRow> SupplyRequests => Set<SupplyRequestRow>();
     public DbSet<ShipmentRow> Shipments => Set<ShipmentRow>();
+    public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
+    public DbSet<AccountRow> Accounts => Set<AccountRow>();
+    public DbSet<EntryRow> Entries => Set<EntryRow>();
+    public DbSet<ReceiptRow> Receipts => Set<ReceiptRow>();
+    public DbSet<PaidRow> Paid => Set<PaidRow>();
     public DbSet<CarrierRow> Carriers => Set<CarrierRow>();
     public DbSet<CommitmentRow> Commitments => Set<CommitmentRow>();
     public DbSet<RawMessage> RawMessages => Set<RawMessage>();
@@ -185,6 +190,14 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<OrderRow, Person>(o => o.SellerId);
         Names<ShipmentRow, PrintRow>(s => s.PrintId);
         Names<ShipmentPickRow, ItemRow>(p => p.ItemId);
+        Names<InvoiceRow, BuyerRow>(i => i.BuyerId);
+        Names<InvoiceRow, InvoiceRow>(i => i.CreditsId);
+        Names<InvoiceRow, PrintRow>(i => i.PrintId);
+        model.Entity<InvoiceRow>().HasOne(i => i.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
+        Names<ReceiptRow, BuyerRow>(r => r.BuyerId);
+        Names<PaidRow, OpenItemRow>(p => p.OpenItemId);
+        Names<PaidRow, ReceiptRow>(p => p.ReceiptId);
+        Names<PaidRow, InvoiceRow>(p => p.CreditId);
         model.Entity<ShipmentRow>().HasOne(s => s.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         model.Entity<QuoteRow>().HasOne(q => q.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         Names<OrderRow, OrderRow>(o => o.FrameId);

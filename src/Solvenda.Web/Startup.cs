@@ -26,6 +26,7 @@ using Solvenda.Web.Documents;
 using Solvenda.Web.Dossiers;
 using Solvenda.Web.Finder;
 using Solvenda.Web.House;
+using Solvenda.Web.Invoices;
 using Solvenda.Web.Items;
 using Solvenda.Web.Lists;
 using Solvenda.Web.Machines;
@@ -230,6 +231,7 @@ public static partial class Startup
         app.MapItemFiles();
         app.MapPlanning();
         app.MapGoods();
+        app.MapInvoices();
         app.MapPrices();
         app.MapTroubles();
     }

@@ -23,6 +23,7 @@ public sealed class ArchitectureTests
         "Reading",
         "Pricing",
         "Billing",
+        "Ledger",
         "Sheets",
         "Credit",
         "Approvals",

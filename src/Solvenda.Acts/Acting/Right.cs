@@ -61,6 +61,9 @@ public static class Rights
     /// <summary>Shows a machine who may give how much.</summary>
     public const string AuthorityScope = "authority";
 
+    /// <summary>Brings bank files in and reads the ledger.</summary>
+    public const string MoneyScope = "money";
+
     /// <summary>All scopes there are.</summary>
     public static readonly ImmutableArray<string> Scopes =
     [
@@ -70,6 +73,7 @@ public static class Rights
         OrdersScope,
         CostScope,
         AuthorityScope,
+        MoneyScope,
     ];
 
     /// <summary>Looks at everything that everybody sees.</summary>
@@ -145,12 +149,31 @@ public static class Rights
         Roles.Lead | Roles.Credit | Roles.Billing | Roles.Admin
     );
 
-    /// <summary>Notes money that came.</summary>
+    /// <summary>Invoices what went.</summary>
+    public static readonly Right Bill = new(
+        "bill",
+        "billing, the order desk, and machines with the scope orders",
+        ActorKinds.Person | ActorKinds.Machine,
+        Roles.Billing | Roles.Desk,
+        OrdersScope
+    );
+
+    /// <summary>Notes money that came, and says what it is for.</summary>
     public static readonly Right Money = new(
         "money",
-        "billing and credit control",
-        ActorKinds.Person,
-        Roles.Billing | Roles.Credit
+        "billing and credit control, and machines with the scope money",
+        ActorKinds.Person | ActorKinds.Machine,
+        Roles.Billing | Roles.Credit,
+        MoneyScope
+    );
+
+    /// <summary>Reads the ledger.</summary>
+    public static readonly Right SeeLedger = new(
+        "see-ledger",
+        "billing, credit control, leads and administrators, and machines with the scope money",
+        ActorKinds.Person | ActorKinds.Machine,
+        Roles.Billing | Roles.Credit | Roles.Lead | Roles.Admin,
+        MoneyScope
     );
 
     /// <summary>Changes records; who may is told by the kind and the field.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Receipts;
 using Solvenda.Acts.Sheets;
@@ -59,23 +60,23 @@ public sealed class Confirming(Seller seller)
     }
 
     // What was paid on a channel counts against what is owed as soon as the order does.
-    private static async Task KeepPaidAsync(Work work, OpenSheet open, CancellationToken cancel)
+    private async Task KeepPaidAsync(Work work, OpenSheet open, CancellationToken cancel)
     {
         if (open.Sheet.ToStated().OnChannel is not { Total: var paid })
             return;
         var reference = $"{open.Sheet.Channel} {open.Sheet.PoNumber}";
         if (await work.Db.Deposits.AnyAsync(d => d.OrderId == open.Order!.Id && d.Reference == reference, cancel))
             return;
-        work.Db.Deposits.Add(
-            new DepositRow
-            {
-                OrderId = open.Order!.Id,
-                Minor = Core.Money.Amount.Round(paid, Core.Money.Currency.Of(open.Sheet.Currency)).Minor,
-                ReceivedOn = work.Today,
-                Reference = reference,
-                By = open.Sheet.Channel ?? "",
-            }
-        );
+        var deposit = new DepositRow
+        {
+            OrderId = open.Order!.Id,
+            Minor = Core.Money.Amount.Round(paid, Core.Money.Currency.Of(open.Sheet.Currency)).Minor,
+            ReceivedOn = work.Today,
+            Reference = reference,
+            By = open.Sheet.Channel ?? "",
+        };
+        work.Db.Deposits.Add(deposit);
+        await HeldMoney.BookAsync(work, open, deposit, Core.Ledger.AccountUse.AtChannels, seller, cancel);
         work.Leave(new DepositNoted(paid, open.Sheet.Currency, work.Today, reference), open.Subject, open.Dossier.Id);
     }
 

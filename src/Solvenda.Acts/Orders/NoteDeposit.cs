@@ -1,9 +1,12 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Ledger;
 using Solvenda.Core.Money;
+using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Orders;
@@ -15,7 +18,7 @@ public sealed record NoteDeposit(string Order, decimal Amount, DateOnly Received
     : IAct<DocumentRef>;
 
 [Leaves(typeof(DepositNoted))]
-public sealed class NoteDepositAct(SheetLoader loader, Judge judge) : Act<NoteDeposit, DocumentRef>
+public sealed class NoteDepositAct(SheetLoader loader, Judge judge, Seller seller) : Act<NoteDeposit, DocumentRef>
 {
     private const int MostLetters = 120;
     private const int MostDaysBack = 366;
@@ -33,7 +36,7 @@ public sealed class NoteDepositAct(SheetLoader loader, Judge judge) : Act<NoteDe
             throw RefusedException.Bad("date", "It came today or in the last year; nothing was noted.", "receivedOn");
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
         var order = open.Order!;
-        if (order.Terms == TermsTrack.Cancelled || order.Money is not (MoneyTrack.NotDue or MoneyTrack.ToInvoice))
+        if (order.Terms == TermsTrack.Cancelled || order.Money > MoneyTrack.PartInvoiced)
             throw RefusedException.Clash("order_invoiced", "It is invoiced or cancelled; what comes now is a receipt.");
         var currency = Currency.Of(open.Sheet.Currency);
         var total = Amount.FromMinor(open.Sheet.TotalWithTaxMinor, currency);
@@ -52,16 +55,16 @@ public sealed class NoteDepositAct(SheetLoader loader, Judge judge) : Act<NoteDe
                 ),
                 "amount"
             );
-        work.Db.Deposits.Add(
-            new DepositRow
-            {
-                OrderId = order.Id,
-                Minor = Amount.Round(input.Amount, currency).Minor,
-                ReceivedOn = input.ReceivedOn,
-                Reference = reference,
-                By = work.Actor.Name,
-            }
-        );
+        var deposit = new DepositRow
+        {
+            OrderId = order.Id,
+            Minor = Amount.Round(input.Amount, currency).Minor,
+            ReceivedOn = input.ReceivedOn,
+            Reference = reference,
+            By = work.Actor.Name,
+        };
+        work.Db.Deposits.Add(deposit);
+        await HeldMoney.BookAsync(work, open, deposit, AccountUse.Bank, seller, cancel);
         await work.Db.SaveChangesAsync(cancel);
         if (open.IsEditable)
             Settling.KeepStops(await judge.JudgeAsync(work.Db, open, open.Owner.Hand, cancel));

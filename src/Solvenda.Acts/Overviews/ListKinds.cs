@@ -16,6 +16,8 @@ public static class ListKinds
         Kinds.Quotes.Kind,
         Kinds.Orders.Kind,
         Kinds.Shipments.Kind,
+        Kinds.Invoices.Kind,
+        Kinds.Entries.Kind,
         Kinds.Asks.Kind,
         .. RecordKinds.All,
     ];

@@ -1,5 +1,7 @@
 using Solvenda.Acts.Sheets;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Money;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -39,6 +41,28 @@ public static class BuyerLetters
             open.Wording.With("letter.orderSubject", open.Order!.Number),
             Text(open, seller, open.Wording.With("letter.order", Po(open), open.Order.Number))
         );
+    }
+
+    /// <summary>Goes with an invoice, or with a credit note.</summary>
+    public static BuyerLetter Invoice(OpenSheet open, Seller seller, IssuedInvoice issued)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        ArgumentNullException.ThrowIfNull(issued);
+        var wording = open.Wording;
+        var total = wording.Fixed(issued.TotalWithTax, Currency.Of(issued.Currency).Decimals);
+        return issued.Kind == BillKind.Credit
+            ? new BuyerLetter(
+                wording.With("letter.creditSubject", issued.Number),
+                Text(open, seller, wording.With("letter.credit", issued.Number, total, issued.Currency, issued.Credits))
+            )
+            : new BuyerLetter(
+                wording.With("letter.invoiceSubject", issued.Number),
+                Text(
+                    open,
+                    seller,
+                    wording.With("letter.invoice", issued.Number, total, issued.Currency, wording.Day(issued.Due))
+                )
+            );
     }
 
     /// <summary>Tells the buyer what is otherwise than it was confirmed.</summary>

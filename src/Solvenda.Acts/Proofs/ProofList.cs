@@ -18,6 +18,9 @@ public static class ProofList
             new TotalsAreOfTheirLines(books),
             new StockIsCommittedOnce(books),
             new StockIsWhatMoved(),
+            new LedgerBalances(),
+            new LedgerIsWhatIsOwed(),
+            new InvoicesHaveNoGap(),
         ];
 
     /// <summary>Goes through all of them and prints each; ends with "N checks, M wrong".</summary>

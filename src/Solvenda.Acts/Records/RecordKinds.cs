@@ -32,6 +32,7 @@ public static class RecordKinds
         Kinds.Holidays.Kind,
         Kinds.Warehouses.Kind,
         Kinds.Carriers.Kind,
+        Kinds.Accounts.Kind,
         Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
         Kinds.Restrictions.Kind,

@@ -122,7 +122,7 @@ public static class CreditFacts
                 o.Number,
                 family[o.BuyerId].Name,
                 o.Due,
-                sums.One(family[o.BuyerId].Currency, o.OpenMinor)
+                sums.One(o.Currency.Length > 0 ? o.Currency : family[o.BuyerId].Currency, o.OpenMinor)
             ))
             .ToList();
         var orders = owed.Orders.Where(o => family.ContainsKey(o.BuyerId)).ToList();
@@ -134,7 +134,14 @@ public static class CreditFacts
             sums.Add(orders.Where(s => !s.Shipped).Select(s => (s.Currency, s.Minor))),
             Amount.Zero(currency),
             sums.Add(owed.Deposits.Where(d => family.ContainsKey(d.BuyerId)).Select(d => (d.Currency, d.Minor))),
-            Math.Max(0, invoices.Select(i => today.DayNumber - i.Due.DayNumber).DefaultIfEmpty(0).Max()),
+            Math.Max(
+                0,
+                invoices
+                    .Where(i => i.Open.Minor > 0)
+                    .Select(i => today.DayNumber - i.Due.DayNumber)
+                    .DefaultIfEmpty(0)
+                    .Max()
+            ),
             holder.GraceDays
         )
         {
@@ -228,7 +235,10 @@ public static class CreditFacts
                     && o.Kind != OrderKinds.Frame
                     && (
                         (o.Terms == TermsTrack.Confirmed && o.Goods != GoodsTrack.Shipped)
-                        || (o.Goods == GoodsTrack.Shipped && o.Money == MoneyTrack.ToInvoice)
+                        || (
+                            o.Goods == GoodsTrack.Shipped
+                            && (o.Money == MoneyTrack.ToInvoice || o.Money == MoneyTrack.PartInvoiced)
+                        )
                     )
                 )
                 // Flat before they are grouped: else each sum is a query of its own.
@@ -237,7 +247,8 @@ public static class CreditFacts
                     o.Dossier.BuyerId,
                     o.Sheet.Currency,
                     Shipped = o.Goods == GoodsTrack.Shipped,
-                    o.Sheet.TotalWithTaxMinor,
+                    // What is invoiced of it is owed as an invoice.
+                    Minor = o.Sheet.TotalWithTaxMinor - o.InvoicedMinor,
                 })
                 .GroupBy(o => new
                 {
@@ -250,7 +261,7 @@ public static class CreditFacts
                     g.Key.BuyerId,
                     g.Key.Currency,
                     g.Key.Shipped,
-                    Minor = g.Sum(o => o.TotalWithTaxMinor),
+                    Minor = g.Sum(o => o.Minor),
                 })
                 .ToListAsync(cancel);
             return sums.ConvertAll(s => new Order(s.BuyerId, s.Currency, s.Shipped, s.Minor));
@@ -275,7 +286,7 @@ public static class CreditFacts
                 select new Order(o.Dossier.BuyerId, v.Sheet.Currency, false, v.Sheet.TotalWithTaxMinor)
             ).ToListAsync(cancel);
 
-        // Of orders that are not invoiced: what an invoice took is no longer held.
+        // What an invoice took is no longer held.
         private static Task<List<Held>> DepositsAsync(SolvendaDb db, List<long> ids, CancellationToken cancel) =>
             (
                 from d in db.Deposits
@@ -283,8 +294,8 @@ public static class CreditFacts
                 where
                     EF.Parameter(ids).Contains(o.Dossier.BuyerId)
                     && o.Terms != TermsTrack.Cancelled
-                    && (o.Money == MoneyTrack.NotDue || o.Money == MoneyTrack.ToInvoice)
-                select new Held(o.Dossier.BuyerId, o.Sheet.Currency, d.Minor)
+                    && d.TakenMinor < d.Minor
+                select new Held(o.Dossier.BuyerId, o.Sheet.Currency, d.Minor - d.TakenMinor)
             ).ToListAsync(cancel);
 
         private static async Task<List<Paid>> LateAsync(

@@ -20,6 +20,13 @@ public sealed record NumberSeries(string Code, string Words, NumberPattern Usual
     /// <summary>Orders.</summary>
     public static readonly NumberSeries Order = new("S", "orders", NumberPattern.Of("S{yy}-{00000}"));
 
+    /// <summary>Invoices and credit notes: without a gap, so nothing but issuing takes a number of it.</summary>
+    public static readonly NumberSeries Invoice = new(
+        "F",
+        "invoices and credit notes",
+        NumberPattern.Of("F{yy}-{00000}")
+    );
+
     /// <summary>What is asked of purchasing and of production.</summary>
     public static readonly NumberSeries Supply = new(
         "W",
@@ -28,7 +35,7 @@ public sealed record NumberSeries(string Code, string Words, NumberPattern Usual
     );
 
     /// <summary>All of them, in the order in which a matter goes.</summary>
-    public static readonly ImmutableArray<NumberSeries> All = [Request, Dossier, Quote, Order, Supply];
+    public static readonly ImmutableArray<NumberSeries> All = [Request, Dossier, Quote, Order, Invoice, Supply];
 
     /// <summary>The series of that code; null where there is none.</summary>
     public static NumberSeries? Find(string code) => All.FirstOrDefault(s => s.Code == code);

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.DepositRow",
                 typeof(DepositRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -39,6 +39,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(DepositRow).GetProperty("By", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DepositRow).GetField("<By>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var homeMinor = runtimeEntityType.AddProperty(
+                "HomeMinor",
+                typeof(long?),
+                propertyInfo: typeof(DepositRow).GetProperty("HomeMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(DepositRow).GetField("<HomeMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var minor = runtimeEntityType.AddProperty(
                 "Minor",
@@ -66,6 +73,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(DepositRow).GetProperty("Reference", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DepositRow).GetField("<Reference>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var takenMinor = runtimeEntityType.AddProperty(
+                "TakenMinor",
+                typeof(long),
+                propertyInfo: typeof(DepositRow).GetProperty("TakenMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(DepositRow).GetField("<TakenMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.HouseRow",
                 typeof(HouseRow),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 12,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -42,6 +42,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(HouseRow).GetProperty("Bank", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(HouseRow).GetField("<Bank>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var closedUntil = runtimeEntityType.AddProperty(
+                "ClosedUntil",
+                typeof(DateOnly?),
+                propertyInfo: typeof(HouseRow).GetProperty("ClosedUntil", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HouseRow).GetField("<ClosedUntil>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var incoterms = runtimeEntityType.AddProperty(
                 "Incoterms",

@@ -20,9 +20,9 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OpenItemRow",
                 typeof(OpenItemRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 9,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 1,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -41,12 +41,32 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(OpenItemRow).GetField("<BuyerId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
 
+            var currency = runtimeEntityType.AddProperty(
+                "Currency",
+                typeof(string),
+                propertyInfo: typeof(OpenItemRow).GetProperty("Currency", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<Currency>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var due = runtimeEntityType.AddProperty(
                 "Due",
                 typeof(DateOnly),
                 propertyInfo: typeof(OpenItemRow).GetProperty("Due", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OpenItemRow).GetField("<Due>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: new DateOnly(1, 1, 1));
+
+            var homeMinor = runtimeEntityType.AddProperty(
+                "HomeMinor",
+                typeof(long?),
+                propertyInfo: typeof(OpenItemRow).GetProperty("HomeMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<HomeMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var invoiceId = runtimeEntityType.AddProperty(
+                "InvoiceId",
+                typeof(long?),
+                propertyInfo: typeof(OpenItemRow).GetProperty("InvoiceId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<InvoiceId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var number = runtimeEntityType.AddProperty(
                 "Number",
@@ -74,6 +94,12 @@ namespace Solvenda.Data.Compiled
 
             var index = runtimeEntityType.AddIndex(
                 new[] { buyerId });
+
+            var index0 = runtimeEntityType.AddIndex(
+                new[] { invoiceId });
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { number });
 
             return runtimeEntityType;
         }

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OrderRow",
                 typeof(OrderRow),
                 baseEntityType,
-                propertyCount: 22,
+                propertyCount: 23,
                 navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 8,
@@ -105,6 +105,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(OrderRow).GetProperty("HeldWhy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OrderRow).GetField("<HeldWhy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var invoicedMinor = runtimeEntityType.AddProperty(
+                "InvoicedMinor",
+                typeof(long),
+                propertyInfo: typeof(OrderRow).GetProperty("InvoicedMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OrderRow).GetField("<InvoicedMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
 
             var kind = runtimeEntityType.AddProperty(
                 "Kind",

@@ -21,10 +21,10 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ShipmentRow",
                 typeof(ShipmentRow),
                 baseEntityType,
-                propertyCount: 19,
+                propertyCount: 20,
                 navigationCount: 3,
                 foreignKeyCount: 2,
-                unnamedIndexCount: 5,
+                unnamedIndexCount: 6,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -90,6 +90,12 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(ShipmentRow).GetField("<GoneAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new SolvendaDb.Utc());
+
+            var invoice = runtimeEntityType.AddProperty(
+                "Invoice",
+                typeof(string),
+                propertyInfo: typeof(ShipmentRow).GetProperty("Invoice", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ShipmentRow).GetField("<Invoice>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var no = runtimeEntityType.AddProperty(
                 "No",
@@ -180,6 +186,9 @@ namespace Solvenda.Data.Compiled
                 unique: true);
 
             var index3 = runtimeEntityType.AddIndex(
+                new[] { state, invoice });
+
+            var index4 = runtimeEntityType.AddIndex(
                 new[] { state, warehouse });
 
             return runtimeEntityType;

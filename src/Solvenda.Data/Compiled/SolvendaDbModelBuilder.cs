@@ -13,13 +13,14 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("2f1360dd-edb1-4587-94b6-e7ae7a9f8936"), entityTypeCount: 87)
+            : base(skipDetectChanges: false, modelId: new Guid("b4e44c3e-2d98-4bb6-b0a2-3936c445e5bc"), entityTypeCount: 92)
         {
         }
 
         partial void Initialize()
         {
             var absenceRow = AbsenceRowEntityType.Create(this);
+            var accountRow = AccountRowEntityType.Create(this);
             var addressRow = AddressRowEntityType.Create(this);
             var agreementBreakRow = AgreementBreakRowEntityType.Create(this);
             var agreementRow = AgreementRowEntityType.Create(this);
@@ -44,6 +45,7 @@ namespace Solvenda.Data.Compiled
             var counter = CounterEntityType.Create(this);
             var depositRow = DepositRowEntityType.Create(this);
             var dossierRow = DossierRowEntityType.Create(this);
+            var entryRow = EntryRowEntityType.Create(this);
             var eventRow = EventRowEntityType.Create(this);
             var exchangeRateRow = ExchangeRateRowEntityType.Create(this);
             var familyRow = FamilyRowEntityType.Create(this);
@@ -56,6 +58,7 @@ namespace Solvenda.Data.Compiled
             var importColumnRow = ImportColumnRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var incomingRow = IncomingRowEntityType.Create(this);
+            var invoiceRow = InvoiceRowEntityType.Create(this);
             var itemFileRow = ItemFileRowEntityType.Create(this);
             var itemRow = ItemRowEntityType.Create(this);
             var listPriceRow = ListPriceRowEntityType.Create(this);
@@ -66,6 +69,7 @@ namespace Solvenda.Data.Compiled
             var orderVersionRow = OrderVersionRowEntityType.Create(this);
             var outboxRow = OutboxRowEntityType.Create(this);
             var ownFieldRow = OwnFieldRowEntityType.Create(this);
+            var paidRow = PaidRowEntityType.Create(this);
             var patternRow = PatternRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
             var pileItemRow = PileItemRowEntityType.Create(this);
@@ -77,6 +81,7 @@ namespace Solvenda.Data.Compiled
             var quoteRow = QuoteRowEntityType.Create(this);
             var rawMessage = RawMessageEntityType.Create(this);
             var reasonRow = ReasonRowEntityType.Create(this);
+            var receiptRow = ReceiptRowEntityType.Create(this);
             var repeatRow = RepeatRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
             var reservationRow = ReservationRowEntityType.Create(this);
@@ -126,6 +131,10 @@ namespace Solvenda.Data.Compiled
             DepositRowEntityType.CreateForeignKey1(depositRow, orderRow);
             DossierRowEntityType.CreateForeignKey1(dossierRow, buyerRow);
             EventRowEntityType.CreateForeignKey1(eventRow, dossierRow);
+            InvoiceRowEntityType.CreateForeignKey1(invoiceRow, buyerRow);
+            InvoiceRowEntityType.CreateForeignKey2(invoiceRow, invoiceRow);
+            InvoiceRowEntityType.CreateForeignKey3(invoiceRow, orderRow);
+            InvoiceRowEntityType.CreateForeignKey4(invoiceRow, printRow);
             ItemFileRowEntityType.CreateForeignKey1(itemFileRow, itemRow);
             ListPriceRowEntityType.CreateForeignKey1(listPriceRow, itemRow);
             NoticeRowEntityType.CreateForeignKey1(noticeRow, person);
@@ -136,6 +145,9 @@ namespace Solvenda.Data.Compiled
             OrderRowEntityType.CreateForeignKey4(orderRow, sheetRow);
             OrderVersionRowEntityType.CreateForeignKey1(orderVersionRow, orderRow);
             OrderVersionRowEntityType.CreateForeignKey2(orderVersionRow, sheetRow);
+            PaidRowEntityType.CreateForeignKey1(paidRow, invoiceRow);
+            PaidRowEntityType.CreateForeignKey2(paidRow, openItemRow);
+            PaidRowEntityType.CreateForeignKey3(paidRow, receiptRow);
             PersonEntityType.CreateForeignKey1(person, person);
             PileItemRowEntityType.CreateForeignKey1(pileItemRow, pileRow);
             PileRowEntityType.CreateForeignKey1(pileRow, person);
@@ -144,6 +156,7 @@ namespace Solvenda.Data.Compiled
             QuoteRowEntityType.CreateForeignKey3(quoteRow, printRow);
             QuoteRowEntityType.CreateForeignKey4(quoteRow, person);
             QuoteRowEntityType.CreateForeignKey5(quoteRow, sheetRow);
+            ReceiptRowEntityType.CreateForeignKey1(receiptRow, buyerRow);
             RequestRowEntityType.CreateForeignKey1(requestRow, rawMessage);
             ReservationRowEntityType.CreateForeignKey1(reservationRow, quoteRow);
             RoundItemRowEntityType.CreateForeignKey1(roundItemRow, roundRow);
@@ -162,6 +175,7 @@ namespace Solvenda.Data.Compiled
             WayRowEntityType.CreateForeignKey2(wayRow, person);
 
             AbsenceRowEntityType.CreateAnnotations(absenceRow);
+            AccountRowEntityType.CreateAnnotations(accountRow);
             AddressRowEntityType.CreateAnnotations(addressRow);
             AgreementBreakRowEntityType.CreateAnnotations(agreementBreakRow);
             AgreementRowEntityType.CreateAnnotations(agreementRow);
@@ -186,6 +200,7 @@ namespace Solvenda.Data.Compiled
             CounterEntityType.CreateAnnotations(counter);
             DepositRowEntityType.CreateAnnotations(depositRow);
             DossierRowEntityType.CreateAnnotations(dossierRow);
+            EntryRowEntityType.CreateAnnotations(entryRow);
             EventRowEntityType.CreateAnnotations(eventRow);
             ExchangeRateRowEntityType.CreateAnnotations(exchangeRateRow);
             FamilyRowEntityType.CreateAnnotations(familyRow);
@@ -198,6 +213,7 @@ namespace Solvenda.Data.Compiled
             ImportColumnRowEntityType.CreateAnnotations(importColumnRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             IncomingRowEntityType.CreateAnnotations(incomingRow);
+            InvoiceRowEntityType.CreateAnnotations(invoiceRow);
             ItemFileRowEntityType.CreateAnnotations(itemFileRow);
             ItemRowEntityType.CreateAnnotations(itemRow);
             ListPriceRowEntityType.CreateAnnotations(listPriceRow);
@@ -208,6 +224,7 @@ namespace Solvenda.Data.Compiled
             OrderVersionRowEntityType.CreateAnnotations(orderVersionRow);
             OutboxRowEntityType.CreateAnnotations(outboxRow);
             OwnFieldRowEntityType.CreateAnnotations(ownFieldRow);
+            PaidRowEntityType.CreateAnnotations(paidRow);
             PatternRowEntityType.CreateAnnotations(patternRow);
             PersonEntityType.CreateAnnotations(person);
             PileItemRowEntityType.CreateAnnotations(pileItemRow);
@@ -219,6 +236,7 @@ namespace Solvenda.Data.Compiled
             QuoteRowEntityType.CreateAnnotations(quoteRow);
             RawMessageEntityType.CreateAnnotations(rawMessage);
             ReasonRowEntityType.CreateAnnotations(reasonRow);
+            ReceiptRowEntityType.CreateAnnotations(receiptRow);
             RepeatRowEntityType.CreateAnnotations(repeatRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
             ReservationRowEntityType.CreateAnnotations(reservationRow);

@@ -48,7 +48,8 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
         string deliverTo,
         IReadOnlyCollection<(SheetLineRow Line, IReadOnlyList<(ItemRow Item, decimal Quantity)> Needs)> lines,
         DateOnly begun,
-        DateOnly? day
+        DateOnly? day,
+        string invoice = ""
     )
     {
         var weight = decimal.Round(lines.SelectMany(l => l.Needs).Sum(n => (n.Item.WeightKg ?? 0m) * n.Quantity), 1);
@@ -66,6 +67,7 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
             BegunAt = DemoPapers.At(begun),
             WeightKg = weight,
             Day = day,
+            Invoice = invoice,
             GoneAt = day is { } gone ? DemoPapers.At(gone).AddHours(3) : null,
             Delivered = day is { } left && Later(left, 3) < papers.Today ? Later(left, 3) : null,
         };

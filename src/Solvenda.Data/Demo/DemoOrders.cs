@@ -122,7 +122,14 @@ internal sealed class DemoOrders(
     private void Ship(OrderRow order, SheetRow sheet, BuyerRow buyer, IReadOnlyList<SheetLineRow> lines, DateOnly day)
     {
         var left = Earlier(day, papers.Today.AddDays(-1));
-        var number = goods.Add(order, To(sheet, buyer), [.. lines.Select(l => (l, Taken(l)))], left, left);
+        var number = goods.Add(
+            order,
+            To(sheet, buyer),
+            [.. lines.Select(l => (l, Taken(l)))],
+            left,
+            left,
+            InvoiceOf(order)
+        );
         foreach (var (item, quantity) in lines.SelectMany(Needs))
             stock.Went(item.Id, quantity, left, number);
     }
@@ -130,6 +137,10 @@ internal sealed class DemoOrders(
     private IReadOnlyList<(ItemRow, decimal)> Taken(SheetLineRow line) => [.. Needs(line)];
 
     private static string To(SheetRow sheet, BuyerRow buyer) => HeadTerms.DeliverTo.In(sheet.Head) ?? buyer.Address;
+
+    // Empty where it is still to be invoiced.
+    private static string InvoiceOf(OrderRow order) =>
+        order.Money is MoneyTrack.Invoiced or MoneyTrack.Paid ? order.Number.Replace('S', 'F') : "";
 
     private void Bill(OrderRow order, SheetRow sheet, BuyerRow buyer, DateOnly day)
     {
@@ -141,7 +152,7 @@ internal sealed class DemoOrders(
             new OpenItemRow
             {
                 BuyerId = buyer.Id,
-                Number = order.Number.Replace('S', 'F'),
+                Number = InvoiceOf(order),
                 Due = due,
                 OpenMinor = paid ? 0 : sheet.TotalWithTaxMinor,
                 PaidOn = paid ? Earlier(due.AddDays(late), papers.Today.AddDays(-1)) : null,

@@ -99,7 +99,15 @@ internal sealed class DemoPapers(SolvendaDb db, PriceBook book, Random random, D
     /// <summary>Where each series goes on.</summary>
     public void KeepSeries()
     {
-        foreach (var ((series, year), count) in _counts.Append(new((NumberSeries.Request, Today.Year), 400)))
+        // Invoices of before have the numbers of their orders.
+        var invoices = _counts
+            .Where(c => c.Key.Item1 == NumberSeries.Order)
+            .Select(c => new KeyValuePair<(NumberSeries, int), int>((NumberSeries.Invoice, c.Key.Item2), c.Value));
+        foreach (
+            var ((series, year), count) in _counts
+                .Append(new((NumberSeries.Request, Today.Year), 400))
+                .Concat(invoices.ToList())
+        )
             db.Series.Add(
                 new SeriesRow
                 {

@@ -78,7 +78,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         {
             Name = "demo integration",
             Hash = keyHash,
-            Scopes = "inbound read price orders cost authority",
+            Scopes = "inbound read price orders cost authority money",
             CreatedAt = now,
         };
         db.ApiKeys.Add(key);

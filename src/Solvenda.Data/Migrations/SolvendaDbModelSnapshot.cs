@@ -42,6 +42,43 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("absence");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.AccountRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TaxCategory")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Use")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("account");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.AddressRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1071,6 +1108,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("HomeMinor")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("Minor")
                         .HasColumnType("INTEGER");
 
@@ -1083,6 +1123,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("Reference")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("TakenMinor")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -1119,6 +1162,55 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("dossier");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.EntryRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("CreditMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("DebitMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Account");
+
+                    b.HasIndex("Day");
+
+                    b.HasIndex("Document");
+
+                    b.ToTable("entry");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.EventRow", b =>
@@ -1422,6 +1514,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<DateOnly?>("ClosedUntil")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Incoterms")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1569,6 +1664,95 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("ItemId", "Warehouse");
 
                     b.ToTable("incoming");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.InvoiceRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Bill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CreditsId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Due")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("PrepaidMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("PrintId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Rate")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ToldTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("TotalWithTaxMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("TotalWithoutTaxMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId");
+
+                    b.HasIndex("CreditsId");
+
+                    b.HasIndex("Day");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
+
+                    b.HasIndex("OrderId");
+
+                    b.HasIndex("PrintId");
+
+                    b.ToTable("invoice");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ItemFileRow", b =>
@@ -1837,8 +2021,18 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("BuyerId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<DateOnly>("Due")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("HomeMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("InvoiceId")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Number")
                         .IsRequired()
@@ -1853,6 +2047,10 @@ namespace Solvenda.Data.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("BuyerId");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("Number");
 
                     b.ToTable("open_item");
                 });
@@ -1896,6 +2094,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("HeldWhy")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("InvoicedMinor")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Kind")
                         .IsRequired()
@@ -2104,6 +2305,48 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("own_field");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PaidRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CreditId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("HomeMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Minor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("OpenItemId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ReceiptId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CreditId");
+
+                    b.HasIndex("OpenItemId");
+
+                    b.HasIndex("ReceiptId");
+
+                    b.ToTable("paid");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.PatternRow", b =>
@@ -2585,6 +2828,86 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("reason");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReceiptRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("LeftHomeMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LeftMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Minor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Payer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PayerAccount")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reference")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Statement")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId");
+
+                    b.HasIndex("Account", "Reference")
+                        .IsUnique();
+
+                    b.HasIndex("State", "Day");
+
+                    b.ToTable("receipt");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.RepeatRow", b =>
@@ -3248,6 +3571,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<DateTime?>("GoneAt")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Invoice")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("No")
                         .HasColumnType("INTEGER");
 
@@ -3294,6 +3621,8 @@ namespace Solvenda.Data.Migrations
 
                     b.HasIndex("OrderId", "No")
                         .IsUnique();
+
+                    b.HasIndex("State", "Invoice");
 
                     b.HasIndex("State", "Warehouse");
 
@@ -3952,6 +4281,33 @@ namespace Solvenda.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict);
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.InvoiceRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.InvoiceRow", null)
+                        .WithMany()
+                        .HasForeignKey("CreditsId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", "Order")
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.PrintRow", null)
+                        .WithMany()
+                        .HasForeignKey("PrintId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.Navigation("Order");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.ItemFileRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.ItemRow", null)
@@ -4035,6 +4391,25 @@ namespace Solvenda.Data.Migrations
                     b.Navigation("Sheet");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.PaidRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.InvoiceRow", null)
+                        .WithMany()
+                        .HasForeignKey("CreditId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("Solvenda.Data.Rows.OpenItemRow", null)
+                        .WithMany()
+                        .HasForeignKey("OpenItemId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.ReceiptRow", null)
+                        .WithMany()
+                        .HasForeignKey("ReceiptId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.Person", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.Person", null)
@@ -4096,6 +4471,14 @@ namespace Solvenda.Data.Migrations
                     b.Navigation("Order");
 
                     b.Navigation("Sheet");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReceiptRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId")
+                        .OnDelete(DeleteBehavior.Restrict);
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.RequestRow", b =>

@@ -142,15 +142,27 @@ public sealed class AliasRow : IRecordRow
     public long Version { get; set; } = 1;
 }
 
-/// <summary>What a buyer owes, or paid: an invoice.</summary>
-[Index(nameof(BuyerId))]
+/// <summary>
+/// What a buyer owes, or paid: an invoice, or one that was there before the books began. Less than nothing is owed for
+/// what was credited after it was paid.
+/// </summary>
+[Index(nameof(BuyerId)), Index(nameof(Number)), Index(nameof(InvoiceId))]
 public sealed class OpenItemRow
 {
     public long Id { get; set; }
     public long BuyerId { get; set; }
     public required string Number { get; set; }
+
+    /// <summary>The document; null where it was taken over from before.</summary>
+    public long? InvoiceId { get; set; }
+
+    /// <summary>ISO 4217; empty: the buyer's own.</summary>
+    public string Currency { get; set; } = "";
     public DateOnly Due { get; set; }
     public long OpenMinor { get; set; }
+
+    /// <summary>What the ledger has as open of it, in home currency; null where it is not in the ledger yet.</summary>
+    public long? HomeMinor { get; set; }
 
     /// <summary>When it was paid; null while it is open.</summary>
     public DateOnly? PaidOn { get; set; }
@@ -165,6 +177,12 @@ public sealed class DepositRow
 
     /// <summary>Minor units of the order's currency.</summary>
     public long Minor { get; set; }
+
+    /// <summary>What invoices took of it.</summary>
+    public long TakenMinor { get; set; }
+
+    /// <summary>What the ledger has as left of it, in home currency; null where it is not in the ledger yet.</summary>
+    public long? HomeMinor { get; set; }
     public DateOnly ReceivedOn { get; set; }
 
     /// <summary>Where it was seen: the bank's reference.</summary>

@@ -244,6 +244,9 @@ public sealed class OrderRow
 
     /// <summary>Kept for lists: whether its buyer's credit is among what stops it.</summary>
     public bool CreditStop { get; set; }
+
+    /// <summary>Kept for what buyers owe: with tax, what invoices billed of it.</summary>
+    public long InvoicedMinor { get; set; }
 }
 
 /// <summary>An order as it was confirmed before a change.</summary>

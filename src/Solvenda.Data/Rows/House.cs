@@ -32,6 +32,9 @@ public sealed class HouseRow
 
     /// <summary>A PNG or JPEG; null: none.</summary>
     public byte[]? Logo { get; set; }
+
+    /// <summary>The last day that nothing is booked on any more; null: none yet.</summary>
+    public DateOnly? ClosedUntil { get; set; }
 }
 
 /// <summary>A place that goods leave from.</summary>

@@ -8,6 +8,7 @@ namespace Solvenda.Data.Rows;
     Index(nameof(Number), IsUnique = true),
     Index(nameof(OrderId), nameof(No), IsUnique = true),
     Index(nameof(State), nameof(Warehouse)),
+    Index(nameof(State), nameof(Invoice)),
     Index(nameof(Day))
 ]
 public sealed class ShipmentRow
@@ -56,6 +57,9 @@ public sealed class ShipmentRow
 
     /// <summary>The day on which the carrier handed it over; null before.</summary>
     public DateOnly? Delivered { get; set; }
+
+    /// <summary>Number of the invoice that bills it; empty before.</summary>
+    public string Invoice { get; set; } = "";
 
     /// <summary>The delivery note as it went with it; null before.</summary>
     public long? PrintId { get; set; }

@@ -64,6 +64,7 @@ public static class EventWords
                     ?? SetupWords.Of(facts)
                     ?? StockWords.Of(facts)
                     ?? ShipmentWords.Of(facts)
+                    ?? MoneyWords.Of(facts)
                     ?? House(facts),
             ],
         };

@@ -42,6 +42,7 @@ public static class MachineEndpoints
         v1.MapGet("/requests/{id:long}", Get).Needs(Rights.Read);
         v1.MapPost("/price", PriceDoor.Price).Needs(Rights.Price);
         v1.MapOrdersDoor();
+        v1.MapMoneyDoor();
         app.MapGet("/healthz", Health).AllowAnonymous().ExcludeFromDescription();
     }
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Quotes;
 using Solvenda.Core.Documents;
@@ -36,6 +37,11 @@ public sealed class UpkeepWorker(
         await TryAsync(
             "quotes whose validity is over",
             () => acts.RunAsync(Actor.House, new LapseQuotes(), cancel),
+            cancel
+        );
+        await TryAsync(
+            "what was owed before the ledger",
+            () => acts.RunAsync(Actor.House, new OpenBooks(), cancel),
             cancel
         );
         await using var db = await factory.CreateDbContextAsync(cancel);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
@@ -179,6 +180,13 @@ internal static class Orders
                 Rights.Ship,
                 DeedTakes.Nothing,
                 (one, cancel) => one.RunAsync(new ReleaseGoods(one.Number, []), cancel)
+            ),
+            new Deed(
+                "invoice",
+                "Invoice what went",
+                Rights.Bill,
+                DeedTakes.Nothing,
+                (one, cancel) => one.RunAsync(new IssueInvoice(one.Number, WithGoods: false), cancel)
             ),
             new Deed(
                 "ship",

@@ -1,0 +1,40 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Shipping;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Invoicing;
+
+/// <summary>What acts on invoices have in common.</summary>
+internal static class InvoiceSteps
+{
+    /// <summary>Puts the money of an order where its invoices and their payments are, as they are stored.</summary>
+    /// <returns>As it was, and as it is.</returns>
+    public static async Task<(MoneyTrack Before, MoneyTrack After)> FollowAsync(
+        Work work,
+        OrderRow order,
+        CancellationToken cancel
+    )
+    {
+        await work.Db.SaveChangesAsync(cancel);
+        var before = order.Money;
+        var open = await (
+            from i in work.Db.Invoices
+            join o in work.Db.OpenItems on i.Id equals o.InvoiceId
+            where i.OrderId == order.Id
+            select o.OpenMinor
+        ).SumAsync(cancel);
+        order.Money = new MoneySoFar(
+            order.Goods,
+            await work.Db.Shipments.AnyAsync(
+                s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "",
+                cancel
+            ),
+            await work.Db.Invoices.AnyAsync(i => i.OrderId == order.Id, cancel),
+            open,
+            order.InvoicedMinor
+        ).Track;
+        return (before, order.Money);
+    }
+}

@@ -1,0 +1,192 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Papers;
+using Solvenda.Acts.Sheets;
+using Solvenda.Core.Billing;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Ledger;
+using Solvenda.Core.Money;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Shipping;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Invoicing;
+
+/// <summary>
+/// Issues invoices: works out what went and is on none yet, gives the number, prints and sends it, and books it.
+/// </summary>
+public sealed class Invoicing(Seller seller)
+{
+    /// <summary>Invoices all of an order that went and is on no invoice yet.</summary>
+    public async Task<InvoiceRow> IssueAsync(Work work, OpenSheet open, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(open);
+        var order = open.Order!;
+        if (order.Terms != TermsTrack.Confirmed)
+            throw RefusedException.Clash(
+                "order_state",
+                order.Terms == TermsTrack.Cancelled
+                    ? $"{order.Number} is cancelled; there is nothing to invoice."
+                    : $"{order.Number} is not confirmed; it is invoiced when what was confirmed went."
+            );
+        await work.Db.SaveChangesAsync(cancel);
+        var went = await work
+            .Db.Shipments.Include(s => s.Lines)
+            .Where(s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "")
+            .OrderBy(s => s.No)
+            .ToListAsync(cancel);
+        if (went.Count == 0)
+            throw RefusedException.Clash(
+                "nothing_to_invoice",
+                $"Nothing of {order.Number} went that is not invoiced already."
+            );
+        var priced = open.Sheet.Priced(open.Buyer, open.Book);
+        var whole =
+            BillableSheet.Of(priced)
+            ?? throw RefusedException.Clash(
+                "tax_unknown",
+                $"The tax of something on {order.Number} is not known; nothing was invoiced."
+            );
+        var before = await BeforeAsync(work.Db, order.Id, whole.Billable.Currency, cancel);
+        var deposits = await HeldMoney.OfOrderAsync(work, order.Id, whole.Billable.Currency, seller.Home, cancel);
+        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), deposits.Left);
+        var books = await LedgerBook.OpenAsync(work, seller, cancel);
+        var row = new InvoiceRow
+        {
+            Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
+            Kind = BillKind.Invoice,
+            OrderId = order.Id,
+            Order = order,
+            BuyerId = open.Buyer.Id,
+            Day = work.Today,
+            Due = work.Today.AddDays(HeadTerms.PaymentDays.Whole(open.Sheet.Head) ?? 0),
+            Currency = bill.Currency.Code,
+            TotalWithoutTaxMinor = bill.TotalWithoutTax.Minor,
+            TotalWithTaxMinor = bill.TotalWithTax.Minor,
+            PrepaidMinor = bill.Prepaid.Minor,
+            Rate = books.RateOf(bill.Currency),
+            ByName = work.Actor.Name,
+            At = work.Now,
+            Bill = KeptBill.Write(bill),
+        };
+        work.Db.Invoices.Add(row);
+        foreach (var shipment in went)
+            shipment.Invoice = row.Number;
+        order.InvoicedMinor += bill.TotalWithTax.Minor;
+        var document = Issued.Of(new Issuing(row, bill, open, whole, went), seller);
+        row.Document = JsonSerializer.Serialize(document);
+        await work.Db.SaveChangesAsync(cancel);
+        Book(work, row, bill, deposits, books);
+        await SendAsync(work, open, row, document, cancel);
+        var (was, now) = await InvoiceSteps.FollowAsync(work, order, cancel);
+        work.Leave(
+            new InvoiceIssued(row.Number, document.TotalWithTax, row.Currency, row.Due, row.ToldTo, was, now),
+            open.Subject,
+            open.Dossier.Id
+        );
+        return row;
+    }
+
+    // Of each part what went with these shipments.
+    private static decimal[] Quantities(BillableSheet whole, IReadOnlyList<ShipmentRow> went)
+    {
+        var by = went.SelectMany(s => s.Lines)
+            .GroupBy(l => l.LineKey)
+            .ToDictionary(g => g.Key, g => g.Sum(l => l.Quantity));
+        return [.. whole.Parts.Select(p => by.GetValueOrDefault(p.Line.Line.Key))];
+    }
+
+    internal static async Task<List<Bill>> BeforeAsync(
+        SolvendaDb db,
+        long order,
+        Currency currency,
+        CancellationToken cancel
+    )
+    {
+        var kept = await db
+            .Invoices.AsNoTracking()
+            .Where(i => i.OrderId == order && i.Kind == BillKind.Invoice)
+            .OrderBy(i => i.Id)
+            .Select(i => i.Bill)
+            .ToListAsync(cancel);
+        return kept.ConvertAll(b => KeptBill.Read(BillKind.Invoice, b, currency));
+    }
+
+    private void Book(Work work, InvoiceRow row, Bill bill, HeldMoney held, Books books)
+    {
+        var home = seller.Home;
+        var taken = bill.Prepaid.IsZero ? null : held.Take(bill.Prepaid);
+        var postings = LedgerBook.Of(() => Postings.Of(bill, row.Rate, home, books.Chart, taken));
+        LedgerBook.Post(work, books, row.Number, row.Day, $"invoice {row.Number}", postings);
+        if (bill.Due.IsZero)
+            return;
+        work.Db.OpenItems.Add(
+            new OpenItemRow
+            {
+                BuyerId = row.BuyerId,
+                Number = row.Number,
+                InvoiceId = row.Id,
+                Currency = row.Currency,
+                Due = row.Due,
+                OpenMinor = bill.Due.Minor,
+                HomeMinor = (
+                    Amount.Round(bill.TotalWithTax.Value * row.Rate, home)
+                    - Amount.Round(bill.Prepaid.Value * row.Rate, home)
+                ).Minor,
+            }
+        );
+    }
+
+    // As it goes to the buyer, and is kept.
+    internal async Task SendAsync(
+        Work work,
+        OpenSheet open,
+        InvoiceRow row,
+        IssuedInvoice document,
+        CancellationToken cancel
+    )
+    {
+        var print = new PrintRow
+        {
+            Name = $"{row.Number}.pdf",
+            ContentType = "application/pdf",
+            Bytes = Formats.Pdf.PdfWriter.Write(InvoicePrint.Of(document, seller.Logo)),
+            CreatedAt = work.Now,
+        };
+        work.Db.Prints.Add(print);
+        await work.Db.SaveChangesAsync(cancel);
+        row.PrintId = print.Id;
+        row.ToldTo = Tell(work, open, row, document, print);
+    }
+
+    private string Tell(Work work, OpenSheet open, InvoiceRow row, IssuedInvoice document, PrintRow print)
+    {
+        var key = row.Number.ToLower(CultureInfo.InvariantCulture);
+        if (HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Paper && open.Buyer.Address.Length > 0)
+        {
+            Outgoing.Post(work, key, open.Buyer.Address, print.Bytes);
+            return open.Buyer.Address;
+        }
+        var to = open.Buyer.ContactMail ?? "";
+        if (!Formats.Mail.MailWriter.IsAddress(to))
+            return "";
+        Outgoing.Mail(work, seller, key, to, BuyerLetters.Invoice(open, seller, document), (print.Name, print.Bytes));
+        return to;
+    }
+}
+
+/// <summary>Everything that an invoice is written from.</summary>
+internal sealed record Issuing(
+    InvoiceRow Row,
+    Bill Bill,
+    OpenSheet Open,
+    BillableSheet Whole,
+    IReadOnlyList<ShipmentRow> Went
+);

@@ -1,0 +1,33 @@
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Shipping;
+using Solvenda.Core.Documents.Events;
+
+namespace Solvenda.Acts.Invoicing;
+
+/// <summary>Invoices all of an order that went and is on no invoice yet.</summary>
+/// <param name="WithGoods">Ships first what may go.</param>
+public sealed record IssueInvoice(string Order, bool WithGoods) : IAct<string>;
+
+[Leaves(typeof(InvoiceIssued), typeof(GoodsReleased), typeof(ShipmentSent))]
+public sealed class IssueInvoiceAct(SheetLoader loader, Releasing releasing, Sending sending, Invoicing invoicing)
+    : Act<IssueInvoice, string>
+{
+    public override Right Needs => Rights.Bill;
+
+    /// <returns>Number of the invoice.</returns>
+    public override async Task<string> RunAsync(Work work, IssueInvoice input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var open = await loader.OrderAsync(work.Db, input.Order, cancel);
+        if (input.WithGoods)
+        {
+            if (!Rights.Ship.Allows(work.Actor))
+                throw RefusedException.Forbidden("Shipping is not yours to do; nothing was invoiced.");
+            foreach (var shipment in await releasing.ReleaseAsync(work, open, [], cancel))
+                await sending.SendAsync(work, open, shipment, asAsked: true, cancel);
+        }
+        return (await invoicing.IssueAsync(work, open, cancel)).Number;
+    }
+}

@@ -1,0 +1,111 @@
+using System.Collections.Immutable;
+using Solvenda.Acts.Papers;
+using Solvenda.Core.Billing;
+using Solvenda.Core.Money;
+using Solvenda.Core.Pricing;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
+using Solvenda.Data;
+
+namespace Solvenda.Acts.Invoicing;
+
+/// <summary>Puts an invoice together as it is issued: all that its papers and files say.</summary>
+internal static class Issued
+{
+    public static IssuedInvoice Of(Issuing of, Seller seller)
+    {
+        var (row, bill, open) = (of.Row, of.Bill, of.Open);
+        var head = open.Sheet.Head;
+        var days = HeadTerms.PaymentDays.In(head);
+        return new IssuedInvoice(
+            bill.Kind,
+            row.Number,
+            row.Day,
+            row.Due,
+            row.Currency,
+            new InvoiceParty(seller.Name, seller.Address, seller.Country, seller.TaxNumber, seller.Mail),
+            BuyerOf(open),
+            HeadTerms.DeliverTo.In(head) ?? open.Buyer.Address,
+            HeadTerms.DeliverToCountry.In(head) ?? open.Buyer.Country,
+            of.Went.Select(s => s.Day).Max(),
+            open.Order!.Number,
+            open.Sheet.PoNumber ?? "",
+            open.Dossier.Matter,
+            "",
+            null,
+            "",
+            open.Wording.Code,
+            days is null ? "" : open.Wording.With("daysNet", days),
+            [.. of.Went.Select(s => s.Number)],
+            LinesOf(of),
+            [.. bill.Allowances.Select(a => Extra(open.Wording["less"], a.Amount, a.Tax))],
+            [.. bill.Charges.Select(c => Extra(ChargeWords(of, c), c.Amount, c.Tax))],
+            [
+                .. bill.Taxes.Select(t => new InvoiceTax(
+                    t.Tax.Category,
+                    t.Tax.Percent,
+                    t.Basis.Value,
+                    t.TaxAmount.Value
+                )),
+            ],
+            bill.Prepaid.Value,
+            seller.Bank,
+            row.Rate
+        );
+    }
+
+    /// <summary>A line of it for each line of the bill that is on it.</summary>
+    public static ImmutableArray<InvoiceLine> LinesOf(Issuing of)
+    {
+        var numbers = LineNumbers.Of(of.Open.ToDraft().Lines);
+        return
+        [
+            .. of
+                .Whole.Parts.Zip(of.Bill.Lines)
+                .Where(p => p.Second.Quantity != 0m)
+                .Select(p => Line(p.First, p.Second, numbers[p.First.Line.Line.Key])),
+        ];
+    }
+
+    private static InvoiceLine Line(BillablePart part, BillLine billed, string number)
+    {
+        var line = part.Line;
+        var asked = line.Line.Asked;
+        var split = part.Net != line.Figures.Net;
+        return new InvoiceLine(
+            number,
+            line.Item?.Code ?? "",
+            asked.Code is { } code && code != line.Item?.Code ? code : "",
+            line.Line.Words,
+            billed.Quantity,
+            line.Line.Unit.Code,
+            split ? UnitPrice.Round4(part.Net.Value / line.Terms.Quantity) : line.Figures.NetPrice,
+            split ? 1m : line.Terms.PriceBase,
+            billed.Net.Value,
+            part.Tax.Category,
+            part.Tax.Percent
+        );
+    }
+
+    private static InvoiceParty BuyerOf(Sheets.OpenSheet open) =>
+        new(
+            open.Buyer.Name,
+            [
+                .. (HeadTerms.BillTo.In(open.Sheet.Head) ?? open.Buyer.BillTo ?? open.Buyer.Address).Split(
+                    ", ",
+                    StringSplitOptions.RemoveEmptyEntries
+                ),
+            ],
+            open.Buyer.Country,
+            open.Buyer.TaxNumber ?? "",
+            open.Buyer.ContactMail ?? ""
+        );
+
+    private static string ChargeWords(Issuing of, BillableCharge charge) =>
+        of.Whole.Charges.FirstOrDefault(c => c.Words == charge.Words) is { } known
+            ? SheetPrint.ChargeWords(known, of.Open.Wording)
+            : charge.Words;
+
+    private static InvoiceExtra Extra(string words, Amount amount, Tax tax) =>
+        new(words, amount.Value, tax.Category, tax.Percent);
+}

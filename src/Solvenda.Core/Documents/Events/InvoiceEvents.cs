@@ -1,0 +1,33 @@
+namespace Solvenda.Core.Documents.Events;
+
+/// <summary>An invoice was issued.</summary>
+/// <param name="Total">With tax.</param>
+/// <param name="ToldTo">Where the buyer got it; empty where it could not be sent.</param>
+[EventCode("invoice.issued")]
+public sealed record InvoiceIssued(
+    string Invoice,
+    decimal Total,
+    string Currency,
+    DateOnly Due,
+    string ToldTo,
+    MoneyTrack Before,
+    MoneyTrack After
+) : IEvent;
+
+/// <summary>A credit note on an invoice was issued.</summary>
+/// <param name="Total">With tax, as it goes back.</param>
+/// <param name="ToldTo">Where the buyer got it; empty where it could not be sent.</param>
+[EventCode("invoice.credited")]
+public sealed record InvoiceCredited(
+    string Note,
+    string Invoice,
+    decimal Total,
+    string Currency,
+    string ToldTo,
+    MoneyTrack Before,
+    MoneyTrack After
+) : IEvent;
+
+/// <summary>What was owed and held before the ledger was brought into it.</summary>
+[EventCode("ledger.opened")]
+public sealed record BooksOpened(int Owed, int Held) : IEvent;

@@ -1,0 +1,121 @@
+using System.Security.Claims;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
+using Solvenda.Core.Billing;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats.Ubl;
+using Solvenda.Web.Security;
+using Solvenda.Web.Shipping;
+
+namespace Solvenda.Web.Invoices;
+
+/// <param name="WithGoods">Ships first what may go.</param>
+public sealed record InvoiceBody(string Order, bool WithGoods = false);
+
+/// <param name="Lines">What goes back, in the order's units; none: all that is left.</param>
+public sealed record CreditBody(string Reason, IReadOnlyList<GoodsBody>? Lines = null, bool Charges = false);
+
+/// <summary>An invoice that was issued, by its number.</summary>
+public sealed record InvoiceRef(string Number);
+
+/// <summary>Invoices and credit notes: what is to be invoiced, what was.</summary>
+public static class InvoiceEndpoints
+{
+    public const string Xml = "application/xml";
+    public const string Pdf = "application/pdf";
+
+    public static void MapInvoices(this IEndpointRouteBuilder app)
+    {
+        ArgumentNullException.ThrowIfNull(app);
+        var invoices = app.MapGroup("/api/invoices").WithTags("Invoices");
+        invoices.MapGet("/due", Due).Needs(Rights.Look);
+        invoices.MapPost("", Issue).Needs<IssueInvoice>();
+        invoices.MapGet("/{number}", Get).Needs(Rights.Look);
+        invoices.MapGet("/{number}/pdf", Paper).Needs(Rights.Look).Produces(200, contentType: Pdf);
+        invoices.MapGet("/{number}/ubl", Ubl).Needs(Rights.Look).Produces(200, contentType: Xml);
+        invoices.MapGet("/{number}/creditable", Creditable).Needs(Rights.Look);
+        invoices.MapPost("/{number}/credit", Credit).Needs<CreditInvoice>();
+        app.MapGet("/api/orders/{number}/money", OfOrder).WithTags("Invoices").Needs(Rights.Look);
+    }
+
+    private static Task<ToInvoiceView> Due(
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    ) => InvoiceViews.ToInvoiceAsync(db, clock.Today, Rights.Bill.Allows(user.ActorOf()), cancel);
+
+    private static async Task<InvoiceRef> Issue(
+        InvoiceBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => new(await acts.RunAsync(user.ActorOf(), new IssueInvoice(body.Order, body.WithGoods), cancel));
+
+    private static Task<InvoiceView> Get(
+        string number,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => InvoiceViews.OfAsync(db, number, user.ActorOf(), cancel);
+
+    private static Task<IReadOnlyList<CreditableLine>> Creditable(
+        string number,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => InvoiceViews.CreditableAsync(db, number, cancel);
+
+    private static async Task<InvoiceRef> Credit(
+        string number,
+        CreditBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        new(
+            await acts.RunAsync(
+                user.ActorOf(),
+                new CreditInvoice(number, GoodsEndpoints.Asked(body.Lines), body.Charges, body.Reason),
+                cancel
+            )
+        );
+
+    private static Task<OrderMoneyView> OfOrder(
+        string number,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        CancellationToken cancel
+    ) => InvoiceViews.OfOrderAsync(db, number, Rights.Bill.Allows(user.ActorOf()), cancel);
+
+    private static async Task<IResult> Paper(string number, SolvendaDb db, CancellationToken cancel) =>
+        await PaperOfAsync(db, await InvoiceViews.FindAsync(db, number, cancel), cancel);
+
+    private static async Task<IResult> Ubl(string number, SolvendaDb db, CancellationToken cancel) =>
+        UblOf(await InvoiceViews.FindAsync(db, number, cancel));
+
+    /// <summary>As it was printed when it was issued.</summary>
+    public static async Task<IResult> PaperOfAsync(SolvendaDb db, InvoiceRow row, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(row);
+        var print = await db.Prints.AsNoTracking().FirstAsync(p => p.Id == row.PrintId, cancel);
+        return Results.File(print.Bytes, print.ContentType);
+    }
+
+    /// <summary>As a file of UBL; refused in a currency that it does not know.</summary>
+    public static IResult UblOf(InvoiceRow row)
+    {
+        var issued = InvoiceViews.Read(row);
+        return UblInvoice.CanWrite(issued)
+            ? Results.File(UblInvoice.Write(issued), Xml, $"{issued.Number}.xml")
+            : throw RefusedException.Clash(
+                "no_such_form",
+                $"{issued.Number} is in {issued.Currency}, whose amounts have more decimals than an electronic invoice of EN 16931 knows; it goes as PDF."
+            );
+    }
+
+    /// <summary>What kind of document it is, for machines.</summary>
+    public static string KindOf(BillKind kind) => kind == BillKind.Credit ? "creditNote" : "invoice";
+}

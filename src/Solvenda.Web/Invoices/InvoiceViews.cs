@@ -1,0 +1,328 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Core.Billing;
+using Solvenda.Core.Money;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Invoices;
+
+/// <summary>What was taken of an invoice.</summary>
+/// <param name="By">By which: the bank's reference, or the number of a credit note.</param>
+public sealed record PaidPart(DateOnly Day, decimal Amount, string By, bool IsCredit);
+
+/// <summary>One side of an entry.</summary>
+/// <param name="Debit">In home currency; 0 where it is the other side.</param>
+public sealed record EntrySide(DateOnly Day, string Account, string Called, decimal Debit, decimal Credit);
+
+/// <summary>A line of an order as far as it can be credited.</summary>
+/// <param name="Left">In the order's unit.</param>
+public sealed record CreditableLine(long Key, string Number, string Words, string Unit, decimal Left);
+
+/// <summary>An invoice or a credit note on its page.</summary>
+/// <param name="Open">What is still to be paid; below nothing where we owe it.</param>
+/// <param name="Notes">Numbers of its credit notes.</param>
+/// <param name="Entries">Empty for who may not see the ledger.</param>
+public sealed record InvoiceView(
+    IssuedInvoice Issued,
+    decimal TotalWithoutTax,
+    decimal TotalTax,
+    decimal TotalWithTax,
+    decimal ToPay,
+    decimal Open,
+    string ToldTo,
+    string By,
+    DateTime At,
+    string HomeCurrency,
+    IReadOnlyList<PaidPart> Paid,
+    IReadOnlyList<string> Notes,
+    IReadOnlyList<EntrySide> Entries,
+    bool MayBill
+);
+
+/// <summary>An invoice in one line, on the order that it is of.</summary>
+public sealed record InvoiceInShort(
+    string Number,
+    bool IsCredit,
+    DateOnly Day,
+    DateOnly Due,
+    decimal Total,
+    decimal Open,
+    string Credits
+);
+
+/// <summary>The money of an order.</summary>
+/// <param name="ToBill">Numbers of shipments that no invoice has.</param>
+public sealed record OrderMoneyView(
+    string Currency,
+    IReadOnlyList<InvoiceInShort> Invoices,
+    IReadOnlyList<string> ToBill,
+    bool MayBill
+);
+
+/// <summary>An order of which something went that no invoice has.</summary>
+/// <param name="Went">When the first of it went.</param>
+/// <param name="Value">With tax, what of it is not invoiced; of an order that went in part, all that is left.</param>
+/// <param name="GoesTo">Where the invoice goes; empty where there is no address.</param>
+public sealed record ToInvoiceRow(
+    string Order,
+    string Buyer,
+    string PoNumber,
+    string Shipments,
+    DateOnly? Went,
+    bool InPart,
+    string Currency,
+    decimal Value,
+    string GoesTo
+);
+
+/// <summary>What is to be invoiced.</summary>
+/// <param name="Issued">How many were issued today.</param>
+public sealed record ToInvoiceView(IReadOnlyList<ToInvoiceRow> Orders, int All, int Issued, bool MayBill);
+
+/// <summary>Reads invoices into the shapes that pages need.</summary>
+public static class InvoiceViews
+{
+    private const int Most = 500;
+
+    public static async Task<InvoiceView> OfAsync(SolvendaDb db, string number, Actor who, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(who);
+        var row = await FindAsync(db, number, cancel);
+        var issued = Read(row);
+        var currency = Currency.Of(row.Currency);
+        var open = await db.OpenItems.Where(o => o.InvoiceId == row.Id).SumAsync(o => o.OpenMinor, cancel);
+        var paid = await (
+            from p in db.Paid
+            join o in db.OpenItems on p.OpenItemId equals o.Id
+            where o.InvoiceId == row.Id
+            orderby p.Id
+            select new
+            {
+                p.Day,
+                p.Minor,
+                Receipt = db.Receipts.Where(r => r.Id == p.ReceiptId).Select(r => r.Reference).FirstOrDefault(),
+                Note = db.Invoices.Where(i => i.Id == p.CreditId).Select(i => i.Number).FirstOrDefault(),
+            }
+        ).ToListAsync(cancel);
+        var entries = Rights.SeeLedger.Allows(who)
+            ? await db.Entries.Where(e => e.Document == row.Number).OrderBy(e => e.Id).ToListAsync(cancel)
+            : [];
+        var names = entries.Count == 0 ? [] : await db.Accounts.ToDictionaryAsync(a => a.Code, a => a.Words, cancel);
+        return new InvoiceView(
+            issued,
+            issued.TotalWithoutTax,
+            issued.TotalTax,
+            issued.TotalWithTax,
+            issued.ToPay,
+            Amount.FromMinor(open, currency).Value,
+            row.ToldTo,
+            row.ByName,
+            row.At,
+            entries.Count > 0 ? entries[0].Currency : "",
+            [
+                .. paid.Select(p => new PaidPart(
+                    p.Day,
+                    Amount.FromMinor(p.Minor, currency).Value,
+                    p.Note ?? p.Receipt ?? "",
+                    p.Note is not null
+                )),
+            ],
+            await db
+                .Invoices.Where(i => i.CreditsId == row.Id)
+                .OrderBy(i => i.Id)
+                .Select(i => i.Number)
+                .ToListAsync(cancel),
+            [
+                .. entries.Select(e => new EntrySide(
+                    e.Day,
+                    e.Account,
+                    names.GetValueOrDefault(e.Account, ""),
+                    Amount.Major(e.DebitMinor, e.Currency),
+                    Amount.Major(e.CreditMinor, e.Currency)
+                )),
+            ],
+            Rights.Bill.Allows(who)
+        );
+    }
+
+    public static async Task<InvoiceRow> FindAsync(SolvendaDb db, string number, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return await db.Invoices.AsNoTracking().FirstOrDefaultAsync(i => i.Number == number, cancel)
+            ?? throw RefusedException.NotFound("such invoice");
+    }
+
+    public static IssuedInvoice Read(InvoiceRow row)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        return JsonSerializer.Deserialize<IssuedInvoice>(row.Document)!;
+    }
+
+    public static async Task<OrderMoneyView> OfOrderAsync(
+        SolvendaDb db,
+        string number,
+        bool mayBill,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var order =
+            await db
+                .Orders.Where(o => o.Number == number)
+                .Select(o => new { o.Id, o.Sheet.Currency })
+                .FirstOrDefaultAsync(cancel)
+            ?? throw RefusedException.NotFound("such order");
+        var invoices = await db
+            .Invoices.Where(i => i.OrderId == order.Id)
+            .OrderBy(i => i.Id)
+            .Select(i => new
+            {
+                i.Number,
+                i.Kind,
+                i.Day,
+                i.Due,
+                i.TotalWithTaxMinor,
+                Open = db.OpenItems.Where(o => o.InvoiceId == i.Id).Sum(o => o.OpenMinor),
+                Credits = db.Invoices.Where(c => c.Id == i.CreditsId).Select(c => c.Number).FirstOrDefault(),
+            })
+            .ToListAsync(cancel);
+        return new OrderMoneyView(
+            order.Currency,
+            [
+                .. invoices.Select(i => new InvoiceInShort(
+                    i.Number,
+                    i.Kind == BillKind.Credit,
+                    i.Day,
+                    i.Due,
+                    Amount.Major(i.TotalWithTaxMinor, order.Currency),
+                    Amount.Major(i.Open, order.Currency),
+                    i.Credits ?? ""
+                )),
+            ],
+            await ToBill(db)
+                .Where(s => s.OrderId == order.Id)
+                .OrderBy(s => s.No)
+                .Select(s => s.Number)
+                .ToListAsync(cancel),
+            mayBill
+        );
+    }
+
+    /// <summary>What of an invoice can still be credited, line by line of the order.</summary>
+    public static async Task<IReadOnlyList<CreditableLine>> CreditableAsync(
+        SolvendaDb db,
+        string number,
+        CancellationToken cancel
+    )
+    {
+        var row = await FindAsync(db, number, cancel);
+        var went = await (
+            from s in db.Shipments
+            where s.Invoice == row.Number
+            from l in s.Lines
+            group l.Quantity by l.LineKey into g
+            select new { Key = g.Key, Quantity = g.Sum() }
+        ).ToDictionaryAsync(l => l.Key, l => l.Quantity, cancel);
+        var lines = await (
+            from o in db.Orders
+            where o.Id == row.OrderId
+            from l in db.SheetLines
+            where l.SheetId == o.SheetId
+            orderby l.Position
+            select new
+            {
+                l.Key,
+                l.Words,
+                l.Unit,
+            }
+        ).ToListAsync(cancel);
+        var numbers = Read(row).Lines.ToLookup(l => l.Words, l => l.Number);
+        var back = await BackAsync(db, row, cancel);
+        return
+        [
+            .. lines
+                .Where(l => went.GetValueOrDefault(l.Key) > 0m)
+                .Select(
+                    (l, i) =>
+                        new CreditableLine(
+                            l.Key,
+                            numbers[l.Words].FirstOrDefault() ?? "",
+                            l.Words,
+                            l.Unit,
+                            went[l.Key] - back.GetValueOrDefault(numbers[l.Words].FirstOrDefault() ?? "")
+                        )
+                )
+                .Where(l => l.Left > 0m),
+        ];
+    }
+
+    // What went back by credit notes, by the number of the line.
+    private static async Task<Dictionary<string, decimal>> BackAsync(
+        SolvendaDb db,
+        InvoiceRow row,
+        CancellationToken cancel
+    )
+    {
+        var notes = await db.Invoices.AsNoTracking().Where(i => i.CreditsId == row.Id).ToListAsync(cancel);
+        return notes
+            .SelectMany(n => Read(n).Lines.DistinctBy(l => l.Number))
+            .GroupBy(l => l.Number)
+            .ToDictionary(g => g.Key, g => g.Sum(l => l.Quantity));
+    }
+
+    private static IQueryable<ShipmentRow> ToBill(SolvendaDb db) =>
+        db.Shipments.Where(s => s.State == Core.Shipping.ShipmentState.Gone && s.Invoice == "");
+
+    /// <summary>What is to be invoiced, what went first in front.</summary>
+    public static async Task<ToInvoiceView> ToInvoiceAsync(
+        SolvendaDb db,
+        DateOnly today,
+        bool mayBill,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var orders =
+            from o in db.Orders
+            where ToBill(db).Any(s => s.OrderId == o.Id) && o.Terms == Core.Documents.TermsTrack.Confirmed
+            select o;
+        var rows = await orders
+            .Select(o => new
+            {
+                o.Number,
+                Buyer = o.Dossier.Buyer.Name,
+                Mail = o.Dossier.Buyer.ContactMail,
+                o.Sheet.PoNumber,
+                o.Goods,
+                o.Sheet.Currency,
+                Minor = o.Sheet.TotalWithTaxMinor - o.InvoicedMinor,
+                Went = ToBill(db).Where(s => s.OrderId == o.Id).Min(s => s.Day),
+                Shipments = ToBill(db).Where(s => s.OrderId == o.Id).OrderBy(s => s.No).Select(s => s.No).ToList(),
+            })
+            .OrderBy(o => o.Went)
+            .ThenBy(o => o.Number)
+            .Take(Most)
+            .ToListAsync(cancel);
+        return new ToInvoiceView(
+            [
+                .. rows.Select(o => new ToInvoiceRow(
+                    o.Number,
+                    o.Buyer,
+                    o.PoNumber ?? "",
+                    string.Join(" ", o.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
+                    o.Went,
+                    o.Goods != Core.Documents.GoodsTrack.Shipped,
+                    o.Currency,
+                    Amount.Major(o.Minor, o.Currency),
+                    o.Mail ?? ""
+                )),
+            ],
+            rows.Count < Most ? rows.Count : await orders.CountAsync(cancel),
+            await db.Invoices.CountAsync(i => i.Day == today, cancel),
+            mayBill
+        );
+    }
+}
