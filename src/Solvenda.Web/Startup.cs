@@ -16,6 +16,7 @@ using Solvenda.Data;
 using Solvenda.Data.Demo;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Approvals;
+using Solvenda.Web.Bank;
 using Solvenda.Web.Buyers;
 using Solvenda.Web.Channels;
 using Solvenda.Web.Channels.Mail;
@@ -232,6 +233,7 @@ public static partial class Startup
         app.MapPlanning();
         app.MapGoods();
         app.MapInvoices();
+        app.MapBank();
         app.MapPrices();
         app.MapTroubles();
     }

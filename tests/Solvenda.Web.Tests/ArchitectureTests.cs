@@ -24,6 +24,7 @@ public sealed class ArchitectureTests
         "Pricing",
         "Billing",
         "Ledger",
+        "Receiving",
         "Sheets",
         "Credit",
         "Approvals",

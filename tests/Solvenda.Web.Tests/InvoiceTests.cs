@@ -5,6 +5,7 @@ using System.Text.Json;
 using System.Xml.Linq;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Solvenda.Acts.Acting;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Data;
@@ -105,7 +106,7 @@ public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetim
         Assert.Equal(rows[0].TotalWithTaxMinor, await OpenAsync(first));
         Assert.Equal(rows[0].Day.AddDays(30), rows[0].Due);
         var letters = await LettersAsync(first.ToLowerInvariant());
-        Assert.Contains(letters, l => l.Contains($"Invoice {first}", StringComparison.Ordinal));
+        Assert.Contains(first.ToLowerInvariant(), letters);
         Assert.Empty(await FaultsAsync());
     }
 

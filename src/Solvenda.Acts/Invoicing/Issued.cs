@@ -73,6 +73,7 @@ internal static class Issued
         var asked = line.Line.Asked;
         var split = part.Net != line.Figures.Net;
         return new InvoiceLine(
+            line.Line.Key,
             number,
             line.Item?.Code ?? "",
             asked.Code is { } code && code != line.Item?.Code ? code : "",

@@ -132,7 +132,7 @@ public static class CreditFacts
             Amount.Sum(invoices.Select(i => i.Open), currency),
             sums.Add(orders.Where(s => s.Shipped).Select(s => (s.Currency, s.Minor))),
             sums.Add(orders.Where(s => !s.Shipped).Select(s => (s.Currency, s.Minor))),
-            Amount.Zero(currency),
+            sums.Add(owed.Receipts.Where(r => family.ContainsKey(r.BuyerId)).Select(r => (r.Currency, r.Minor))),
             sums.Add(owed.Deposits.Where(d => family.ContainsKey(d.BuyerId)).Select(d => (d.Currency, d.Minor))),
             Math.Max(
                 0,
@@ -171,6 +171,7 @@ public static class CreditFacts
         List<OpenItemRow> Invoices,
         List<Order> Orders,
         List<Held> Deposits,
+        List<Held> Receipts,
         List<Paid> Late
     )
     {
@@ -217,6 +218,12 @@ public static class CreditFacts
                     .ToListAsync(cancel),
                 [.. await OrdersAsync(db, ids, beside, cancel), .. await ChangingAsync(db, ids, beside, cancel)],
                 await DepositsAsync(db, ids, cancel),
+                await db
+                    .Receipts.Where(r =>
+                        r.LeftMinor > 0 && r.BuyerId != null && EF.Parameter(ids).Contains(r.BuyerId.Value)
+                    )
+                    .Select(r => new Held(r.BuyerId!.Value, r.Currency, r.LeftMinor))
+                    .ToListAsync(cancel),
                 since is { } from ? await LateAsync(db, ids, from, cancel) : []
             );
         }

@@ -17,12 +17,14 @@ public sealed record InvoiceParty(
 );
 
 /// <summary>A line of an invoice.</summary>
+/// <param name="Key">Of the order's line; a bundle of mixed tax has several lines of one.</param>
 /// <param name="Number">As the order numbers it.</param>
 /// <param name="TheirCode">The buyer's own; empty for none.</param>
 /// <param name="Unit">UN/ECE Recommendation 20.</param>
 /// <param name="Price">Net, per <paramref name="PriceBase"/> (EN 16931, BT-146 and BT-149).</param>
 /// <param name="Net">EN 16931, BT-131.</param>
 public sealed record InvoiceLine(
+    long Key,
     string Number,
     string Code,
     string TheirCode,

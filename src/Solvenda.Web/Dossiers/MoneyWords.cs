@@ -21,6 +21,19 @@ internal static class MoneyWords
                 Milestone: true
             ),
             BooksOpened e => new($"the books were opened with {e.Owed} open invoices and {e.Held} deposits"),
+            BankTaken e => new(
+                $"{e.File}: {e.Applied} of {e.Came} went by themselves{(e.Known > 0 ? $", {e.Known} were there already" : "")}"
+            ),
+            MoneyApplied e => new(
+                FormattableString.Invariant(
+                    $"{e.Amount:#,0.00} {e.Currency} ({e.Receipt}): {(e.Takes.IsEmpty ? "stays on account" : string.Join("; ", e.Takes))}{(e.Left > 0m && !e.Takes.IsEmpty ? $"; {e.Left:#,0.00} on account" : "")}"
+                )
+            ),
+            MoneyReturned e => new(
+                FormattableString.Invariant(
+                    $"{e.Amount:#,0.00} {e.Currency} ({e.Receipt}) went back; open again: {string.Join(", ", e.Opened)}"
+                )
+            ),
             _ => null,
         };
 

@@ -219,58 +219,24 @@ public static class InvoiceViews
     )
     {
         var row = await FindAsync(db, number, cancel);
-        var went = await (
-            from s in db.Shipments
-            where s.Invoice == row.Number
-            from l in s.Lines
-            group l.Quantity by l.LineKey into g
-            select new { Key = g.Key, Quantity = g.Sum() }
-        ).ToDictionaryAsync(l => l.Key, l => l.Quantity, cancel);
-        var lines = await (
-            from o in db.Orders
-            where o.Id == row.OrderId
-            from l in db.SheetLines
-            where l.SheetId == o.SheetId
-            orderby l.Position
-            select new
-            {
-                l.Key,
-                l.Words,
-                l.Unit,
-            }
-        ).ToListAsync(cancel);
-        var numbers = Read(row).Lines.ToLookup(l => l.Words, l => l.Number);
-        var back = await BackAsync(db, row, cancel);
+        var notes = await db.Invoices.AsNoTracking().Where(i => i.CreditsId == row.Id).ToListAsync(cancel);
+        var back = notes
+            .SelectMany(n => Read(n).Lines.DistinctBy(l => l.Key))
+            .GroupBy(l => l.Key)
+            .ToDictionary(g => g.Key, g => g.Sum(l => l.Quantity));
         return
         [
-            .. lines
-                .Where(l => went.GetValueOrDefault(l.Key) > 0m)
-                .Select(
-                    (l, i) =>
-                        new CreditableLine(
-                            l.Key,
-                            numbers[l.Words].FirstOrDefault() ?? "",
-                            l.Words,
-                            l.Unit,
-                            went[l.Key] - back.GetValueOrDefault(numbers[l.Words].FirstOrDefault() ?? "")
-                        )
-                )
+            .. Read(row)
+                .Lines.DistinctBy(l => l.Key)
+                .Select(l => new CreditableLine(
+                    l.Key,
+                    l.Number,
+                    l.Words,
+                    l.Unit,
+                    l.Quantity - back.GetValueOrDefault(l.Key)
+                ))
                 .Where(l => l.Left > 0m),
         ];
-    }
-
-    // What went back by credit notes, by the number of the line.
-    private static async Task<Dictionary<string, decimal>> BackAsync(
-        SolvendaDb db,
-        InvoiceRow row,
-        CancellationToken cancel
-    )
-    {
-        var notes = await db.Invoices.AsNoTracking().Where(i => i.CreditsId == row.Id).ToListAsync(cancel);
-        return notes
-            .SelectMany(n => Read(n).Lines.DistinctBy(l => l.Number))
-            .GroupBy(l => l.Number)
-            .ToDictionary(g => g.Key, g => g.Sum(l => l.Quantity));
     }
 
     private static IQueryable<ShipmentRow> ToBill(SolvendaDb db) =>

@@ -3,11 +3,14 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Receiving;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
 using Solvenda.Data;
+using Solvenda.Web.Bank;
 using Solvenda.Web.Invoices;
 using Solvenda.Web.Security;
+using Solvenda.Web.Shipping;
 
 namespace Solvenda.Web.Machines;
 
@@ -72,6 +75,9 @@ public static class MoneyDoor
         ArgumentNullException.ThrowIfNull(v1);
         v1.MapPost("/orders/{number}/invoices", Issue).Needs<IssueInvoice>().Produces<IssuedState>(201);
         v1.MapGet("/invoices/{number}", Get).Needs(Rights.Bill).Produces<InvoiceState>();
+        v1.MapPost("/bank", Bank)
+            .Needs<TakeBankFile>()
+            .WithMetadata(new RequestSizeLimitAttribute(BankEndpoints.LargestFile));
         v1.MapGet("/ledger", Ledger).Needs(Rights.SeeLedger);
     }
 
@@ -99,6 +105,20 @@ public static class MoneyDoor
             )
         );
     }
+
+    private static async Task<BankAnswer> Bank(
+        HttpRequest http,
+        [FromHeader(Name = "Idempotency-Key")] string? key,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        await acts.RunAsync(
+            user.ActorOf(),
+            new TakeBankFile("a statement by the door", await RawBody.ReadAsync(http, cancel)),
+            cancel,
+            key
+        );
 
     // As it is asked for: JSON, or as the buyer got it.
     private static async Task<IResult> Get(

@@ -1,0 +1,145 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Money;
+using Solvenda.Core.Receiving;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Receiving;
+
+/// <summary>So much of an invoice is paid.</summary>
+public sealed record AskedTaking(string Number, decimal Amount);
+
+/// <summary>Says what money that came is for; what is left of it stays on the buyer's account.</summary>
+/// <param name="Buyer">Whose it is, by their key.</param>
+/// <param name="Takes">What of it pays which invoices; empty: all of it stays on account.</param>
+/// <param name="Seen">The version that was seen.</param>
+public sealed record ApplyReceipt(long Receipt, long Buyer, ImmutableArray<AskedTaking> Takes, long Seen) : IAct<long>;
+
+[Leaves(typeof(MoneyApplied))]
+public sealed class ApplyReceiptAct(Seller seller) : Act<ApplyReceipt, long>
+{
+    public override Right Needs => Rights.Money;
+
+    public override async Task<long> RunAsync(Work work, ApplyReceipt input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var receipt =
+            await work.Db.Receipts.FirstOrDefaultAsync(r => r.Id == input.Receipt, cancel)
+            ?? throw RefusedException.NotFound("such money");
+        if (receipt.Version != input.Seen)
+            throw RefusedException.Clash(
+                "stale",
+                "Somebody said meanwhile what it is for; what is there now is shown. Nothing was changed.",
+                receipt.Version
+            );
+        if (receipt.State == ReceiptState.Returned || receipt.LeftMinor == 0)
+            throw RefusedException.Clash("nothing_left", "Nothing of it is left to be taken.");
+        if (!await work.Db.Buyers.AnyAsync(b => b.Id == input.Buyer, cancel))
+            throw RefusedException.NotFound("such buyer");
+        var books = await LedgerBook.OpenAsync(work, seller, cancel);
+        var invoices = new List<long>();
+        foreach (var take in input.Takes)
+        {
+            var item = await ItemAsync(work.Db, take, input.Buyer, receipt.Currency, cancel);
+            var minor = MinorOf(take, item, receipt);
+            await Applying.ApplyLaterAsync(work, books, seller, receipt, item, minor, cancel);
+            if (item.InvoiceId is { } id)
+                invoices.Add(id);
+        }
+        receipt.BuyerId = input.Buyer;
+        (receipt.State, receipt.ByName) = (ReceiptState.Done, work.Actor.Name);
+        receipt.Version++;
+        await RememberAsync(work.Db, receipt, cancel);
+        await work.Db.SaveChangesAsync(cancel);
+        await Applying.FollowAsync(work, invoices, cancel);
+        work.Leave(
+            new MoneyApplied(
+                receipt.Reference,
+                Amount.Major(receipt.Minor, receipt.Currency),
+                receipt.Currency,
+                [.. input.Takes.Select(t => FormattableString.Invariant($"{t.Number} {t.Amount:#,0.00}"))],
+                Amount.Major(receipt.LeftMinor, receipt.Currency)
+            ),
+            "bank"
+        );
+        return receipt.Id;
+    }
+
+    // Of the buyer or of who pays for them: a parent, or a child.
+    private static async Task<OpenItemRow> ItemAsync(
+        SolvendaDb db,
+        AskedTaking take,
+        long buyer,
+        string currency,
+        CancellationToken cancel
+    )
+    {
+        var found = await (
+            from o in db.OpenItems
+            join b in db.Buyers on o.BuyerId equals b.Id
+            where
+                o.Number == take.Number
+                && o.OpenMinor > 0
+                && (b.Id == buyer || b.ParentId == buyer || db.Buyers.Any(p => p.Id == buyer && p.ParentId == b.Id))
+            orderby o.Due
+            select new { Item = o, Currency = o.Currency == "" ? b.Currency : o.Currency }
+        ).FirstOrDefaultAsync(cancel);
+        if (found is null)
+            throw RefusedException.Clash(
+                "not_open",
+                $"{take.Number} is not open, or another buyer’s; nothing was booked."
+            );
+        return found.Currency == currency
+            ? found.Item
+            : throw RefusedException.Clash(
+                "other_currency",
+                $"{take.Number} is in {found.Currency}, the money in {currency}; nothing was booked."
+            );
+    }
+
+    private static long MinorOf(AskedTaking take, OpenItemRow item, ReceiptRow receipt)
+    {
+        var currency = Currency.Of(receipt.Currency);
+        var amount = Amount.Round(take.Amount, currency);
+        if (amount.Value != take.Amount || amount.Minor <= 0 || amount.Minor > item.OpenMinor)
+            throw RefusedException.Bad(
+                "number",
+                FormattableString.Invariant(
+                    $"Of {take.Number} {Amount.FromMinor(item.OpenMinor, currency).Value:#,0.00} are open, not {take.Amount:#,0.######}; nothing was booked."
+                ),
+                "takes"
+            );
+        if (amount.Minor > receipt.LeftMinor)
+            throw RefusedException.Bad(
+                "number",
+                FormattableString.Invariant(
+                    $"{Amount.FromMinor(receipt.LeftMinor, currency).Value:#,0.00} are left of it, not {take.Amount:#,0.######}; nothing was booked."
+                ),
+                "takes"
+            );
+        return amount.Minor;
+    }
+
+    // The next time they are known by the account.
+    private static async Task RememberAsync(SolvendaDb db, ReceiptRow receipt, CancellationToken cancel)
+    {
+        var value = Matching.KeyOf(receipt.PayerAccount);
+        if (
+            value.Length > 0
+            && !await db.BuyerSigns.AnyAsync(s => s.Kind == MatchingBook.PaysFrom && s.Value == value, cancel)
+        )
+            db.BuyerSigns.Add(
+                new BuyerSignRow
+                {
+                    BuyerId = receipt.BuyerId!.Value,
+                    Kind = MatchingBook.PaysFrom,
+                    Value = value,
+                }
+            );
+    }
+}

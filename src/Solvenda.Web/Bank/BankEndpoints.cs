@@ -1,0 +1,62 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Mvc;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Receiving;
+using Solvenda.Data;
+using Solvenda.Web.Security;
+using Solvenda.Web.Shipping;
+
+namespace Solvenda.Web.Bank;
+
+/// <param name="Takes">Which invoices it pays; none: all of it stays on account.</param>
+/// <param name="Seen">The version that was seen.</param>
+public sealed record ApplyBody(long Buyer, IReadOnlyList<AskedTaking>? Takes, long Seen);
+
+/// <summary>Money that came: statements of the bank, and what each of it is for.</summary>
+public static class BankEndpoints
+{
+    /// <summary>So large a statement is taken in: some hundred thousand movements.</summary>
+    public const long LargestFile = 160L * 1024 * 1024;
+
+    public static void MapBank(this IEndpointRouteBuilder app)
+    {
+        ArgumentNullException.ThrowIfNull(app);
+        var bank = app.MapGroup("/api/bank").WithTags("Bank");
+        bank.MapGet("", List).Needs(Rights.SeeLedger);
+        bank.MapGet("/{id:long}", Get).Needs(Rights.SeeLedger);
+        bank.MapPost("/file", Take).Needs<TakeBankFile>().WithMetadata(new RequestSizeLimitAttribute(LargestFile));
+        bank.MapPost("/{id:long}/apply", Apply).Needs<ApplyReceipt>();
+    }
+
+    private static Task<BankView> List(ClaimsPrincipal user, SolvendaDb db, CancellationToken cancel) =>
+        BankViews.OfAsync(db, Rights.Money.Allows(user.ActorOf()), cancel);
+
+    private static Task<ReceiptView> Get(long id, long? buyer, SolvendaDb db, CancellationToken cancel) =>
+        BankViews.OfAsync(db, id, buyer, cancel);
+
+    private static async Task<BankAnswer> Take(
+        string? filename,
+        HttpRequest http,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        await acts.RunAsync(
+            user.ActorOf(),
+            new TakeBankFile(filename ?? "the statement", await RawBody.ReadAsync(http, cancel)),
+            cancel
+        );
+
+    private static async Task<ReceiptView> Apply(
+        long id,
+        ApplyBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    )
+    {
+        await acts.RunAsync(user.ActorOf(), new ApplyReceipt(id, body.Buyer, [.. body.Takes ?? []], body.Seen), cancel);
+        return await BankViews.OfAsync(db, id, null, cancel);
+    }
+}
