@@ -303,6 +303,8 @@ public static partial class Startup
                 File.SetLastWriteTimeUtc(Path.Combine(folder, name), DateTime.UtcNow - age);
                 age = (age * 1.4) + TimeSpan.FromMinutes(4);
             }
+            var (statement, said) = await world.StatementAsync();
+            await OutsideFolders.WriteWholeAsync(folders.BankIn, statement, said, CancellationToken.None);
             await Database.CountAsync(db, CancellationToken.None);
             return;
         }

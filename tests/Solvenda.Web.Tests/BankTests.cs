@@ -130,7 +130,10 @@ public sealed class BankTests(House house) : MoneyCalls(house)
         await TakenAsync(new Came("B1", 100m, "boats", Account: "IE77 TREV 1"));
         var petra = await House.AsAsync(Petra);
         var row = await ReceiptAsync("B1");
-        var seen = await (await petra.GetAsync($"/api/bank/{row.Id}?buyer={Tressel}", Cancel)).JsonAsync();
+        var code = await House.DbAsync(db =>
+            db.Buyers.Where(b => b.Id == Tressel).Select(b => b.Code).FirstAsync(Cancel)
+        );
+        var seen = await (await petra.GetAsync($"/api/bank/{row.Id}?buyer={code}", Cancel)).JsonAsync();
         Assert.Equal("picked", seen.GetProperty("knownBy").GetString());
         Task<HttpResponseMessage> Apply(HttpClient who, object[] takes, long version) =>
             who.PostAsJsonAsync(

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Billing;

@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Billing;

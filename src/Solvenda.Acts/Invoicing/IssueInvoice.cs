@@ -1,4 +1,5 @@
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Documents.Events;

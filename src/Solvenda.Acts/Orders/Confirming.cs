@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Receipts;
 using Solvenda.Acts.Sheets;

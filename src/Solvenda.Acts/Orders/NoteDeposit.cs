@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;

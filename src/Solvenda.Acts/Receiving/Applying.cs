@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Ledger;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ledger;
 using Solvenda.Core.Money;

@@ -277,6 +277,9 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         }
     }
 
+    /// <summary>Yesterday's statement of the bank.</summary>
+    public Task<(string Name, byte[] Bytes)> StatementAsync() => DemoBank.StatementAsync(db, _today);
+
     /// <summary>One of the messages of the demo's partners, as it would be written that day.</summary>
     public static byte[] Message(string name, DateOnly today) => Message(name, new DateOnly(2026, 3, 5), today);
 

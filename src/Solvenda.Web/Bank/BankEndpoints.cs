@@ -3,6 +3,8 @@ using Microsoft.AspNetCore.Mvc;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Receiving;
 using Solvenda.Data;
+using Solvenda.Web.Channels;
+using Solvenda.Web.Outside;
 using Solvenda.Web.Security;
 using Solvenda.Web.Shipping;
 
@@ -25,13 +27,49 @@ public static class BankEndpoints
         bank.MapGet("", List).Needs(Rights.SeeLedger);
         bank.MapGet("/{id:long}", Get).Needs(Rights.SeeLedger);
         bank.MapPost("/file", Take).Needs<TakeBankFile>().WithMetadata(new RequestSizeLimitAttribute(LargestFile));
+        bank.MapPost("/waiting", TakeWaiting).Needs<TakeBankFile>();
         bank.MapPost("/{id:long}/apply", Apply).Needs<ApplyReceipt>();
     }
 
-    private static Task<BankView> List(ClaimsPrincipal user, SolvendaDb db, CancellationToken cancel) =>
-        BankViews.OfAsync(db, Rights.Money.Allows(user.ActorOf()), cancel);
+    private static async Task<BankView> List(
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        OutsideFolders folders,
+        CancellationToken cancel
+    ) =>
+        await BankViews.OfAsync(db, Rights.Money.Allows(user.ActorOf()), cancel) with
+        {
+            Waiting =
+            [
+                .. Directory
+                    .EnumerateFiles(folders.BankIn)
+                    .Select(f => Path.GetFileName(f))
+                    .Where(f => !f.StartsWith('.'))
+                    .Order(StringComparer.Ordinal),
+            ],
+        };
 
-    private static Task<ReceiptView> Get(long id, long? buyer, SolvendaDb db, CancellationToken cancel) =>
+    /// <summary>Takes in the first of the statements that lie there; it is put away when it is booked.</summary>
+    private static async Task<BankAnswer> TakeWaiting(
+        ClaimsPrincipal user,
+        ActRunner acts,
+        OutsideFolders folders,
+        ILogger<FolderBox> log,
+        CancellationToken cancel
+    )
+    {
+        await foreach (var arrived in new FolderBox(folders.BankIn, log).TakeAsync(cancel))
+        {
+            if (arrived.Problem is { } why)
+                throw RefusedException.Clash("not_read", $"{arrived.Name}: {why}");
+            var answer = await acts.RunAsync(user.ActorOf(), new TakeBankFile(arrived.Name, arrived.Bytes), cancel);
+            await arrived.Stored();
+            return answer;
+        }
+        throw RefusedException.NotFound("statement that waits");
+    }
+
+    private static Task<ReceiptView> Get(long id, string? buyer, SolvendaDb db, CancellationToken cancel) =>
         BankViews.OfAsync(db, id, buyer, cancel);
 
     private static async Task<BankAnswer> Take(

@@ -26,6 +26,7 @@ public sealed record ReceiptLine(
 
 /// <summary>Money that came: what needs somebody, and what went by itself with the newest statement.</summary>
 /// <param name="Went">How many of it went by themselves.</param>
+/// <param name="Waiting">Statements that lie there and are not taken in yet, by their names.</param>
 public sealed record BankView(
     string Statement,
     DateOnly? Day,
@@ -35,7 +36,8 @@ public sealed record BankView(
     int Went,
     IReadOnlyList<ReceiptLine> Open,
     IReadOnlyList<ReceiptLine> Done,
-    bool MayApply
+    bool MayApply,
+    IReadOnlyList<string> Waiting
 );
 
 /// <summary>An invoice that money may be for.</summary>
@@ -99,7 +101,8 @@ public static class BankViews
                 cancel
             ),
             done,
-            mayApply
+            mayApply,
+            []
         );
     }
 
@@ -136,15 +139,18 @@ public static class BankViews
             buyer
         );
 
-    /// <param name="buyer">Whose it may be, where somebody looks at another than was found.</param>
-    public static async Task<ReceiptView> OfAsync(SolvendaDb db, long id, long? buyer, CancellationToken cancel)
+    /// <param name="buyer">Code of whose it may be, where somebody looks at another than was found.</param>
+    public static async Task<ReceiptView> OfAsync(SolvendaDb db, long id, string? buyer, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         var row =
             await db.Receipts.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, cancel)
             ?? throw RefusedException.NotFound("such money");
-        var whose = buyer ?? row.BuyerId;
-        var name = await db.Buyers.Where(b => b.Id == whose).Select(b => b.Name).FirstOrDefaultAsync(cancel);
+        var found = buyer is null
+            ? await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == row.BuyerId, cancel)
+            : await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Code == buyer, cancel)
+                ?? throw RefusedException.NotFound("such buyer");
+        var (whose, name) = (found?.Id, found?.Name);
         var known = row.PayerAccount.Length > 0 ? Core.Receiving.Matching.KeyOf(row.PayerAccount) : "";
         return new ReceiptView(
             LineOf(row, name),

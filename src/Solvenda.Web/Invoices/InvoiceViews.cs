@@ -65,7 +65,9 @@ public sealed record OrderMoneyView(
 /// <param name="Went">When the first of it went.</param>
 /// <param name="Value">With tax, what of it is not invoiced; of an order that went in part, all that is left.</param>
 /// <param name="GoesTo">Where the invoice goes; empty where there is no address.</param>
+/// <param name="Id">By which it is picked.</param>
 public sealed record ToInvoiceRow(
+    long Id,
     string Order,
     string Buyer,
     string PoNumber,
@@ -258,6 +260,7 @@ public static class InvoiceViews
         var rows = await orders
             .Select(o => new
             {
+                o.Id,
                 o.Number,
                 Buyer = o.Dossier.Buyer.Name,
                 Mail = o.Dossier.Buyer.ContactMail,
@@ -275,6 +278,7 @@ public static class InvoiceViews
         return new ToInvoiceView(
             [
                 .. rows.Select(o => new ToInvoiceRow(
+                    o.Id,
                     o.Number,
                     o.Buyer,
                     o.PoNumber ?? "",

@@ -18,6 +18,7 @@ public sealed class OutsideFolders
         SupplyIn = Made(root, "supply", "in");
         SupplyOut = Made(root, "supply", "out");
         ChannelOut = Made(root, "channel", "out");
+        BankIn = Made(root, "bank", "in");
         Post = Made(root, "post");
         Paper = Made(root, "paper");
     }
@@ -42,6 +43,9 @@ public sealed class OutsideFolders
 
     /// <summary>What sales channels are told.</summary>
     public string ChannelOut { get; }
+
+    /// <summary>Where the bank, or who fetches from it, lays statements.</summary>
+    public string BankIn { get; }
 
     /// <summary>What the mail stand-in took, as it came.</summary>
     public string Post { get; }

@@ -20,6 +20,8 @@ public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 /// <param name="Ships">Whether goods on their way out are a place of theirs.</param>
 /// <param name="Plans">Whether planning is a place of theirs.</param>
 /// <param name="NotesMoney">Whether they note money that came.</param>
+/// <param name="Bills">Whether they invoice.</param>
+/// <param name="SeesLedger">Whether invoices, money and the ledger are a place of theirs.</param>
 public sealed record PersonView(
     long Id,
     string Name,
@@ -32,7 +34,9 @@ public sealed record PersonView(
     bool SeesCredit,
     bool Ships,
     bool Plans,
-    bool NotesMoney
+    bool NotesMoney,
+    bool Bills,
+    bool SeesLedger
 );
 
 /// <param name="Code">Of the second factor, where there is one.</param>
@@ -74,7 +78,9 @@ public static class SessionEndpoints
             (p.Roles & Rights.SeeCredit.Roles) != 0,
             (p.Roles & Rights.Ship.Roles) != 0,
             (p.Roles & Rights.Plan.Roles) != 0,
-            (p.Roles & Rights.Money.Roles) != 0
+            (p.Roles & Rights.Money.Roles) != 0,
+            (p.Roles & Rights.Bill.Roles) != 0,
+            (p.Roles & Rights.SeeLedger.Roles) != 0
         );
 
     private static async Task<SessionView> Get(

@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Quotes;
 using Solvenda.Core.Documents;

@@ -33,6 +33,7 @@
     { path: '/records/items', name: 'Items' },
     { path: '/prices', name: 'Prices' },
     ...(session.person?.ships ? [{ path: '/goods', name: 'Goods' }] : []),
+    ...(session.person?.seesLedger || session.person?.bills ? [{ path: '/ledger', name: 'Ledger' }] : []),
     ...(session.person?.plans ? [{ path: '/planning', name: 'Planning' }] : []),
     ...(session.person?.seesCredit ? [{ path: '/credit', name: 'Credit' }] : []),
     ...(session.person?.seesSetup ? [{ path: '/setup', name: 'Setup' }] : []),

@@ -3,6 +3,7 @@
   import type { Schemas } from '$lib/api';
   import { Owes } from '$lib/credit';
   import { OrderGoods } from '$lib/goods';
+  import { OrderMoney } from '$lib/ledger';
   import { KeyCap, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
   import { usePulse } from '$lib/pulse';
@@ -193,6 +194,7 @@
   <CallOff bind:this={callOff} state={whole} oncall={doc.moves.some((m) => m.code === 'callOff') ? () => callOff?.open() : undefined} />
   {#if isOrder && doc.tracks?.terms === 'confirmed'}
     <OrderGoods order={number} mayShip={session.person?.ships ?? false} onmoved={() => void whole.follow()} />
+    <OrderMoney order={number} onmoved={() => void whole.follow()} />
   {/if}
   <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
   <Sheet {sheet} others={others.here} oncure={cure} onwaive={waive} />

@@ -1,7 +1,7 @@
 using Solvenda.Acts.Acting;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Invoicing;
+namespace Solvenda.Acts.Ledger;
 
 /// <summary>Takes something of what is owed.</summary>
 internal static class Paying

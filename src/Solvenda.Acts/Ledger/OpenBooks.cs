@@ -6,7 +6,7 @@ using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Invoicing;
+namespace Solvenda.Acts.Ledger;
 
 /// <summary>Brings what was owed and held before the house kept a ledger here into it.</summary>
 public sealed record OpenBooks : IAct<int>;

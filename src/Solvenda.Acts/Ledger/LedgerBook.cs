@@ -6,7 +6,7 @@ using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Invoicing;
+namespace Solvenda.Acts.Ledger;
 
 /// <summary>The ledger as it stands open: its accounts, and the last day that is closed.</summary>
 /// <param name="Rates">Those of today.</param>

@@ -6,7 +6,7 @@ using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Invoicing;
+namespace Solvenda.Acts.Ledger;
 
 /// <summary>Money that came for an order before it was invoiced, the oldest first.</summary>
 internal sealed class HeldMoney(IReadOnlyList<DepositRow> deposits, Currency currency, Currency home)

@@ -1,0 +1,55 @@
+<script lang="ts">
+  import { api, ask, type Schemas } from '$lib/api';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { usePulse } from '$lib/pulse';
+  import { day, fixed, Latest, Problem } from '$lib/shared';
+  import { Words } from '$lib/sheet';
+
+  /** The money of a confirmed order: its invoices, and what went that none of them has. */
+  let { order, onmoved }: { order: string; onmoved: () => void } = $props();
+  const latest = new Latest<Schemas['OrderMoneyView']>();
+  const load = () => latest.ask(() => ask(api.GET('/api/orders/{number}/money', { params: { path: { number: order } } })), 'Its invoices could not be loaded.');
+  const money = $derived(latest.value);
+  const may = $derived(!!money?.mayBill && money.toBill.length > 0);
+  let dialog = $state<Words>();
+
+  // Meets the server.
+  $effect(() => void load());
+  usePulse(
+    (subject) => subject === order,
+    () => void load(),
+  );
+
+  async function issue() {
+    await ask(api.POST('/api/invoices', { body: { order, withGoods: false } }));
+    await load();
+    onmoved();
+  }
+  useKeys(() => (may ? [{ key: 'f', words: 'invoice what went', run: () => dialog?.open() }] : []));
+</script>
+
+<Problem words={latest.problem} />
+{#if money && (money.invoices.length || money.toBill.length)}
+  <section class="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-hairline py-1" aria-label="its money">
+    {#each money.invoices as i (i.number)}
+      <span
+        ><a class="font-mono text-[12px] hover:underline" href="/ledger/invoices/{i.number}">{i.number}</a>
+        {money.currency}
+        {fixed(i.isCredit ? -i.total : i.total, 2)}
+        <span class="text-second">{i.isCredit ? `for ${i.credits}` : i.open > 0 ? `${fixed(i.open, 2)} open, due ${day(i.due)}` : 'paid'}</span></span
+      >
+    {/each}
+    {#if money.toBill.length}
+      <span class="text-second">to invoice: <span class="font-mono text-[12px]">{money.toBill.join(' ')}</span></span>
+      {#if may}<button class="underline" onclick={() => dialog?.open()}>Invoice what went <KeyCap>F</KeyCap></button>{/if}
+    {/if}
+  </section>
+{/if}
+<Words
+  bind:this={dialog}
+  title="Invoice what went?"
+  says="It gets its number and goes to the buyer. An invoice is never changed; what is wrong on it is credited."
+  label=""
+  button="Issue it"
+  take={issue}
+/>

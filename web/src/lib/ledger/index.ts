@@ -1,0 +1,4 @@
+export { BankState } from './bank.svelte';
+export { BillingState } from './billing.svelte';
+export { default as OrderMoney } from './OrderMoney.svelte';
+export { default as Ways } from './Ways.svelte';

@@ -1,0 +1,160 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { api, ask, type Schemas } from '$lib/api';
+  import { KeyCap, useKeys } from '$lib/keys';
+  import { Ways } from '$lib/ledger';
+  import { usePulse } from '$lib/pulse';
+  import { day, fixed, Latest, plain, Problem } from '$lib/shared';
+  import { Words } from '$lib/sheet';
+
+  const number = $derived(page.params.number ?? '');
+  const latest = new Latest<Schemas['InvoiceView']>();
+  const load = () => latest.ask(() => ask(api.GET('/api/invoices/{number}', { params: { path: { number } } })), 'The invoice could not be loaded.');
+  const view = $derived(latest.value);
+  const of = $derived(view?.issued);
+  const credit = $derived(of?.kind === 'credit');
+  const mayCredit = $derived(!!view?.mayBill && !credit);
+  let dialog = $state<Words>();
+  let back = $state<readonly number[]>([]);
+
+  // Meets the server, for each number anew.
+  $effect(() => void load());
+  usePulse(
+    (subject) => subject === of?.order || subject === 'bank',
+    () => void load(),
+  );
+  const money = (value: number) => fixed(value, 2);
+
+  async function give(reason: string, charges: boolean) {
+    const lines = back.length ? back.map((key) => ({ key, quantity: of!.lines.find((l) => l.key === key)!.quantity })) : null;
+    await ask(api.POST('/api/invoices/{number}/credit', { params: { path: { number } }, body: { reason, lines, charges } }));
+    back = [];
+    await load();
+  }
+  useKeys(() => [
+    { key: 'p', words: 'as it was printed', run: () => void window.open(`/api/invoices/${number}/pdf`, '_blank') },
+    ...(mayCredit ? [{ key: 'c', words: 'credit it, or the ticked lines', run: () => dialog?.open() }] : []),
+  ]);
+</script>
+
+<svelte:head><title>{number} · Solvenda</title></svelte:head>
+<Problem words={latest.problem} />
+{#if view && of}
+  <div class="flex min-h-0 flex-1 flex-col overflow-auto px-5 pt-3">
+    <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <h1 class="font-serif text-[25px] leading-tight">
+        {credit ? 'Credit note' : 'Invoice'} <em class="text-second">{of.buyer.name}</em>
+      </h1>
+      <span class="ml-auto"><Ways /></span>
+    </div>
+    <p class="text-second">
+      <span class="font-mono text-[12px] text-ink">{of.number}</span> · {day(of.day)}{credit ? '' : ` · due ${day(of.due)}`} · order
+      <a class="font-mono text-[12px] underline" href="/orders/{of.order}">{of.order}</a>{of.poNumber ? ` · their PO ${of.poNumber}` : ''}
+      {#if of.credits}· for <a class="font-mono text-[12px] underline" href="/ledger/invoices/{of.credits}">{of.credits}</a>{/if}
+      {#each view.notes as note (note)}· credited by <a class="font-mono text-[12px] underline" href="/ledger/invoices/{note}">{note}</a>{/each}
+    </p>
+    <div class="mt-3 grid gap-x-8 gap-y-6 pb-6 lg:grid-cols-[1fr_380px]">
+      <section class="min-w-0 border border-hairline bg-sheet px-5 py-4" aria-label="as it was issued">
+        <table class="w-full border-collapse">
+          <thead class="border-b border-strong text-left text-[11.5px] text-second">
+            <tr>
+              {#if mayCredit}<th class="font-normal"><span class="sr-only">goes back</span></th>{/if}
+              <th class="font-normal">no.</th>
+              <th class="font-normal">what</th>
+              <th class="pr-2 text-right font-normal">quantity</th>
+              <th class="pr-2 text-right font-normal max-sm:hidden">price</th>
+              <th class="text-right font-normal">net</th>
+            </tr>
+          </thead>
+          <tbody>
+            {#each of.lines as line, i (i)}
+              <tr class="border-b border-hairline">
+                {#if mayCredit}<td class="w-7 py-1.5"
+                    ><input
+                      type="checkbox"
+                      class="checkbox checkbox-xs"
+                      aria-label="credit {line.words}"
+                      checked={back.includes(line.key)}
+                      onchange={() => (back = back.includes(line.key) ? back.filter((k) => k !== line.key) : [...back, line.key])}
+                    /></td
+                  >{/if}
+                <td class="w-8 py-1.5 text-second">{line.number}</td>
+                <td class="min-w-0 pr-2">{line.words} <span class="font-mono text-[12px] text-second">{line.code}</span></td>
+                <td class="pr-2 text-right whitespace-nowrap">{plain(line.quantity)} <span class="text-second">{line.unit}</span></td>
+                <td class="pr-2 text-right whitespace-nowrap max-sm:hidden"
+                  >{fixed(line.price, 4)}{line.priceBase === 1 ? '' : ` per ${plain(line.priceBase)}`}</td
+                >
+                <td class="text-right whitespace-nowrap">{money(line.net)}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        <dl class="mt-3 ml-auto grid w-fit grid-cols-[auto_auto] gap-x-8 gap-y-0.5 text-right">
+          {#each of.allowances as a, i (i)}<dt class="text-second">{a.words}</dt>
+            <dd>−{money(a.amount)}</dd>{/each}
+          {#each of.charges as c, i (i)}<dt class="text-second">{c.words}</dt>
+            <dd>{money(c.amount)}</dd>{/each}
+          <dt class="text-second">without tax</dt>
+          <dd>{money(view.totalWithoutTax)}</dd>
+          {#each of.taxes as t, i (i)}<dt class="text-second">tax {t.category} {plain(t.percent)} % on {money(t.basis)}</dt>
+            <dd>{money(t.tax)}</dd>{/each}
+          <dt class="font-semibold">{of.currency} with tax</dt>
+          <dd class="font-semibold">{money(view.totalWithTax)}</dd>
+          {#if of.prepaid}<dt class="text-second">paid before</dt>
+            <dd>−{money(of.prepaid)}</dd>{/if}
+        </dl>
+      </section>
+      <div class="grid content-start gap-5">
+        <section aria-label="how it stands">
+          <p class="font-serif text-[19px]">
+            {#if view.open > 0}{of.currency} {money(view.open)} open{:else if view.open < 0}{of.currency} {money(-view.open)} is theirs{:else}{credit
+                ? 'Taken off what was open'
+                : 'Nothing is open'}{/if}
+          </p>
+          <p class="text-second">
+            {view.by} issued it{view.toldTo ? `; it went to ${view.toldTo}` : '; there was no address to send it to'}
+          </p>
+          {#each view.paid as p, i (i)}
+            <p class="flex justify-between border-b border-hairline py-1">
+              <span>{day(p.day)} <span class="text-second">{p.isCredit ? 'credited by' : 'paid,'} {p.by}</span></span><span>{money(p.amount)}</span>
+            </p>
+          {/each}
+        </section>
+        <p class="flex flex-wrap gap-3">
+          <a class="btn btn-outline btn-sm" href="/api/invoices/{of.number}/pdf" target="_blank" rel="noopener">As it was printed <KeyCap>P</KeyCap></a>
+          <a class="btn btn-outline btn-sm" href="/api/invoices/{of.number}/ubl" download>As UBL</a>
+          {#if mayCredit}<button class="btn btn-outline btn-sm" onclick={() => dialog?.open()}
+              >{back.length ? `Credit ${plain(back.length)} ${back.length === 1 ? 'line' : 'lines'}` : 'Credit it'} <KeyCap>C</KeyCap></button
+            >{/if}
+        </p>
+        {#if view.entries.length}
+          <section aria-label="what is booked">
+            <h2 class="border-b border-strong pb-1 text-second">what is booked</h2>
+            <table class="w-full border-collapse">
+              <thead class="sr-only"><tr><th>account</th><th>debit</th><th>credit</th></tr></thead>
+              <tbody>
+                {#each view.entries as e, i (i)}
+                  <tr>
+                    <td class="py-0.5">{e.account} {e.called}</td>
+                    <td class="w-24 text-right">{e.debit ? money(e.debit) : ''}</td>
+                    <td class="w-24 text-right">{e.credit ? money(e.credit) : ''}</td>
+                  </tr>
+                {/each}
+              </tbody>
+            </table>
+            <p class="mt-1 text-second">in {view.homeCurrency}{of.rate === 1 ? '' : `, at ${plain(of.rate)}`}; nothing is edited, only reversed</p>
+          </section>
+        {/if}
+      </div>
+    </div>
+  </div>
+{/if}
+<Words
+  bind:this={dialog}
+  title={back.length ? `Credit ${plain(back.length)} ${back.length === 1 ? 'line' : 'lines'}?` : 'Credit all that is left of it?'}
+  says="A credit note gets a number of its own and goes to the buyer; it is never changed either."
+  label="why? It stands on the note too"
+  button="Issue it"
+  tick={of?.charges.length ? 'freight and other charges go back too' : ''}
+  take={give}
+/>
