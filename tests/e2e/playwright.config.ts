@@ -25,7 +25,7 @@ export default defineConfig({
   },
   projects: [
     { name: 'story', testMatch: 'story.spec.ts', use: { baseURL: `http://127.0.0.1:${port}` } },
-    { name: 'work', testMatch: ['records.spec.ts', 'keyboard.spec.ts', 'waiting.spec.ts', 'sheet.spec.ts', 'asks.spec.ts', 'credit.spec.ts', 'orders.spec.ts', 'planning.spec.ts', 'frames.spec.ts', 'edi.spec.ts', 'answers.spec.ts', 'queue.spec.ts', 'ways.spec.ts', 'warehouse.spec.ts', 'empty.spec.ts'], workers: 1, use: { baseURL: `http://127.0.0.1:${port - 1}` } },
+    { name: 'work', testMatch: ['records.spec.ts', 'keyboard.spec.ts', 'ledger.spec.ts', 'waiting.spec.ts', 'sheet.spec.ts', 'asks.spec.ts', 'credit.spec.ts', 'orders.spec.ts', 'planning.spec.ts', 'frames.spec.ts', 'edi.spec.ts', 'answers.spec.ts', 'queue.spec.ts', 'ways.spec.ts', 'warehouse.spec.ts', 'empty.spec.ts'], workers: 1, use: { baseURL: `http://127.0.0.1:${port - 1}` } },
   ],
   webServer: [house(port), house(port - 1)],
 });

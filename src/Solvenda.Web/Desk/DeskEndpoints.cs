@@ -8,6 +8,7 @@ using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Data;
 using Solvenda.Web.Credit;
+using Solvenda.Web.Outside;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Desk;
@@ -97,12 +98,13 @@ public static class DeskEndpoints
         SolvendaDb db,
         HouseClock clock,
         CreditLists credit,
+        OutsideFolders folders,
         CancellationToken cancel
     )
     {
         var me = user.ActorOf();
         var id = me.PersonId!.Value;
-        var items = await ItemsAsync(db, me, clock, credit, cancel);
+        var items = await ItemsAsync(db, me, clock, credit, folders, cancel);
         var dayStart = clock.UtcNow.Date;
         var followUps = await (
             from f in db.FollowUps
@@ -147,6 +149,7 @@ public static class DeskEndpoints
         Actor me,
         HouseClock clock,
         CreditLists credit,
+        OutsideFolders folders,
         CancellationToken cancel
     )
     {
@@ -169,6 +172,8 @@ public static class DeskEndpoints
             items.AddRange(await DeskGoods.OfAsync(db, clock.Today, cancel));
             items.AddRange(await DeskStock.OfAsync(db, clock.Today, cancel));
         }
+        if (me.Roles.HasFlag(Roles.Billing))
+            items.AddRange(await DeskMoney.OfAsync(db, folders, cancel));
         if (me.Roles.HasFlag(Roles.Credit))
             items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
         items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));

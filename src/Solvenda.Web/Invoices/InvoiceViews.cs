@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
+using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -23,6 +24,7 @@ public sealed record CreditableLine(long Key, string Number, string Words, strin
 /// <summary>An invoice or a credit note on its page.</summary>
 /// <param name="Open">What is still to be paid; below nothing where we owe it.</param>
 /// <param name="Notes">Numbers of its credit notes.</param>
+/// <param name="Units">What its units are called, by their codes.</param>
 /// <param name="Entries">Empty for who may not see the ledger.</param>
 public sealed record InvoiceView(
     IssuedInvoice Issued,
@@ -38,6 +40,7 @@ public sealed record InvoiceView(
     IReadOnlyList<PaidPart> Paid,
     IReadOnlyList<string> Notes,
     IReadOnlyList<EntrySide> Entries,
+    IReadOnlyDictionary<string, string> Units,
     bool MayBill
 );
 
@@ -146,6 +149,7 @@ public static class InvoiceViews
                     Amount.Major(e.CreditMinor, e.Currency)
                 )),
             ],
+            issued.Lines.Select(l => l.Unit).Distinct().ToDictionary(u => u, u => UnitTable.OnSheet(Unit.Of(u))),
             Rights.Bill.Allows(who)
         );
     }

@@ -29,6 +29,8 @@ export class Keys {
     // A key pressed on a button or a link belongs to it.
     if (event.key === 'Enter' && event.target instanceof Element && event.target.closest('button, a')) return;
     const pressed = (control ? (event.shiftKey ? 'Ctrl+Shift+' : 'Ctrl+') : '') + (event.key.length === 1 ? event.key.toLowerCase() : event.key);
+    // A box that is ticked takes the space bar, and no letters.
+    if (event.key === ' ' && isTick(event.target)) return;
     const found = this.all.find((k) => k.key === pressed);
     if (!found) return;
     event.preventDefault();
@@ -36,8 +38,10 @@ export class Keys {
   };
 }
 
+const isTick = (target: EventTarget | null) => target instanceof HTMLInputElement && target.type === 'checkbox';
+
 export function isField(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return target instanceof HTMLElement && !isTick(target) && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 }
 
 export function provideKeys(): Keys {

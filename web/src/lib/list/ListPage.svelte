@@ -86,7 +86,7 @@
     <ListTable {list} {path} empty={empty(list.kind)} {cell} {narrow} />
     {#if sums.length}
       <div class="flex flex-wrap items-baseline justify-end gap-x-5 border-t border-ink py-2 font-semibold" aria-label="sums">
-        {#each sums as sum (sum)}<span>{sum}</span>{/each}
+        {#each sums as sum, i (i)}<span>{sum}</span>{/each}
       </div>
     {/if}
     {#if list.chosen}<Many {list} />{/if}

@@ -34,7 +34,7 @@
                 { key: '2', words: 'it stays on account', run: bank.none },
               ]
             : []),
-          ...(seen ? [{ key: 'o', words: 'it is somebody else’s', run: () => (whose = true) }] : []),
+          ...(seen ? [{ key: 'w', words: 'it is somebody else’s', run: () => (whose = true) }] : []),
         ]
       : []),
   ]);
@@ -107,11 +107,14 @@
             </h2>
             <span class="text-second">{seen.knownBy}</span>
           </div>
-          <p class="text-second">
+          <p>
             {#if seen.line.why}<span class="needs">{seen.line.why}</span>{/if}
-            {#if seen.buyer}They owe {seen.line.currency}
-              {fixed(seen.owes, 2)} in {plain(seen.invoices.length)}
-              {seen.invoices.length === 1 ? 'invoice' : 'invoices'}.{:else}Paid from {seen.payerAccount || 'an account that the bank does not say'}.{/if}
+            <span class="text-second"
+              >{#if seen.buyer && seen.invoices.length}They owe {seen.line.currency}
+                {fixed(seen.owes, 2)} in {plain(seen.invoices.length)}
+                {seen.invoices.length === 1 ? 'invoice' : 'invoices'}.{:else if !seen.buyer}Paid from {seen.payerAccount ||
+                  'an account that the bank does not say'}.{/if}</span
+            >
           </p>
           {#if seen.invoices.length}
             <table class="mt-3 w-full border-collapse">
@@ -164,7 +167,7 @@
                   ><KeyCap>2</KeyCap> all of it stays on their account <span class="text-second">it counts against their credit at once</span></button
                 >
               {/if}
-              <button class="text-left" onclick={() => (whose = true)}><KeyCap>O</KeyCap> {seen.buyerId ? 'it is somebody else’s' : 'say whose it is'}</button>
+              <button class="text-left" onclick={() => (whose = true)}><KeyCap>W</KeyCap> {seen.buyerId ? 'it is somebody else’s' : 'say whose it is'}</button>
               {#if whose}
                 <label class="grid max-w-96 gap-1" for="whose"
                   ><span class="text-second">whose money is it?</span>

@@ -13,5 +13,5 @@
   path={(e) => (e.calls.startsWith('F') ? `/ledger/invoices/${encodeURIComponent(e.calls)}` : '/ledger/bank')}
   empty={() => 'Nothing is booked yet.'}
 >
-  {#snippet cell(field, text)}{show(text, field.type)}{/snippet}
+  {#snippet cell(field, text)}{Number(text) === 0 && /^(debit|credit)$/.test(field.name) ? '' : show(text, field.type)}{/snippet}
 </ListPage>

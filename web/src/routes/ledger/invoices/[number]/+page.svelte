@@ -80,7 +80,7 @@
                   >{/if}
                 <td class="w-8 py-1.5 text-second">{line.number}</td>
                 <td class="min-w-0 pr-2">{line.words} <span class="font-mono text-[12px] text-second">{line.code}</span></td>
-                <td class="pr-2 text-right whitespace-nowrap">{plain(line.quantity)} <span class="text-second">{line.unit}</span></td>
+                <td class="pr-2 text-right whitespace-nowrap">{plain(line.quantity)} <span class="text-second">{view.units[line.unit]}</span></td>
                 <td class="pr-2 text-right whitespace-nowrap max-sm:hidden"
                   >{fixed(line.price, 4)}{line.priceBase === 1 ? '' : ` per ${plain(line.priceBase)}`}</td
                 >
