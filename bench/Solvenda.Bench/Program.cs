@@ -26,6 +26,9 @@ switch (args)
     case ["ask", var file, var sql]:
         Console.WriteLine(BareInserts.Ask(file, sql));
         break;
+    case ["bank", var folder]:
+        await Bank.MeasureAsync(folder);
+        break;
     case ["beside"]:
         Beside.Measure();
         break;

@@ -16,7 +16,6 @@ using Solvenda.Data;
 using Solvenda.Data.Demo;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Approvals;
-using Solvenda.Web.Bank;
 using Solvenda.Web.Buyers;
 using Solvenda.Web.Channels;
 using Solvenda.Web.Channels.Mail;
@@ -233,7 +232,6 @@ public static partial class Startup
         app.MapPlanning();
         app.MapGoods();
         app.MapInvoices();
-        app.MapBank();
         app.MapPrices();
         app.MapTroubles();
     }

@@ -94,7 +94,6 @@ await click('Send');
 await page.getByText('with the buyer, not opened yet').waitFor();
 await page.goto(`${base}/post`);
 await page.getByRole('button', { name: /Quote Q/ }).first().click();
-await look('post-room');
 const offer = await page.getByRole('link', { name: /\/offer\// }).getAttribute('href');
 await page.goto(offer);
 await page.getByRole('button', { name: 'Accept this quote…' }).waitFor();
@@ -146,5 +145,10 @@ await look('outlook');
 await page.goto(`${base}/goods`);
 await page.getByRole('checkbox', { checked: true }).first().waitFor();
 await look('goods');
+await stepIn('Petra Vantongeren');
+await page.goto(`${base}/ledger/bank`);
+await page.keyboard.press('t');
+await page.getByText(/went by themselves, \d+ need you/).waitFor();
+await look('bank');
 
 await browser.close();

@@ -43,6 +43,12 @@ public sealed class SetNumbersAct : Act<SetNumbers, string>
                 ),
                 "next"
             );
+        // Numbers of invoices follow each other without a gap, from the first on (Directive 2006/112/EC, art. 226).
+        if (input.Next > next && series == NumberSeries.Invoice && await work.Db.Invoices.AnyAsync(cancel))
+            throw RefusedException.Clash(
+                "series_gap",
+                FormattableString.Invariant($"Invoices are issued already: the next is {next}, and none is left out.")
+            );
         if (pattern.Text != before.Text)
             work.Db.Patterns.Add(
                 new PatternRow

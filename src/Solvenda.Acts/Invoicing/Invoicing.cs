@@ -30,24 +30,7 @@ public sealed class Invoicing(Seller seller)
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(open);
         var order = open.Order!;
-        if (order.Terms != TermsTrack.Confirmed)
-            throw RefusedException.Clash(
-                "order_state",
-                order.Terms == TermsTrack.Cancelled
-                    ? $"{order.Number} is cancelled; there is nothing to invoice."
-                    : $"{order.Number} is not confirmed; it is invoiced when what was confirmed went."
-            );
-        await work.Db.SaveChangesAsync(cancel);
-        var went = await work
-            .Db.Shipments.Include(s => s.Lines)
-            .Where(s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "")
-            .OrderBy(s => s.No)
-            .ToListAsync(cancel);
-        if (went.Count == 0)
-            throw RefusedException.Clash(
-                "nothing_to_invoice",
-                $"Nothing of {order.Number} went that is not invoiced already."
-            );
+        var went = await WentAsync(work, order, cancel);
         var priced = open.Sheet.Priced(open.Buyer, open.Book);
         var whole =
             BillableSheet.Of(priced)
@@ -93,6 +76,30 @@ public sealed class Invoicing(Seller seller)
             open.Dossier.Id
         );
         return row;
+    }
+
+    // What went of it and is on no invoice; refused where there is nothing, or nothing of it may be invoiced.
+    private static async Task<List<ShipmentRow>> WentAsync(Work work, OrderRow order, CancellationToken cancel)
+    {
+        if (order.Terms != TermsTrack.Confirmed)
+            throw RefusedException.Clash(
+                "order_state",
+                order.Terms == TermsTrack.Cancelled
+                    ? $"{order.Number} is cancelled; there is nothing to invoice."
+                    : $"{order.Number} is not confirmed; it is invoiced when what was confirmed went."
+            );
+        await work.Db.SaveChangesAsync(cancel);
+        var went = await work
+            .Db.Shipments.Include(s => s.Lines)
+            .Where(s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "")
+            .OrderBy(s => s.No)
+            .ToListAsync(cancel);
+        if (went.Count == 0)
+            throw RefusedException.Clash(
+                "nothing_to_invoice",
+                $"Nothing of {order.Number} went that is not invoiced already."
+            );
+        return went;
     }
 
     // Of each part what went with these shipments.

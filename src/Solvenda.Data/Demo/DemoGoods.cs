@@ -68,14 +68,13 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
             WeightKg = weight,
             Day = day,
             Invoice = invoice,
+            Tracking =
+                day is not null && weight <= MostByPost
+                    ? string.Create(CultureInfo.InvariantCulture, $"SKP{order.Id * 7919 % 10_000_000:0000000}")
+                    : "",
             GoneAt = day is { } gone ? DemoPapers.At(gone).AddHours(3) : null,
             Delivered = day is { } left && Later(left, 3) < papers.Today ? Later(left, 3) : null,
         };
-        if (day is not null && shipment.Carrier == Post)
-            shipment.Tracking = string.Create(
-                CultureInfo.InvariantCulture,
-                $"SKP{order.Id * 7919 % 10_000_000:0000000}"
-            );
         db.Shipments.Add(shipment);
         foreach (var (line, needs) in lines)
         {

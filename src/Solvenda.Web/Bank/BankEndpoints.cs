@@ -58,13 +58,24 @@ public static class BankEndpoints
         CancellationToken cancel
     )
     {
-        await foreach (var arrived in new FolderBox(folders.BankIn, log).TakeAsync(cancel))
+        var box = new FolderBox(folders.BankIn, log);
+        await foreach (var arrived in box.TakeAsync(cancel))
         {
             if (arrived.Problem is { } why)
                 throw RefusedException.Clash("not_read", $"{arrived.Name}: {why}");
-            var answer = await acts.RunAsync(user.ActorOf(), new TakeBankFile(arrived.Name, arrived.Bytes), cancel);
-            await arrived.Stored();
-            return answer;
+            try
+            {
+                var take = new TakeBankFile(arrived.Name, arrived.Bytes);
+                var answer = await acts.RunAsync(user.ActorOf(), take, cancel);
+                await arrived.Stored();
+                return answer;
+            }
+            catch (RefusedException no) when (no.Code == "not_read")
+            {
+                // It is kept beside, so that the next one can be taken.
+                box.SetApart(arrived.Name);
+                throw;
+            }
         }
         throw RefusedException.NotFound("statement that waits");
     }

@@ -57,6 +57,9 @@ public sealed partial class FolderBox(string folder, ILogger log)
         }
     }
 
+    /// <summary>Moves what was taken and is of no use to <c>failed</c>, where it is kept.</summary>
+    public void SetApart(string name) => PutAway(Path.Combine(folder, Path.GetFileName(name)), "failed");
+
     // What lay there while nobody looked has waited as long; a moment is none.
     private static TimeSpan AgeOf(string file)
     {

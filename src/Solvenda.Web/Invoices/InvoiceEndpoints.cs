@@ -6,6 +6,7 @@ using Solvenda.Core.Billing;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Ubl;
+using Solvenda.Web.Bank;
 using Solvenda.Web.Security;
 using Solvenda.Web.Shipping;
 
@@ -26,6 +27,7 @@ public static class InvoiceEndpoints
     public const string Xml = "application/xml";
     public const string Pdf = "application/pdf";
 
+    /// <summary>With the money that comes for them.</summary>
     public static void MapInvoices(this IEndpointRouteBuilder app)
     {
         ArgumentNullException.ThrowIfNull(app);
@@ -37,6 +39,7 @@ public static class InvoiceEndpoints
         invoices.MapGet("/{number}/ubl", Ubl).Needs(Rights.Look).Produces(200, contentType: Xml);
         invoices.MapGet("/{number}/creditable", Creditable).Needs(Rights.Look);
         invoices.MapPost("/{number}/credit", Credit).Needs<CreditInvoice>();
+        app.MapBank();
         app.MapGet("/api/orders/{number}/money", OfOrder).WithTags("Invoices").Needs(Rights.Look);
     }
 

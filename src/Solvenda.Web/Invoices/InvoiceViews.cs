@@ -99,6 +99,37 @@ public static class InvoiceViews
         var issued = Read(row);
         var currency = Currency.Of(row.Currency);
         var open = await db.OpenItems.Where(o => o.InvoiceId == row.Id).SumAsync(o => o.OpenMinor, cancel);
+        var entries = Rights.SeeLedger.Allows(who) ? await EntriesAsync(db, row, cancel) : ("", []);
+        return new InvoiceView(
+            issued,
+            issued.TotalWithoutTax,
+            issued.TotalTax,
+            issued.TotalWithTax,
+            issued.ToPay,
+            Amount.FromMinor(open, currency).Value,
+            row.ToldTo,
+            row.ByName,
+            row.At,
+            entries.Currency,
+            await PaidAsync(db, row, currency, cancel),
+            await db
+                .Invoices.Where(i => i.CreditsId == row.Id)
+                .OrderBy(i => i.Id)
+                .Select(i => i.Number)
+                .ToListAsync(cancel),
+            entries.Sides,
+            issued.Lines.Select(l => l.Unit).Distinct().ToDictionary(u => u, u => UnitTable.OnSheet(Unit.Of(u))),
+            Rights.Bill.Allows(who)
+        );
+    }
+
+    private static async Task<IReadOnlyList<PaidPart>> PaidAsync(
+        SolvendaDb db,
+        InvoiceRow row,
+        Currency currency,
+        CancellationToken cancel
+    )
+    {
         var paid = await (
             from p in db.Paid
             join o in db.OpenItems on p.OpenItemId equals o.Id
@@ -112,34 +143,27 @@ public static class InvoiceViews
                 Note = db.Invoices.Where(i => i.Id == p.CreditId).Select(i => i.Number).FirstOrDefault(),
             }
         ).ToListAsync(cancel);
-        var entries = Rights.SeeLedger.Allows(who)
-            ? await db.Entries.Where(e => e.Document == row.Number).OrderBy(e => e.Id).ToListAsync(cancel)
-            : [];
-        var names = entries.Count == 0 ? [] : await db.Accounts.ToDictionaryAsync(a => a.Code, a => a.Words, cancel);
-        return new InvoiceView(
-            issued,
-            issued.TotalWithoutTax,
-            issued.TotalTax,
-            issued.TotalWithTax,
-            issued.ToPay,
-            Amount.FromMinor(open, currency).Value,
-            row.ToldTo,
-            row.ByName,
-            row.At,
+        return
+        [
+            .. paid.Select(p => new PaidPart(
+                p.Day,
+                Amount.FromMinor(p.Minor, currency).Value,
+                p.Note ?? p.Receipt ?? "",
+                p.Note is not null
+            )),
+        ];
+    }
+
+    private static async Task<(string Currency, IReadOnlyList<EntrySide> Sides)> EntriesAsync(
+        SolvendaDb db,
+        InvoiceRow row,
+        CancellationToken cancel
+    )
+    {
+        var entries = await db.Entries.Where(e => e.Document == row.Number).OrderBy(e => e.Id).ToListAsync(cancel);
+        var names = await db.Accounts.ToDictionaryAsync(a => a.Code, a => a.Words, cancel);
+        return (
             entries.Count > 0 ? entries[0].Currency : "",
-            [
-                .. paid.Select(p => new PaidPart(
-                    p.Day,
-                    Amount.FromMinor(p.Minor, currency).Value,
-                    p.Note ?? p.Receipt ?? "",
-                    p.Note is not null
-                )),
-            ],
-            await db
-                .Invoices.Where(i => i.CreditsId == row.Id)
-                .OrderBy(i => i.Id)
-                .Select(i => i.Number)
-                .ToListAsync(cancel),
             [
                 .. entries.Select(e => new EntrySide(
                     e.Day,
@@ -148,9 +172,7 @@ public static class InvoiceViews
                     Amount.Major(e.DebitMinor, e.Currency),
                     Amount.Major(e.CreditMinor, e.Currency)
                 )),
-            ],
-            issued.Lines.Select(l => l.Unit).Distinct().ToDictionary(u => u, u => UnitTable.OnSheet(Unit.Of(u))),
-            Rights.Bill.Allows(who)
+            ]
         );
     }
 
