@@ -3,7 +3,6 @@ using System.Globalization;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Solvenda.Acts;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Receiving;
 using Solvenda.Core.Money;
@@ -33,7 +32,6 @@ internal static class Bank
         services.AddSingleton<PriceBooks>();
         services.AddSingleton(new HouseClock(TimeProvider.System, TimeZoneInfo.Utc));
         services.AddDbContextFactory<SolvendaDb>(o => o.UseSolvenda(Database.FileIn(folder)));
-        services.AddActs();
         await using var provider = services.BuildServiceProvider();
         var factory = provider.GetRequiredService<IDbContextFactory<SolvendaDb>>();
         await using (var db = await factory.CreateDbContextAsync())
@@ -46,7 +44,15 @@ internal static class Bank
         }
         var owed = await WriteAsync(factory);
         var (file, meant) = Statement(owed);
-        var acts = provider.GetRequiredService<ActRunner>();
+        // The one act, without the house around it.
+        using var acts = new ActRunner(
+            factory,
+            provider.GetRequiredService<HouseClock>(),
+            new OutboxSignal(),
+            new Pulse(TimeProvider.System),
+            provider.GetRequiredService<PriceBooks>(),
+            [new TakeBankFileAct(DemoWorld.Seller)]
+        );
         var watch = Stopwatch.StartNew();
         var answer = await acts.RunAsync(
             Actor.Machine("bench", [Rights.MoneyScope]),
