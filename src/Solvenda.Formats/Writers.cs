@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Ordering;
 using Solvenda.Formats.Channels;
 using Solvenda.Formats.Edi;
@@ -32,6 +33,20 @@ public interface IOrderAnswer
     WrittenMessage? Write(ConfirmedOrder order, string original, int control, DateTime at);
 }
 
+/// <summary>
+/// Writes an invoice in the form that its order came in. One file each, one line in <see cref="Writers"/>.
+/// </summary>
+public interface IInvoiceWriter
+{
+    /// <summary>The form of the orders whose invoices it writes.</summary>
+    Syntax Answers { get; }
+
+    /// <param name="original">The order as it came.</param>
+    /// <param name="control">Our interchange control number.</param>
+    /// <returns>Null where the original cannot be opened any more, or the form cannot say it.</returns>
+    WrittenMessage? Write(IssuedInvoice invoice, string original, int control, DateTime at);
+}
+
 /// <summary>Writes the functional acknowledgement of an interchange: taken, or what is wrong and where.</summary>
 public interface IInterchangeAnswer
 {
@@ -52,6 +67,13 @@ public static class Writers
         new ChannelAnswer(),
     ];
 
+    private static readonly ImmutableArray<IInvoiceWriter> InvoiceWriters =
+    [
+        new X12Invoice(),
+        new EdifactInvoice(),
+        new UblInvoiceWriter(),
+    ];
+
     private static readonly ImmutableArray<IInterchangeAnswer> InterchangeAnswers =
     [
         new FunctionalAnswer(),
@@ -63,6 +85,10 @@ public static class Writers
 
     public static IOrderAnswer? OrderAnswer(string syntax) =>
         OrderAnswers.FirstOrDefault(w => w.Answers.ToString() == syntax);
+
+    /// <inheritdoc cref="AnswersOrders" />
+    public static IInvoiceWriter? Invoice(string syntax) =>
+        InvoiceWriters.FirstOrDefault(w => w.Answers.ToString() == syntax);
 
     /// <summary>
     /// Null where the form is not answered, or the interchange is an answer itself: an answer is never answered.

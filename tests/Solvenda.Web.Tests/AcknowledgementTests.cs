@@ -72,6 +72,27 @@ public sealed class AcknowledgementTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task What_went_is_billed_in_their_form_too()
+    {
+        foreach (var item in new[] { "SHK-BOW-10", "THM-SS-12" })
+            await CountedAsync(item, 5_000, 0);
+        var (nell, number, sheet) = await OrderedAsync("NG-ACK-7");
+        await AnswerAsync(nell, number, sheet);
+        using var machine = House.Machine();
+        var path = $"/api/v1/orders/{number}/invoices";
+        var made = await machine.PostAsJsonAsync(path, new { withGoods = true }, Cancel);
+        Assert.True(made.StatusCode == HttpStatusCode.Created, await made.Content.ReadAsStringAsync(Cancel));
+        var state = await made.JsonAsync();
+        var invoice = state.GetProperty("number").GetString();
+        var file = Path.Combine(House.DataFolder, "outside", "edi", "out", $"810-{invoice}.x12");
+        var text = await Answers.EventuallyAsync(() => File.Exists(file) ? File.ReadAllText(file) : null);
+        Assert.Contains($"*{invoice}**NG-ACK-7*", Of(text, "BIG").Single(), StringComparison.Ordinal);
+        Assert.Equal(2, Of(text, "IT1").Length);
+        var total = (long)(state.GetProperty("totalWithTax").GetDecimal() * 100m);
+        Assert.Equal(FormattableString.Invariant($"TDS*{total}"), Of(text, "TDS").Single());
+    }
+
+    [Fact]
     public async Task A_line_left_out_leaves_the_others_under_their_own_numbers()
     {
         var (nell, number, sheet) = await OrderedAsync("NG-ACK-3");

@@ -120,7 +120,7 @@ public sealed class BankTests(House house) : MoneyCalls(house)
             a => Assert.Equal((0, 3), (a.GetProperty("applied").GetArrayLength(), a.GetProperty("known").GetInt32()))
         );
         Assert.Equal(50_00, (await NowAsync(two)).OpenMinor);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]
@@ -159,7 +159,7 @@ public sealed class BankTests(House house) : MoneyCalls(house)
         var third = await OwedAsync(777.77m);
         await TakenAsync(new Came("B2", 777.77m, "no words", Account: "IE77TREV1"));
         Assert.Equal(0, (await NowAsync(third)).OpenMinor);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]
@@ -173,7 +173,7 @@ public sealed class BankTests(House house) : MoneyCalls(house)
         Assert.Equal(ReceiptState.Returned, (await ReceiptAsync("C1")).State);
         await TakenAsync(new Came("C2", 60m, one.Number, Reversal: true));
         Assert.Equal(55_00, (await NowAsync(one)).OpenMinor);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]
@@ -184,7 +184,7 @@ public sealed class BankTests(House house) : MoneyCalls(house)
         Assert.Contains("it is in EUR", Why(wrong, "D1"), StringComparison.Ordinal);
         await TakenAsync(new Came("D2", 200m, one.Number, Currency: "GBP"));
         Assert.Equal(0, (await NowAsync(one)).OpenMinor);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]

@@ -107,7 +107,7 @@ public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetim
         Assert.Equal(rows[0].Day.AddDays(30), rows[0].Due);
         var letters = await LettersAsync(first.ToLowerInvariant());
         Assert.Contains(first.ToLowerInvariant(), letters);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]
@@ -121,7 +121,7 @@ public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetim
         Assert.Single(await RowsAsync(order));
         var quill = await House.AsAsync(Quill);
         Assert.Equal(HttpStatusCode.Forbidden, (await InvoiceAsync(quill, order)).StatusCode);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]
@@ -201,7 +201,7 @@ public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetim
         Assert.Equal(rows[0].TotalWithTaxMinor, rows.Skip(1).Sum(r => r.TotalWithTaxMinor));
         Assert.Equal(0, await OpenAsync(invoice));
         Assert.Equal(MoneyTrack.Paid, await MoneyAsync(order));
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     [Fact]
@@ -227,7 +227,7 @@ public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetim
         Assert.Equal(before, await ExposureAsync(petra, order));
         Assert.Equal((long)((total - 20.5m) * 100), await OpenAsync(invoice));
         Assert.Equal(20_50, (await RowsAsync(order))[0].PrepaidMinor);
-        Assert.Empty(await FaultsAsync());
+        Assert.Empty(await MoneyFaultsAsync());
     }
 
     private static async Task<decimal> ExposureAsync(HttpClient who, string order) =>

@@ -45,7 +45,12 @@ public sealed class CreditInvoiceAct(SheetLoader loader, Seller seller, Invoicin
         if (invoice.Kind != BillKind.Invoice)
             throw RefusedException.Clash("not_an_invoice", $"{invoice.Number} is a credit note already.");
         var open = await loader.OrderAsync(work.Db, invoice.Order.Number, cancel);
-        var whole = BillableSheet.Of(open.Sheet.Priced(open.Buyer, open.Book))!;
+        var whole =
+            BillableSheet.Of(open.Sheet.Priced(open.Buyer, open.Book))
+            ?? throw RefusedException.Clash(
+                "tax_unknown",
+                $"The tax of something on {open.Number} is not known any more; nothing was credited."
+            );
         var note = await BillAsync(work, invoice, input, whole, cancel);
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
         var row = new InvoiceRow

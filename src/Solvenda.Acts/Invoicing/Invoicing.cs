@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Papers;
+using Solvenda.Acts.Receipts;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
@@ -39,9 +41,9 @@ public sealed class Invoicing(Seller seller)
                 $"The tax of something on {order.Number} is not known; nothing was invoiced."
             );
         var before = await BeforeAsync(work.Db, order.Id, whole.Billable.Currency, cancel);
-        var deposits = await HeldMoney.OfOrderAsync(work, order.Id, whole.Billable.Currency, seller.Home, cancel);
-        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), deposits.Left);
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
+        var deposits = await HeldMoney.OfOrderAsync(work, open, books, seller, cancel);
+        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), deposits.Left);
         var row = new InvoiceRow
         {
             Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
@@ -171,7 +173,35 @@ public sealed class Invoicing(Seller seller)
         work.Db.Prints.Add(print);
         await work.Db.SaveChangesAsync(cancel);
         row.PrintId = print.Id;
-        row.ToldTo = Tell(work, open, row, document, print);
+        row.ToldTo =
+            await InTheirFormAsync(work, open, row, document, cancel) ?? Tell(work, open, row, document, print);
+    }
+
+    // Who ordered by EDI is billed so; null where they are told another way.
+    private static async Task<string?> InTheirFormAsync(
+        Work work,
+        OpenSheet open,
+        InvoiceRow row,
+        IssuedInvoice document,
+        CancellationToken cancel
+    )
+    {
+        if (
+            HeadTerms.By.In(open.Sheet.Head) != DocumentsBy.Edi
+            || Formats.Writers.Invoice(open.RequestSyntax) is not { } writer
+        )
+            return null;
+        var original = await work
+            .Db.Requests.Where(r => r.Id == open.Order!.RequestId)
+            .Select(r => r.Raw.Bytes)
+            .FirstAsync(cancel);
+        var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
+        if (writer.Write(document, Encoding.Latin1.GetString(original), control, work.Now) is not { } written)
+            return null;
+        var key = row.Number.ToLower(CultureInfo.InvariantCulture);
+        var sent = work.Send(DocumentsBy.Edi, key, written.To, written.Name, written.Bytes);
+        await ReceiptSteps.AwaitAsync(work, sent, written.Control, open.Buyer.Id, cancel);
+        return written.To;
     }
 
     private string Tell(Work work, OpenSheet open, InvoiceRow row, IssuedInvoice document, PrintRow print)

@@ -83,8 +83,9 @@ internal static class Issued
             split ? UnitPrice.Round4(part.Net.Value / line.Terms.Quantity) : line.Figures.NetPrice,
             split ? 1m : line.Terms.PriceBase,
             billed.Net.Value,
-            part.Tax.Category,
-            part.Tax.Percent
+            // As it was billed: of a credit note that is the invoice's, whatever holds by now.
+            billed.Tax.Category,
+            billed.Tax.Percent
         );
     }
 

@@ -13,16 +13,18 @@ internal sealed class HeldMoney(IReadOnlyList<DepositRow> deposits, Currency cur
 {
     public static async Task<HeldMoney> OfOrderAsync(
         Work work,
-        long order,
-        Currency currency,
-        Currency home,
+        OpenSheet open,
+        Books books,
+        Seller seller,
         CancellationToken cancel
-    ) =>
-        new(
-            await work.Db.Deposits.Where(d => d.OrderId == order).OrderBy(d => d.Id).ToListAsync(cancel),
-            currency,
-            home
-        );
+    )
+    {
+        var order = open.Order!;
+        var deposits = await work.Db.Deposits.Where(d => d.OrderId == order.Id).OrderBy(d => d.Id).ToListAsync(cancel);
+        foreach (var deposit in deposits)
+            OpenBooksAct.Open(work, books, seller, deposit, order.Number, open.Sheet.Currency);
+        return new HeldMoney(deposits, Currency.Of(open.Sheet.Currency), seller.Home);
+    }
 
     /// <summary>Books money that came for an order.</summary>
     public static async Task BookAsync(

@@ -39,9 +39,7 @@ public sealed class OpenBooksAct(Seller seller) : Act<OpenBooks, int>
             await OpenAsync(work, books, seller, item, cancel);
         foreach (var one in deposits)
         {
-            var home = Home(books, seller, one.Deposit.Minor - one.Deposit.TakenMinor, one.Currency);
-            one.Deposit.HomeMinor = home.Minor;
-            Post(work, books, one.Number, AccountUse.Opening, AccountUse.OnAccount, home);
+            Open(work, books, seller, one.Deposit, one.Number, one.Currency);
         }
         work.Leave(new BooksOpened(items.Count, deposits.Count), "ledger");
         return items.Count + deposits.Count;
@@ -65,6 +63,16 @@ public sealed class OpenBooksAct(Seller seller) : Act<OpenBooks, int>
         var home = Home(books, seller, item.OpenMinor, currency);
         (item.HomeMinor, item.Currency) = (home.Minor, currency);
         Post(work, books, item.Number, AccountUse.Receivable, AccountUse.Opening, home);
+    }
+
+    /// <summary>Brings money held for an order into the ledger, where it is not there yet.</summary>
+    internal static void Open(Work work, Books books, Seller seller, DepositRow deposit, string order, string currency)
+    {
+        if (deposit.HomeMinor is not null)
+            return;
+        var home = Home(books, seller, deposit.Minor - deposit.TakenMinor, currency);
+        deposit.HomeMinor = home.Minor;
+        Post(work, books, order, AccountUse.Opening, AccountUse.OnAccount, home);
     }
 
     private static Amount Home(Books books, Seller seller, long minor, string currency)

@@ -102,7 +102,7 @@ internal sealed class OrderResponse : IOrderAnswer
         line.Line.Line.Asked.Code == code || line.Line.Item?.Gtin == code || line.Line.Item?.Code == code;
 
     // The order among all that came in one file; the first where none has its number.
-    private static (EdiInterchange Interchange, EdiMessage Message)? Asked(string poNumber, string original)
+    internal static (EdiInterchange Interchange, EdiMessage Message)? Asked(string poNumber, string original)
     {
         var bytes = Encoding.Latin1.GetBytes(original);
         var messages = Interchanges

@@ -57,13 +57,7 @@ internal sealed class UblOrderResponse : IOrderAnswer
             ),
             Refused(ordered, [.. lines.Select(l => l.Line)]).Select(RefusedLine)
         );
-        var to =
-            theirs
-                .Element(Cac + "BuyerCustomerParty")
-                ?.Descendants(Cbc + "EndpointID")
-                .Select(e => e.Value)
-                .FirstOrDefault()
-            ?? "";
+        var to = BuyerIn(theirs);
         using var bytes = new MemoryStream();
         using (
             var writer = XmlWriter.Create(
@@ -75,6 +69,17 @@ internal sealed class UblOrderResponse : IOrderAnswer
         var again = order.Version == 0 ? "" : FormattableString.Invariant($"-{order.Version}");
         return new WrittenMessage($"OrderResponse-{order.Number}{again}.xml", to, bytes.ToArray());
     }
+
+    /// <summary>Where the buyer of an order is reached; null where it cannot be opened any more.</summary>
+    internal static string? BuyerIn(string original) => Load(original) is { } theirs ? BuyerIn(theirs) : null;
+
+    private static string BuyerIn(XElement theirs) =>
+        theirs
+            .Element(Cac + "BuyerCustomerParty")
+            ?.Descendants(Cbc + "EndpointID")
+            .Select(e => e.Value)
+            .FirstOrDefault()
+        ?? "";
 
     private static XElement LineOf(
         ConfirmedOrderLine confirmed,

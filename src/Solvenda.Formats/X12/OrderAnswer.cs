@@ -89,7 +89,7 @@ internal sealed class OrderAnswer : IOrderAnswer
         );
 
     // The order among all that came in one file; the first where none has its number.
-    private static (EdiInterchange Interchange, List<Segment> Segments)? Asked(string poNumber, string original)
+    internal static (EdiInterchange Interchange, List<Segment> Segments)? Asked(string poNumber, string original)
     {
         var messages = Interchanges
             .Of(Encoding.Latin1.GetBytes(original), isX12: true)
