@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Solvenda.Core.Billing;
+using Solvenda.Formats.Edi;
 
 namespace Solvenda.Formats.Edifact;
 
@@ -14,6 +15,36 @@ internal sealed class EdifactInvoice : IInvoiceWriter
     {
         if (OrderResponse.Asked(invoice.PoNumber, original) is not var (theirs, message))
             return null;
+        var body = Head(invoice, message);
+        var count = 0;
+        foreach (var line in invoice.Lines)
+            body.AddRange(LineOf(invoice, line, ++count));
+        body.AddRange(Totals(invoice, count));
+        body.Add($"UNT+{body.Count + 1}+1");
+        var reference = control.ToString(CultureInfo.InvariantCulture);
+        var text = new StringBuilder()
+            .Append(
+                CultureInfo.InvariantCulture,
+                $"UNB+UNOC:3+{EdifactText.Party(theirs.Receiver, theirs.ReceiverQualifier)}"
+            )
+            .Append(CultureInfo.InvariantCulture, $"+{EdifactText.Party(theirs.Sender, theirs.SenderQualifier)}")
+            .Append(CultureInfo.InvariantCulture, $"+{at:yyMMdd:HHmm}+{reference}'\n");
+        foreach (var segment in body)
+            text.Append(segment).Append("'\n");
+        text.Append(CultureInfo.InvariantCulture, $"UNZ+1+{reference}'\n");
+        return new WrittenMessage(
+            $"INVOIC-{invoice.Number}.edi",
+            theirs.Sender,
+            Encoding.Latin1.GetBytes(text.ToString())
+        )
+        {
+            Control = reference,
+        };
+    }
+
+    // All that stands before its lines.
+    private static List<string> Head(IssuedInvoice invoice, EdiMessage message)
+    {
         var credit = invoice.Kind == BillKind.Credit;
         var body = new List<string>
         {
@@ -46,30 +77,7 @@ internal sealed class EdifactInvoice : IInvoiceWriter
             body.AddRange(Extra(allowance, "A", "204"));
         foreach (var charge in invoice.Charges)
             body.AddRange(Extra(charge, "C", "23"));
-        var count = 0;
-        foreach (var line in invoice.Lines)
-            body.AddRange(LineOf(invoice, line, ++count));
-        body.AddRange(Totals(invoice, count));
-        body.Add($"UNT+{body.Count + 1}+1");
-        var reference = control.ToString(CultureInfo.InvariantCulture);
-        var text = new StringBuilder()
-            .Append(
-                CultureInfo.InvariantCulture,
-                $"UNB+UNOC:3+{EdifactText.Party(theirs.Receiver, theirs.ReceiverQualifier)}"
-            )
-            .Append(CultureInfo.InvariantCulture, $"+{EdifactText.Party(theirs.Sender, theirs.SenderQualifier)}")
-            .Append(CultureInfo.InvariantCulture, $"+{at:yyMMdd:HHmm}+{reference}'\n");
-        foreach (var segment in body)
-            text.Append(segment).Append("'\n");
-        text.Append(CultureInfo.InvariantCulture, $"UNZ+1+{reference}'\n");
-        return new WrittenMessage(
-            $"INVOIC-{invoice.Number}.edi",
-            theirs.Sender,
-            Encoding.Latin1.GetBytes(text.ToString())
-        )
-        {
-            Control = reference,
-        };
+        return body;
     }
 
     private static IEnumerable<string> LineOf(IssuedInvoice invoice, InvoiceLine line, int number)

@@ -33,6 +33,7 @@ public static class KeyEndpoints
         [Rights.OrdersScope] = "takes, confirms and cancels orders",
         [Rights.CostScope] = "sees cost, floor and margin",
         [Rights.AuthorityScope] = "sees who may give how much",
+        [Rights.MoneyScope] = "brings statements of the bank, reads the ledger",
     };
 
     public static void MapKeys(this RouteGroupBuilder setup)
