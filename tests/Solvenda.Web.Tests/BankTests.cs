@@ -188,6 +188,29 @@ public sealed class BankTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task What_lies_in_the_banks_folder_is_taken_once_and_what_cannot_be_read_is_set_apart()
+    {
+        var one = await OwedAsync(71m);
+        var petra = await House.AsAsync(Petra);
+        var folder = Path.Combine(House.DataFolder, "outside", "bank");
+        foreach (var there in Directory.GetFiles(Path.Combine(folder, "in")))
+            System.IO.File.Delete(there);
+        Task<HttpResponseMessage> Take() => petra.PostAsync("/api/bank/waiting", null, Cancel);
+        Assert.Equal(HttpStatusCode.NotFound, (await Take()).StatusCode);
+        await System.IO.File.WriteAllTextAsync(Path.Combine(folder, "in", "a.xml"), "hello", Cancel);
+        await System.IO.File.WriteAllBytesAsync(
+            Path.Combine(folder, "in", "b.xml"),
+            await File(new Came("E1", 71m, one.Number)).ReadAsByteArrayAsync(Cancel),
+            Cancel
+        );
+        Assert.Equal("not_read", await (await Take()).CodeAsync());
+        Assert.True(System.IO.File.Exists(Path.Combine(folder, "failed", "a.xml")));
+        Assert.True((await Take()).IsSuccessStatusCode);
+        Assert.True(System.IO.File.Exists(Path.Combine(folder, "done", "b.xml")));
+        Assert.Equal(0, (await NowAsync(one)).OpenMinor);
+    }
+
+    [Fact]
     public async Task What_is_no_statement_books_nothing()
     {
         using var machine = House.Machine();

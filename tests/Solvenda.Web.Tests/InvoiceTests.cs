@@ -105,6 +105,20 @@ public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetim
         Assert.Equal(MoneyTrack.Invoiced, await MoneyAsync(order));
         Assert.Equal(rows[0].TotalWithTaxMinor, await OpenAsync(first));
         Assert.Equal(rows[0].Day.AddDays(30), rows[0].Due);
+        // From now on none of the numbers can be left out.
+        const string Pattern = "F{yy}-{00000}";
+        var cass = await House.AsAsync(10);
+        var numbers = await cass.PutAsJsonAsync(
+            "/api/setup/numbers/F",
+            new
+            {
+                pattern = Pattern,
+                next = 90_000,
+                seen = Pattern,
+            },
+            Cancel
+        );
+        Assert.Equal("series_gap", await numbers.CodeAsync());
         var letters = await LettersAsync(first.ToLowerInvariant());
         Assert.Contains(first.ToLowerInvariant(), letters);
         Assert.Empty(await MoneyFaultsAsync());

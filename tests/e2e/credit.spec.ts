@@ -171,4 +171,11 @@ test('numbers look as the house says, and a field of its own stands on an order'
   await expect(berth.getByRole('button')).toHaveText('south');
   await expect(page.getByText(/M\d\d\.\d{4}/).first()).toBeVisible();
   await accessible(page);
+  // As it was: other tests read numbers of dossiers too.
+  await stepIn(page, 'Cass Whitlock');
+  await page.goto('/setup/house');
+  await numbers.getByRole('button', { name: 'change the numbers of dossiers' }).click();
+  await numbers.getByLabel('pattern').fill('D{yy}-{00000}');
+  await numbers.getByRole('button', { name: 'Keep it' }).click();
+  await expect(numbers.getByText(/D\d\d-\d{5}/).first()).toBeVisible();
 });

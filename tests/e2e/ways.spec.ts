@@ -98,7 +98,8 @@ test('two requests are made of one, and one is put into a matter that is there',
   const joined = page.waitForResponse((r) => /\/api\/requests\/.*\/dossier$/.test(r.url()));
   await page.keyboard.press('Control+Enter');
   expect((await joined).status()).toBe(200);
-  await expect(page.getByText(/belongs to D/)).toBeVisible();
+  const { dossier } = await (await page.request.get(`/api/requests/${first.split('/').at(-1)}`)).json();
+  await expect(page.getByText(`belongs to ${dossier},`)).toBeVisible();
 });
 
 test('a file is tried on a way in, and what was not received has a place', async ({ page }) => {

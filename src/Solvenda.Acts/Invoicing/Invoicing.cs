@@ -113,7 +113,7 @@ public sealed class Invoicing(Seller seller)
         return [.. whole.Parts.Select(p => by.GetValueOrDefault(p.Line.Line.Key))];
     }
 
-    internal static async Task<List<Bill>> BeforeAsync(
+    private static async Task<List<Bill>> BeforeAsync(
         SolvendaDb db,
         long order,
         Currency currency,
@@ -173,11 +173,17 @@ public sealed class Invoicing(Seller seller)
         work.Db.Prints.Add(print);
         await work.Db.SaveChangesAsync(cancel);
         row.PrintId = print.Id;
-        row.ToldTo =
-            await InTheirFormAsync(work, open, row, document, cancel) ?? Tell(work, open, row, document, print);
+        var way = InvoiceWay.Of(open.Sheet.Head, open.RequestSyntax, open.Buyer);
+        row.ToldTo = way.By switch
+        {
+            DocumentsBy.Edi => await InTheirFormAsync(work, open, row, document, cancel)
+                ?? ByMail(work, open, row, document, print),
+            DocumentsBy.Paper => OnPaper(work, row, way.To, print),
+            _ => ByMail(work, open, row, document, print),
+        };
     }
 
-    // Who ordered by EDI is billed so; null where they are told another way.
+    // Null where it cannot be said in the form of the order.
     private static async Task<string?> InTheirFormAsync(
         Work work,
         OpenSheet open,
@@ -186,38 +192,36 @@ public sealed class Invoicing(Seller seller)
         CancellationToken cancel
     )
     {
-        if (
-            HeadTerms.By.In(open.Sheet.Head) != DocumentsBy.Edi
-            || Formats.Writers.Invoice(open.RequestSyntax) is not { } writer
-        )
-            return null;
         var original = await work
             .Db.Requests.Where(r => r.Id == open.Order!.RequestId)
             .Select(r => r.Raw.Bytes)
             .FirstAsync(cancel);
         var control = await Series.NextCountInTransactionAsync(work.Db, Series.Interchange, 0, cancel);
+        var writer = Formats.Writers.Invoice(open.RequestSyntax)!;
         if (writer.Write(document, Encoding.Latin1.GetString(original), control, work.Now) is not { } written)
             return null;
-        var key = row.Number.ToLower(CultureInfo.InvariantCulture);
-        var sent = work.Send(DocumentsBy.Edi, key, written.To, written.Name, written.Bytes);
+        var sent = work.Send(DocumentsBy.Edi, KeyOf(row), written.To, written.Name, written.Bytes);
         await ReceiptSteps.AwaitAsync(work, sent, written.Control, open.Buyer.Id, cancel);
         return written.To;
     }
 
-    private string Tell(Work work, OpenSheet open, InvoiceRow row, IssuedInvoice document, PrintRow print)
+    private static string OnPaper(Work work, InvoiceRow row, string address, PrintRow print)
     {
-        var key = row.Number.ToLower(CultureInfo.InvariantCulture);
-        if (HeadTerms.By.In(open.Sheet.Head) == DocumentsBy.Paper && open.Buyer.Address.Length > 0)
-        {
-            Outgoing.Post(work, key, open.Buyer.Address, print.Bytes);
-            return open.Buyer.Address;
-        }
+        Outgoing.Post(work, KeyOf(row), address, print.Bytes);
+        return address;
+    }
+
+    private string ByMail(Work work, OpenSheet open, InvoiceRow row, IssuedInvoice document, PrintRow print)
+    {
         var to = open.Buyer.ContactMail ?? "";
         if (!Formats.Mail.MailWriter.IsAddress(to))
             return "";
-        Outgoing.Mail(work, seller, key, to, BuyerLetters.Invoice(open, seller, document), (print.Name, print.Bytes));
+        var letter = BuyerLetters.Invoice(open, seller, document);
+        Outgoing.Mail(work, seller, KeyOf(row), to, letter, (print.Name, print.Bytes));
         return to;
     }
+
+    private static string KeyOf(InvoiceRow row) => row.Number.ToLower(CultureInfo.InvariantCulture);
 }
 
 /// <summary>Everything that an invoice is written from.</summary>

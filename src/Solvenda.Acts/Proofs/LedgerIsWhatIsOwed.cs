@@ -28,7 +28,7 @@ public sealed class LedgerIsWhatIsOwed : IProof
             yield return $"money on account is {-onAccount} in the ledger, what is held {held}, in minor units";
     }
 
-    // Of all accounts that ever had the use: one that is used no more keeps what was booked.
+    // By what accounts are used for now, also those that are switched off.
     private static Task<long> OfAsync(SolvendaDb db, AccountUse use, CancellationToken cancel) =>
         db
             .Entries.Where(e => db.Accounts.Any(a => a.Code == e.Account && a.Use == use))

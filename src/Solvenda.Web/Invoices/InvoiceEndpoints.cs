@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Invoicing;
-using Solvenda.Core.Billing;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Ubl;
@@ -118,7 +117,4 @@ public static class InvoiceEndpoints
                 $"{issued.Number} is in {issued.Currency}, whose amounts have more decimals than an electronic invoice of EN 16931 knows; it goes as PDF."
             );
     }
-
-    /// <summary>What kind of document it is, for machines.</summary>
-    public static string KindOf(BillKind kind) => kind == BillKind.Credit ? "creditNote" : "invoice";
 }

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
 using Solvenda.Core.Units;
@@ -67,7 +68,8 @@ public sealed record OrderMoneyView(
 /// <summary>An order of which something went that no invoice has.</summary>
 /// <param name="Went">When the first of it went.</param>
 /// <param name="Value">With tax, what of it is not invoiced; of an order that went in part, all that is left.</param>
-/// <param name="GoesTo">Where the invoice goes; empty where there is no address.</param>
+/// <param name="By">How the invoice goes: mail, edi, paper.</param>
+/// <param name="GoesTo">Where it goes; empty where there is no address.</param>
 /// <param name="Id">By which it is picked.</param>
 public sealed record ToInvoiceRow(
     long Id,
@@ -79,6 +81,7 @@ public sealed record ToInvoiceRow(
     bool InPart,
     string Currency,
     decimal Value,
+    string By,
     string GoesTo
 );
 
@@ -288,8 +291,9 @@ public static class InvoiceViews
             {
                 o.Id,
                 o.Number,
-                Buyer = o.Dossier.Buyer.Name,
-                Mail = o.Dossier.Buyer.ContactMail,
+                o.Dossier.Buyer,
+                o.Sheet.Head,
+                Syntax = db.Requests.Where(r => r.Id == o.RequestId).Select(r => r.Syntax).FirstOrDefault() ?? "",
                 o.Sheet.PoNumber,
                 o.Goods,
                 o.Sheet.Currency,
@@ -303,18 +307,23 @@ public static class InvoiceViews
             .ToListAsync(cancel);
         return new ToInvoiceView(
             [
-                .. rows.Select(o => new ToInvoiceRow(
-                    o.Id,
-                    o.Number,
-                    o.Buyer,
-                    o.PoNumber ?? "",
-                    string.Join(" ", o.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
-                    o.Went,
-                    o.Goods != Core.Documents.GoodsTrack.Shipped,
-                    o.Currency,
-                    Amount.Major(o.Minor, o.Currency),
-                    o.Mail ?? ""
-                )),
+                .. rows.Select(o =>
+                {
+                    var way = InvoiceWay.Of(o.Head, o.Syntax, o.Buyer);
+                    return new ToInvoiceRow(
+                        o.Id,
+                        o.Number,
+                        o.Buyer.Name,
+                        o.PoNumber ?? "",
+                        string.Join(" ", o.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
+                        o.Went,
+                        o.Goods != Core.Documents.GoodsTrack.Shipped,
+                        o.Currency,
+                        Amount.Major(o.Minor, o.Currency),
+                        way.By,
+                        way.To
+                    );
+                }),
             ],
             rows.Count < Most ? rows.Count : await orders.CountAsync(cancel),
             await db.Invoices.CountAsync(i => i.Day == today, cancel),

@@ -138,7 +138,7 @@ public static class MoneyDoor
         return Results.Ok(
             new InvoiceState(
                 issued.Number,
-                InvoiceEndpoints.KindOf(issued.Kind),
+                issued.Kind == BillKind.Credit ? "creditNote" : "invoice",
                 issued.Day,
                 issued.Due,
                 issued.Order,

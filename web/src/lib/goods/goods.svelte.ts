@@ -1,8 +1,7 @@
 import { api, ask, type Schemas } from '$lib/api';
-import { Latest } from '$lib/shared';
+import { Latest, overMany, saysOf } from '$lib/shared';
 
 export type GoodsRow = Schemas['GoodsRow'];
-type Round = Schemas['RoundView'];
 
 /** What goes with one carrier. */
 export interface CarrierGroup {
@@ -11,12 +10,6 @@ export interface CarrierGroup {
   readonly cutOff: string;
   readonly rows: readonly GoodsRow[];
 }
-
-const LOOK_AGAIN = 500;
-
-/** What came of a round, in words. */
-export const saysOf = (round: Round, what: string) =>
-  `${round.done} ${what}${round.notDone ? `; ${round.notDone} not: ${round.refused.map((r) => `${r.number}: ${r.words}`).join('; ')}` : ''}`;
 
 /** What may go from a warehouse: chosen, released and sent, one or many. */
 export class GoodsState {
@@ -95,14 +88,8 @@ export class GoodsState {
 
   async #round(kind: string, deed: string, ids: number[], what: string) {
     if (!ids.length || this.busy) return;
-    this.busy = `${ids.length} ${ids.length === 1 ? 'is' : 'are'} under way`;
     await this.#do(async () => {
-      let round = await ask(api.POST('/api/lists/{kind}/deeds', { params: { path: { kind } }, body: { deed, given: '', ids, count: ids.length } }));
-      while (!round.over) {
-        this.busy = `${round.done + round.notDone} of ${round.total}`;
-        await new Promise((go) => setTimeout(go, LOOK_AGAIN));
-        round = await ask(api.GET('/api/rounds/{id}', { params: { path: { id: round.id } } }));
-      }
+      const round = await overMany(kind, deed, ids, (words) => (this.busy = words));
       this.done = saysOf(round, what);
     });
     this.busy = '';

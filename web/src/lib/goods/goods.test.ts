@@ -1,7 +1,8 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { refused, serve } from '$lib/test/server';
 import { CarrierFileState } from './carrier.svelte';
-import { GoodsState, saysOf } from './goods.svelte';
+import { saysOf } from '$lib/shared';
+import { GoodsState } from './goods.svelte';
 import { ShipmentState } from './shipment.svelte';
 
 afterEach(() => vi.restoreAllMocks());

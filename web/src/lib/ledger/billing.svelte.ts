@@ -1,10 +1,7 @@
 import { api, ask, type Schemas } from '$lib/api';
-import { saysOf } from '$lib/goods';
-import { Latest } from '$lib/shared';
+import { Latest, overMany, saysOf } from '$lib/shared';
 
 export type ToInvoice = Schemas['ToInvoiceRow'];
-
-const LOOK_AGAIN = 500;
 
 /** What is to be invoiced: chosen, and issued, one or many. */
 export class BillingState {
@@ -46,16 +43,9 @@ export class BillingState {
   issue = async () => {
     if (!this.chosen.length || this.busy) return;
     const ids = this.chosen.map((r) => r.id);
-    [this.problem, this.done, this.busy] = ['', '', `${ids.length} ${ids.length === 1 ? 'is' : 'are'} under way`];
+    [this.problem, this.done] = ['', ''];
     try {
-      let round = await ask(
-        api.POST('/api/lists/{kind}/deeds', { params: { path: { kind: 'orders' } }, body: { deed: 'invoice', given: '', ids, count: ids.length } }),
-      );
-      while (!round.over) {
-        this.busy = `${round.done + round.notDone} of ${round.total}`;
-        await new Promise((go) => setTimeout(go, LOOK_AGAIN));
-        round = await ask(api.GET('/api/rounds/{id}', { params: { path: { id: round.id } } }));
-      }
+      const round = await overMany('orders', 'invoice', ids, (words) => (this.busy = words));
       this.done = saysOf(round, 'invoiced');
     } catch (reason) {
       this.problem = reason instanceof Error ? reason.message : 'Nothing was invoiced.';

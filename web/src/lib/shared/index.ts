@@ -5,3 +5,4 @@ export { default as Ruler } from './Ruler.svelte';
 export * from './days';
 export * from './format';
 export { Latest } from './latest.svelte';
+export { overMany, saysOf } from './round';

@@ -87,7 +87,7 @@
                   {fixed(row.value, 2)}</td
                 >
                 <td class="w-56 truncate pr-2 text-second max-lg:hidden" title={row.goesTo}
-                  >{#if row.goesTo}{row.goesTo}{:else}<span class="needs">no address: it is printed</span>{/if}</td
+                  >{#if row.goesTo}{row.by === 'edi' ? 'by EDI' : row.goesTo}{:else}<span class="needs">no address: nobody gets it</span>{/if}</td
                 >
               </tr>
             {/each}

@@ -10,7 +10,7 @@
   all="all of them"
   example="account:1400 day>2026-11-01"
   narrow={['document', 'account', 'debit', 'credit']}
-  path={(e) => (e.calls.startsWith('F') ? `/ledger/invoices/${encodeURIComponent(e.calls)}` : '/ledger/bank')}
+  path={(e) => `/ledger/entries?filter=${encodeURIComponent(`document:${e.calls}`)}`}
   empty={() => 'Nothing is booked yet.'}
 >
   {#snippet cell(field, text)}{Number(text) === 0 && /^(debit|credit)$/.test(field.name) ? '' : show(text, field.type)}{/snippet}

@@ -9,11 +9,16 @@
 
   const number = $derived(page.params.number ?? '');
   const latest = new Latest<Schemas['InvoiceView']>();
-  const load = () => latest.ask(() => ask(api.GET('/api/invoices/{number}', { params: { path: { number } } })), 'The invoice could not be loaded.');
+  const left = new Latest<Schemas['CreditableLine'][]>();
+  const load = () => {
+    void left.ask(() => ask(api.GET('/api/invoices/{number}/creditable', { params: { path: { number } } })));
+    return latest.ask(() => ask(api.GET('/api/invoices/{number}', { params: { path: { number } } })), 'The invoice could not be loaded.');
+  };
   const view = $derived(latest.value);
   const of = $derived(view?.issued);
   const credit = $derived(of?.kind === 'credit');
   const mayCredit = $derived(!!view?.mayBill && !credit);
+  const leftOf = (key: number) => left.value?.find((l) => l.key === key)?.left ?? 0;
   let dialog = $state<Words>();
   let back = $state<readonly number[]>([]);
 
@@ -26,7 +31,7 @@
   const money = (value: number) => fixed(value, 2);
 
   async function give(reason: string, charges: boolean) {
-    const lines = back.length ? back.map((key) => ({ key, quantity: of!.lines.find((l) => l.key === key)!.quantity })) : null;
+    const lines = back.length ? back.map((key) => ({ key, quantity: leftOf(key) })) : null;
     await ask(api.POST('/api/invoices/{number}/credit', { params: { path: { number } }, body: { reason, lines, charges } }));
     back = [];
     await load();
@@ -75,6 +80,7 @@
                       class="checkbox checkbox-xs"
                       aria-label="credit {line.words}"
                       checked={back.includes(line.key)}
+                      disabled={!leftOf(line.key)}
                       onchange={() => (back = back.includes(line.key) ? back.filter((k) => k !== line.key) : [...back, line.key])}
                     /></td
                   >{/if}
@@ -152,7 +158,9 @@
 <Words
   bind:this={dialog}
   title={back.length ? `Credit ${plain(back.length)} ${back.length === 1 ? 'line' : 'lines'}?` : 'Credit all that is left of it?'}
-  says="A credit note gets a number of its own and goes to the buyer; it is never changed either."
+  says="{back.length
+    ? `What is left of ${back.length === 1 ? 'it' : 'them'} goes back. `
+    : ''}A credit note gets a number of its own and goes to the buyer; it is never changed either."
   label="why? It stands on the note too"
   button="Issue it"
   tick={of?.charges.length ? 'freight and other charges go back too' : ''}

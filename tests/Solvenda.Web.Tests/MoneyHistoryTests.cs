@@ -1,0 +1,200 @@
+using System.Globalization;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Billing;
+using Solvenda.Core.Documents;
+using Xunit;
+
+namespace Solvenda.Web.Tests;
+
+/// <summary>
+/// Random histories of orders in several currencies and taxes: shipped, invoiced, credited and paid in parts. Whatever
+/// happens, documents, what is owed and the ledger agree to the cent.
+/// </summary>
+public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
+{
+    private static readonly string[] _items = ["PS3-12-WH", "SHK-BOW-12", "THM-SS-12"];
+    private const long Petra = 9;
+    private const int Steps = 14;
+
+    private async Task<string> OrderedAsync(HttpClient nell, string buyer, Random random)
+    {
+        var id = await House.DbAsync(db => db.Buyers.Where(b => b.Name == buyer).Select(b => b.Id).FirstAsync(Cancel));
+        await House.DbAsync(db =>
+            db.Buyers.Where(b => b.Id == id)
+                .ExecuteUpdateAsync(b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000L), Cancel)
+        );
+        var made = await nell.PostAsync($"/api/buyers/{id}/orders", null, Cancel);
+        var number = (await made.JsonAsync()).GetProperty("number").GetString()!;
+        var sheet = await SeenAsync(nell, $"/api/orders/{number}");
+        foreach (var item in _items)
+            sheet = await nell.EditAsync(sheet, new { kind = "add", value = $"{random.Next(7, 60)} x {item}" });
+        sheet = await SetAsync(nell, sheet, "poNumber", "PO-" + number);
+        sheet = await SetAsync(nell, sheet, "shippingRule", "as it comes");
+        sheet = await SetAsync(nell, sheet, "sheetDiscount", "3 %");
+        var done = await nell.ActAsync($"/api/orders/{number}/confirm", sheet);
+        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
+        return number;
+    }
+
+    private static async Task ShipSomeAsync(HttpClient juno, string order, Random random)
+    {
+        var goods = await (await juno.GetAsync($"/api/goods/{order}", Cancel)).JsonAsync();
+        var lines = goods
+            .GetProperty("lines")
+            .EnumerateArray()
+            .Select(l => (Key: l.GetProperty("key").GetInt64(), Here: l.GetProperty("here").GetDecimal()))
+            .Where(l => l.Here >= 1m)
+            .Select(l => new { key = l.Key, quantity = Math.Floor(l.Here * random.Next(0, 5) / 4m) })
+            .Where(l => l.quantity > 0m)
+            .ToList();
+        if (lines.Count > 0)
+            (await juno.PostAsJsonAsync("/api/goods/ship", new { order, lines }, Cancel)).EnsureSuccessStatusCode();
+    }
+
+    private async Task CreditSomeAsync(HttpClient petra, string order, Random random)
+    {
+        var invoices = await House.DbAsync(db =>
+            db.Invoices.Where(i => i.Order.Number == order && i.Kind == BillKind.Invoice)
+                .Select(i => i.Number)
+                .ToListAsync(Cancel)
+        );
+        if (invoices.Count == 0)
+            return;
+        var number = invoices[random.Next(invoices.Count)];
+        var left = await (await petra.GetAsync($"/api/invoices/{number}/creditable", Cancel)).JsonAsync();
+        var lines = left.EnumerateArray()
+            .Select(l => new
+            {
+                key = l.GetProperty("key").GetInt64(),
+                quantity = Math.Floor(l.GetProperty("left").GetDecimal() * random.Next(0, 3) / 2m),
+            })
+            .Where(l => l.quantity > 0m)
+            .ToList();
+        if (lines.Count > 0)
+            (
+                await petra.PostAsJsonAsync(
+                    $"/api/invoices/{number}/credit",
+                    new
+                    {
+                        reason = "came wet",
+                        lines,
+                        charges = random.Next(2) == 0,
+                    },
+                    Cancel
+                )
+            ).EnsureSuccessStatusCode();
+    }
+
+    private async Task PaySomeAsync(HttpClient machine, string order, Random random)
+    {
+        var owed = await House.DbAsync(db =>
+            db.OpenItems.Where(o =>
+                    o.OpenMinor > 0 && db.Invoices.Any(i => i.Id == o.InvoiceId && i.Order.Number == order)
+                )
+                .ToListAsync(Cancel)
+        );
+        if (owed.Count == 0)
+            return;
+        var one = owed[random.Next(owed.Count)];
+        // In part, as it is, or more than is owed.
+        var minor = random.Next(3) switch
+        {
+            0 => Math.Max(1, one.OpenMinor / 3),
+            1 => one.OpenMinor,
+            _ => one.OpenMinor + 1_01,
+        };
+        var amount = (minor / 100m).ToString("F2", CultureInfo.InvariantCulture);
+        var file =
+            $"<Document><BkToCstmrStmt><Stmt><Id>h</Id><Acct><Id><IBAN>IE00</IBAN></Id></Acct><Ntry><Amt Ccy=\"{one.Currency}\">{amount}</Amt><CdtDbtInd>CRDT</CdtDbtInd><BookgDt><Dt>2026-03-02</Dt></BookgDt><AcctSvcrRef>H{random.Next()}</AcctSvcrRef><NtryDtls><TxDtls><RmtInf><Ustrd>{one.Number}</Ustrd></RmtInf></TxDtls></NtryDtls></Ntry></Stmt></BkToCstmrStmt></Document>";
+        (
+            await machine.PostAsync("/api/v1/bank", new ByteArrayContent(Encoding.UTF8.GetBytes(file)), Cancel)
+        ).EnsureSuccessStatusCode();
+    }
+
+    [Theory]
+    [InlineData("Tressel & Vane Rigging", 1)]
+    [InlineData("Kestrel Yard Boatbuilders", 2)]
+    [InlineData("Nordvass Båtvarv", 3)]
+    public async Task Documents_what_is_owed_and_the_ledger_agree_whatever_happens(string buyer, int seed)
+    {
+        var random = new Random(seed);
+        foreach (var item in _items)
+            await CountedAsync(item, 20_000, 0);
+        var (nell, juno, petra) = (
+            await House.AsAsync(Havergal),
+            await House.AsAsync(Castellane),
+            await House.AsAsync(Petra)
+        );
+        using var machine = House.Machine();
+        var order = await OrderedAsync(nell, buyer, random);
+        for (var step = 0; step < Steps; step++)
+        {
+            switch (random.Next(4))
+            {
+                case 0:
+                    await ShipSomeAsync(juno, order, random);
+                    break;
+                case 1:
+                    var made = await petra.PostAsJsonAsync("/api/invoices", new { order }, Cancel);
+                    Assert.True(made.StatusCode is HttpStatusCode.OK or HttpStatusCode.Conflict);
+                    break;
+                case 2:
+                    await CreditSomeAsync(petra, order, random);
+                    break;
+                default:
+                    await PaySomeAsync(machine, order, random);
+                    break;
+            }
+        }
+        await juno.PostAsJsonAsync("/api/goods/ship", new { order, lines = Array.Empty<object>() }, Cancel);
+        await petra.PostAsJsonAsync("/api/invoices", new { order }, Cancel);
+        await AgreeAsync(order);
+        Assert.Empty(await MoneyFaultsAsync());
+    }
+
+    // All of it is invoiced: the parts come to the order, and each document to its open part and what was taken of it.
+    private async Task AgreeAsync(string order)
+    {
+        var found = await House.DbAsync(db =>
+            db.Orders.Where(o => o.Number == order)
+                .Select(o => new
+                {
+                    o.Id,
+                    o.Goods,
+                    o.Sheet.TotalWithoutTaxMinor,
+                })
+                .FirstAsync(Cancel)
+        );
+        Assert.Equal(GoodsTrack.Shipped, found.Goods);
+        var rows = await House.DbAsync(db =>
+            db.Invoices.AsNoTracking().Where(i => i.OrderId == found.Id).ToListAsync(Cancel)
+        );
+        Assert.Equal(
+            found.TotalWithoutTaxMinor,
+            rows.Where(i => i.Kind == BillKind.Invoice).Sum(i => i.TotalWithoutTaxMinor)
+        );
+        foreach (var row in rows)
+        {
+            var (open, taken) = await House.DbAsync(async db =>
+                (
+                    await db.OpenItems.Where(o => o.InvoiceId == row.Id).SumAsync(o => o.OpenMinor, Cancel),
+                    await db
+                        .Paid.Where(p => db.OpenItems.Any(o => o.Id == p.OpenItemId && o.InvoiceId == row.Id))
+                        .SumAsync(p => p.Minor, Cancel)
+                )
+            );
+            if (row.Kind == BillKind.Invoice)
+                Assert.Equal(row.TotalWithTaxMinor, open + taken);
+            var said = JsonSerializer.Deserialize<IssuedInvoice>(row.Document)!;
+            Assert.Equal(row.TotalWithTaxMinor, (long)(said.TotalWithTax * 100m));
+            Assert.Equal(
+                said.TotalWithoutTax,
+                said.Nets - said.Allowances.Sum(a => a.Amount) + said.Charges.Sum(c => c.Amount)
+            );
+        }
+    }
+}
