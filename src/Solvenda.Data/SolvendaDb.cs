@@ -94,6 +94,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<PrintRow> Prints => Set<PrintRow>();
     public DbSet<EventRow> Events => Set<EventRow>();
     public DbSet<RepeatRow> Repeats => Set<RepeatRow>();
+    public DbSet<ReturnRow> Returns => Set<ReturnRow>();
     public DbSet<OutboxRow> Outbox => Set<OutboxRow>();
     public DbSet<SeriesRow> Series => Set<SeriesRow>();
     public DbSet<FollowUpRow> FollowUps => Set<FollowUpRow>();
@@ -153,6 +154,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<RoundItemRow>().HasOne<RoundRow>().WithMany().HasForeignKey(i => i.RoundId);
         model.Entity<ShipmentRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.ShipmentId);
         model.Entity<ShipmentRow>().HasMany(s => s.Picks).WithOne().HasForeignKey(p => p.ShipmentId);
+        model.Entity<ReturnRow>().HasMany(r => r.Lines).WithOne().HasForeignKey(l => l.ReturnId);
         model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
         model.Entity<AskHolderRow>().HasOne<AskRow>().WithMany(a => a.Holders).HasForeignKey(h => h.AskId);
         model.Entity<AskHolderRow>().HasOne<Person>().WithMany().HasForeignKey(h => h.PersonId);
@@ -198,6 +200,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<PaidRow, OpenItemRow>(p => p.OpenItemId);
         Names<PaidRow, ReceiptRow>(p => p.ReceiptId);
         Names<PaidRow, InvoiceRow>(p => p.CreditId);
+        model.Entity<ReturnRow>().HasOne(r => r.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         model.Entity<ShipmentRow>().HasOne(s => s.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         model.Entity<QuoteRow>().HasOne(q => q.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         Names<OrderRow, OrderRow>(o => o.FrameId);

@@ -41,6 +41,7 @@ public static class Values
             PrintedNote = b.PrintedNote,
             WarehouseNote = b.WarehouseNote,
             Territory = b.Territory,
+            PaymentPlan = b.PaymentPlan,
             WantsCertificates = b.WantsCertificates,
         };
     }

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.HttpOverrides;
@@ -28,11 +29,13 @@ using Solvenda.Web.Finder;
 using Solvenda.Web.House;
 using Solvenda.Web.Invoices;
 using Solvenda.Web.Items;
+using Solvenda.Web.Ledger;
 using Solvenda.Web.Lists;
 using Solvenda.Web.Machines;
 using Solvenda.Web.Notices;
 using Solvenda.Web.Orders;
 using Solvenda.Web.Outside;
+using Solvenda.Web.Owing;
 using Solvenda.Web.Piles;
 using Solvenda.Web.Planning;
 using Solvenda.Web.Portal;
@@ -41,6 +44,7 @@ using Solvenda.Web.Prices;
 using Solvenda.Web.Quotes;
 using Solvenda.Web.Records;
 using Solvenda.Web.Requests;
+using Solvenda.Web.Returns;
 using Solvenda.Web.Security;
 using Solvenda.Web.Setup;
 using Solvenda.Web.Sheets;
@@ -134,6 +138,10 @@ public static partial class Startup
             o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             o.SerializerOptions.RespectNullableAnnotations = true;
             o.SerializerOptions.RespectRequiredConstructorParameters = true;
+            o.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver
+            {
+                Modifiers = { WholeLists.Modify },
+            };
             o.SerializerOptions.Converters.Add(
                 new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false)
             );
@@ -232,6 +240,9 @@ public static partial class Startup
         app.MapPlanning();
         app.MapGoods();
         app.MapInvoices();
+        app.MapOwed();
+        app.MapReturns();
+        app.MapLedger();
         app.MapPrices();
         app.MapTroubles();
     }

@@ -167,6 +167,14 @@ public static class Rights
         MoneyScope
     );
 
+    /// <summary>Closes the books up to a day.</summary>
+    public static readonly Right CloseBooks = new(
+        "close-books",
+        "billing and administrators",
+        ActorKinds.Person,
+        Roles.Billing | Roles.Admin
+    );
+
     /// <summary>Reads the ledger.</summary>
     public static readonly Right SeeLedger = new(
         "see-ledger",

@@ -1,18 +1,7 @@
 using System.Collections.Immutable;
-using System.Text.Json;
-using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Ledger;
-using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
-using Solvenda.Core.Billing;
-using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Ledger;
-using Solvenda.Core.Money;
-using Solvenda.Core.Sheets;
-using Solvenda.Data;
-using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Invoicing;
 
@@ -24,167 +13,11 @@ public sealed record CreditInvoice(string Invoice, ImmutableArray<AskedGoods> Li
     : IAct<string>;
 
 [Leaves(typeof(InvoiceCredited))]
-public sealed class CreditInvoiceAct(SheetLoader loader, Seller seller, Invoicing invoicing)
-    : Act<CreditInvoice, string>
+public sealed class CreditInvoiceAct(Crediting crediting) : Act<CreditInvoice, string>
 {
-    private const int MostLetters = 200;
-
     public override Right Needs => Rights.Bill;
 
     /// <returns>Number of the credit note.</returns>
-    public override async Task<string> RunAsync(Work work, CreditInvoice input, CancellationToken cancel)
-    {
-        ArgumentNullException.ThrowIfNull(work);
-        ArgumentNullException.ThrowIfNull(input);
-        var reason = input.Reason.Trim();
-        if (reason.Length is 0 or > MostLetters)
-            throw RefusedException.Bad("reason_missing", "Say why it is credited; the note says it too.", "reason");
-        var invoice =
-            await work.Db.Invoices.Include(i => i.Order).FirstOrDefaultAsync(i => i.Number == input.Invoice, cancel)
-            ?? throw RefusedException.NotFound("such invoice");
-        if (invoice.Kind != BillKind.Invoice)
-            throw RefusedException.Clash("not_an_invoice", $"{invoice.Number} is a credit note already.");
-        var open = await loader.OrderAsync(work.Db, invoice.Order.Number, cancel);
-        var whole =
-            BillableSheet.Of(open.Sheet.Priced(open.Buyer, open.Book))
-            ?? throw RefusedException.Clash(
-                "tax_unknown",
-                $"The tax of something on {open.Number} is not known any more; nothing was credited."
-            );
-        var note = await BillAsync(work, invoice, input, whole, cancel);
-        var books = await LedgerBook.OpenAsync(work, seller, cancel);
-        var row = new InvoiceRow
-        {
-            Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
-            Kind = BillKind.Credit,
-            OrderId = invoice.OrderId,
-            Order = invoice.Order,
-            BuyerId = invoice.BuyerId,
-            CreditsId = invoice.Id,
-            Day = work.Today,
-            Due = work.Today,
-            Currency = invoice.Currency,
-            TotalWithoutTaxMinor = note.TotalWithoutTax.Minor,
-            TotalWithTaxMinor = note.TotalWithTax.Minor,
-            Rate = invoice.Rate,
-            Reason = reason,
-            ByName = work.Actor.Name,
-            At = work.Now,
-            Bill = KeptBill.Write(note),
-        };
-        work.Db.Invoices.Add(row);
-        var document = Issued.Of(new Issuing(row, note, open, whole, []), seller) with
-        {
-            Credits = invoice.Number,
-            CreditsDay = invoice.Day,
-            Reason = reason,
-        };
-        row.Document = JsonSerializer.Serialize(document);
-        await work.Db.SaveChangesAsync(cancel);
-        await BookAsync(work, books, invoice, row, note, cancel);
-        await invoicing.SendAsync(work, open, row, document, cancel);
-        var (was, now) = await InvoiceSteps.FollowAsync(work, invoice.Order, cancel);
-        work.Leave(
-            new InvoiceCredited(row.Number, invoice.Number, document.TotalWithTax, row.Currency, row.ToldTo, was, now),
-            open.Subject,
-            open.Dossier.Id
-        );
-        return row.Number;
-    }
-
-    private static async Task<Bill> BillAsync(
-        Work work,
-        InvoiceRow invoice,
-        CreditInvoice input,
-        BillableSheet whole,
-        CancellationToken cancel
-    )
-    {
-        var currency = Currency.Of(invoice.Currency);
-        var billed = KeptBill.Read(BillKind.Invoice, invoice.Bill, currency);
-        var notes = await work
-            .Db.Invoices.Where(i => i.CreditsId == invoice.Id)
-            .OrderBy(i => i.Id)
-            .Select(i => i.Bill)
-            .ToListAsync(cancel);
-        var before = notes.ConvertAll(b => KeptBill.Read(BillKind.Credit, b, currency));
-        var left = billed.Lines.Select((l, i) => l.Quantity - before.Sum(b => b.Lines[i].Quantity)).ToArray();
-        decimal[] now = input.Lines.IsDefaultOrEmpty
-            ? left
-            : [.. whole.Parts.Select(p => input.Lines.Where(l => l.Key == p.Line.Line.Key).Sum(l => l.Quantity))];
-        if (
-            !input.Lines.IsDefaultOrEmpty
-            && input.Lines.FirstOrDefault(l => whole.Parts.All(p => p.Line.Line.Key != l.Key)) is { } stranger
-        )
-            throw RefusedException.Bad("line_unknown", $"There is no line {stranger.Key} on it.", "lines");
-        for (var i = 0; i < now.Length; i++)
-        {
-            if (now[i] < 0m || now[i] > left[i])
-                throw RefusedException.Bad(
-                    "too_much",
-                    FormattableString.Invariant(
-                        $"Of {whole.Parts[i].Line.Line.Words} {left[i]:0.######} are left on {invoice.Number}, not {now[i]:0.######}; nothing was credited."
-                    ),
-                    "lines"
-                );
-        }
-        var charges = input.Charges && before.All(b => b.Charges.IsEmpty) && !billed.Charges.IsEmpty;
-        if (now.All(q => q == 0m) && !charges)
-            throw RefusedException.Clash("nothing_to_credit", $"Nothing of {invoice.Number} is left to credit.");
-        return BillRules.Credit(billed, before, now, charges);
-    }
-
-    // It is taken of what is open of the invoice; what is over is owed to the buyer.
-    private async Task BookAsync(
-        Work work,
-        Books books,
-        InvoiceRow invoice,
-        InvoiceRow note,
-        Bill bill,
-        CancellationToken cancel
-    )
-    {
-        var (home, chart) = (seller.Home, books.Chart);
-        LedgerBook.Post(
-            work,
-            books,
-            note.Number,
-            note.Day,
-            $"credit note {note.Number} for {invoice.Number}",
-            LedgerBook.Of(() => Postings.Of(bill, note.Rate, home, chart, null))
-        );
-        var (left, worth) = (bill.TotalWithTax.Minor, Amount.Round(bill.TotalWithTax.Value * note.Rate, home).Minor);
-        var items = await work
-            .Db.OpenItems.Where(o => o.InvoiceId == invoice.Id && o.OpenMinor > 0)
-            .OrderBy(o => o.Due)
-            .ToListAsync(cancel);
-        foreach (var item in items.Where(_ => left > 0))
-        {
-            var part = Math.Min(left, item.OpenMinor);
-            var taken = Paying.Take(work, item, part, Shares.Of(worth, part, left), creditId: note.Id);
-            (left, worth) = (left - part, worth - taken);
-        }
-        if (left > 0)
-            work.Db.OpenItems.Add(
-                new OpenItemRow
-                {
-                    BuyerId = note.BuyerId,
-                    Number = note.Number,
-                    InvoiceId = note.Id,
-                    Currency = note.Currency,
-                    Due = note.Day,
-                    OpenMinor = -left,
-                    HomeMinor = -worth,
-                }
-            );
-        else if (worth != 0)
-            LedgerBook.Post(
-                work,
-                books,
-                note.Number,
-                note.Day,
-                "rounding",
-                LedgerBook.Of(() => Postings.Rounded(worth, home, chart))
-            );
-    }
+    public override Task<string> RunAsync(Work work, CreditInvoice input, CancellationToken cancel) =>
+        crediting.CreditAsync(work, input, cancel);
 }

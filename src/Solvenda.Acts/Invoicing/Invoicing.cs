@@ -44,6 +44,7 @@ public sealed class Invoicing(Seller seller)
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
         var deposits = await HeldMoney.OfOrderAsync(work, open, books, seller, cancel);
         var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), deposits.Left);
+        var plan = HeadTerms.PlanIn(open.Sheet.Head) ?? PaymentPlan.Net(0);
         var row = new InvoiceRow
         {
             Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
@@ -52,7 +53,7 @@ public sealed class Invoicing(Seller seller)
             Order = order,
             BuyerId = open.Buyer.Id,
             Day = work.Today,
-            Due = work.Today.AddDays(HeadTerms.PaymentDays.Whole(open.Sheet.Head) ?? 0),
+            Due = plan.Of(bill.Due, work.Today)[^1].Due,
             Currency = bill.Currency.Code,
             TotalWithoutTaxMinor = bill.TotalWithoutTax.Minor,
             TotalWithTaxMinor = bill.TotalWithTax.Minor,
@@ -69,7 +70,7 @@ public sealed class Invoicing(Seller seller)
         var document = Issued.Of(new Issuing(row, bill, open, whole, went), seller);
         row.Document = JsonSerializer.Serialize(document);
         await work.Db.SaveChangesAsync(cancel);
-        Book(work, row, bill, deposits, books);
+        Book(work, row, bill, plan, deposits, books);
         await SendAsync(work, open, row, document, cancel);
         var (was, now) = await InvoiceSteps.FollowAsync(work, order, cancel);
         work.Leave(
@@ -129,7 +130,7 @@ public sealed class Invoicing(Seller seller)
         return kept.ConvertAll(b => KeptBill.Read(BillKind.Invoice, b, currency));
     }
 
-    private void Book(Work work, InvoiceRow row, Bill bill, HeldMoney held, Books books)
+    private void Book(Work work, InvoiceRow row, Bill bill, PaymentPlan plan, HeldMoney held, Books books)
     {
         var home = seller.Home;
         var taken = bill.Prepaid.IsZero ? null : held.Take(bill.Prepaid);
@@ -137,21 +138,31 @@ public sealed class Invoicing(Seller seller)
         LedgerBook.Post(work, books, row.Number, row.Day, $"invoice {row.Number}", postings);
         if (bill.Due.IsZero)
             return;
-        work.Db.OpenItems.Add(
-            new OpenItemRow
-            {
-                BuyerId = row.BuyerId,
-                Number = row.Number,
-                InvoiceId = row.Id,
-                Currency = row.Currency,
-                Due = row.Due,
-                OpenMinor = bill.Due.Minor,
-                HomeMinor = (
-                    Amount.Round(bill.TotalWithTax.Value * row.Rate, home)
-                    - Amount.Round(bill.Prepaid.Value * row.Rate, home)
-                ).Minor,
-            }
-        );
+        var worth = (
+            Amount.Round(bill.TotalWithTax.Value * row.Rate, home) - Amount.Round(bill.Prepaid.Value * row.Rate, home)
+        ).Minor;
+        var (left, parts) = (bill.Due.Minor, plan.Of(bill.Due, row.Day));
+        foreach (var (part, no) in parts.Select((p, i) => (p, i + 1)))
+        {
+            var share = Shares.Of(worth, part.Amount.Minor, left);
+            (worth, left) = (worth - share, left - part.Amount.Minor);
+            work.Db.OpenItems.Add(
+                new OpenItemRow
+                {
+                    BuyerId = row.BuyerId,
+                    Number = parts.Length == 1 ? row.Number : $"{row.Number}/{no}",
+                    InvoiceId = row.Id,
+                    Currency = row.Currency,
+                    Due = part.Due,
+                    OpenMinor = part.Amount.Minor,
+                    HomeMinor = share,
+                    EarlyUntil = plan.EarlyUntil(row.Day),
+                    EarlyMinor = Amount
+                        .Round(part.Amount.Value * (plan.Early?.Percent ?? 0m) / 100m, bill.Currency)
+                        .Minor,
+                }
+            );
+        }
     }
 
     // As it goes to the buyer, and is kept.

@@ -16,7 +16,8 @@ internal static class Issued
     {
         var (row, bill, open) = (of.Row, of.Bill, of.Open);
         var head = open.Sheet.Head;
-        var days = HeadTerms.PaymentDays.In(head);
+        var plan = HeadTerms.PlanIn(head);
+        var parts = bill.Kind == BillKind.Invoice && plan is not null ? plan.Of(bill.Due, row.Day) : [];
         return new IssuedInvoice(
             bill.Kind,
             row.Number,
@@ -35,7 +36,7 @@ internal static class Issued
             null,
             "",
             open.Wording.Code,
-            days is null ? "" : open.Wording.With("daysNet", days),
+            plan is null ? "" : PlanWords.Of(plan, open.Wording),
             [.. of.Went.Select(s => s.Number)],
             LinesOf(of),
             [.. bill.Allowances.Select(a => Extra(open.Wording["less"], a.Amount, a.Tax))],
@@ -51,7 +52,10 @@ internal static class Issued
             bill.Prepaid.Value,
             seller.Bank,
             row.Rate
-        );
+        )
+        {
+            Dues = parts.Length < 2 ? [] : [.. parts.Select(p => new InvoiceDue(p.Due, p.Amount.Value))],
+        };
     }
 
     /// <summary>A line of it for each line of the bill that is on it.</summary>

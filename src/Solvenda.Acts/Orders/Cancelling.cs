@@ -4,6 +4,8 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
+using Solvenda.Formats.Channels;
 
 namespace Solvenda.Acts.Orders;
 
@@ -26,15 +28,22 @@ public sealed class Cancelling(Seller seller)
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);
         await OrderSteps.FreeAsync(work, order, cancel);
-        var told = order.ConfirmedAt is null
+        return new OrderCancelled(Tell(work, open, order), before, order.Terms);
+    }
+
+    // A channel always, since it has the order whatever we said of it; a buyer once it was confirmed to them.
+    private string Tell(Work work, OpenSheet open, OrderRow order)
+    {
+        var key = $"{order.Number}.cancelled.{open.Sheet.Version}";
+        if (Confirming.CameByChannel(open))
+        {
+            var message = ChannelNotice.Cancelled(open.Sheet.PoNumber ?? "", order.Number, work.Now);
+            var channel = open.Sheet.Channel ?? "";
+            work.Send(Confirming.ByChannel, key.ToLowerInvariant(), channel, message.Name, message.Bytes);
+            return channel;
+        }
+        return order.ConfirmedAt is null
             ? ""
-            : Outgoing.Tell(
-                work,
-                seller,
-                $"{order.Number}.cancelled.{open.Sheet.Version}",
-                open.Buyer,
-                BuyerLetters.Cancelled(open, seller)
-            );
-        return new OrderCancelled(told, before, order.Terms);
+            : Outgoing.Tell(work, seller, key, open.Buyer, BuyerLetters.Cancelled(open, seller));
     }
 }

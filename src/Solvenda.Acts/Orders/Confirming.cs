@@ -201,7 +201,8 @@ public sealed class Confirming(Seller seller)
             : (DocumentsBy.Mail, open.Buyer.ContactMail ?? "", "as a PDF with a letter");
     }
 
-    private static bool CameByChannel(OpenSheet open) => open.RequestSyntax == nameof(Syntax.Json);
+    /// <summary>Whether a sales channel brought it, which is told in its own form.</summary>
+    internal static bool CameByChannel(OpenSheet open) => open.RequestSyntax == nameof(Syntax.Json);
 
     // What may write it in the form in which the order came; null where it goes as a document for people.
     private static IOrderAnswer? Writer(OpenSheet open) =>

@@ -157,6 +157,27 @@ public static class BuyerLetters
         );
     }
 
+    /// <summary>Tells the buyer that they may send goods back.</summary>
+    public static BuyerLetter ReturnAllowed(OpenSheet open, Seller seller, string number, IEnumerable<string> lines) =>
+        Return(open, seller, number, "letter.returnAllowed", string.Join("; ", lines));
+
+    /// <summary>Tells the buyer that goods cannot come back.</summary>
+    public static BuyerLetter ReturnRefused(OpenSheet open, Seller seller, string number, string why) =>
+        Return(open, seller, number, "letter.returnRefused", why);
+
+    /// <summary>Tells the buyer that their goods are back.</summary>
+    public static BuyerLetter ReturnBack(OpenSheet open, Seller seller, string number, IEnumerable<string> lines) =>
+        Return(open, seller, number, "letter.returnBack", string.Join("; ", lines));
+
+    private static BuyerLetter Return(OpenSheet open, Seller seller, string number, string key, string what)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        return new BuyerLetter(
+            open.Wording.With("letter.returnSubject", number),
+            Text(open, seller, open.Wording.With(key, number, what))
+        );
+    }
+
     /// <summary>Tells the buyer that an order of theirs is cancelled.</summary>
     public static BuyerLetter Cancelled(OpenSheet open, Seller seller)
     {

@@ -68,6 +68,11 @@ public static class InvoicePrint
         yield return (wording["yourPo"], invoice.PoNumber);
         yield return (wording["ourOrder"], invoice.Order);
         yield return (wording["payment"], invoice.SaidTerms);
+        foreach (var part in invoice.Dues)
+            yield return (
+                "",
+                $"{wording.Fixed(part.Amount, Currency.Of(invoice.Currency).Decimals)} {wording.Day(part.Due)}"
+            );
         yield return (wording["deliverTo"], invoice.DeliverTo);
         if (invoice.Delivered is { } day)
             yield return (wording["delivered"], wording.Day(day));

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Wordings;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
@@ -124,6 +125,7 @@ public static class SheetPrint
         term switch
         {
             { Kind: TermKind.Date } => DayOf(text, wording),
+            { Kind: TermKind.Days } => PaymentPlan.Read(text, out _) is { } plan ? PlanWords.Of(plan, wording) : text,
             { PaperValue: { } key } when key.EndsWith('.') => wording[key + text],
             { PaperValue: { } key } => wording.With(key, text),
             _ => text,

@@ -45,8 +45,8 @@ public sealed class ApplyReceiptAct(Seller seller) : Act<ApplyReceipt, long>
         var invoices = new List<long>();
         foreach (var take in input.Takes)
         {
-            var item = await ItemAsync(work.Db, take, input.Buyer, receipt.Currency, cancel);
-            var minor = MinorOf(take, item, receipt);
+            var item = await Takings.ItemAsync(work.Db, take, input.Buyer, receipt.Currency, cancel);
+            var minor = Takings.MinorOf(take, item, receipt);
             await Applying.ApplyLaterAsync(work, books, seller, receipt, item, minor, cancel);
             if (item.InvoiceId is { } id)
                 invoices.Add(id);
@@ -68,61 +68,6 @@ public sealed class ApplyReceiptAct(Seller seller) : Act<ApplyReceipt, long>
             "bank"
         );
         return receipt.Id;
-    }
-
-    // Of the buyer or of who pays for them: a parent, or a child.
-    private static async Task<OpenItemRow> ItemAsync(
-        SolvendaDb db,
-        AskedTaking take,
-        long buyer,
-        string currency,
-        CancellationToken cancel
-    )
-    {
-        var found = await (
-            from o in db.OpenItems
-            join b in db.Buyers on o.BuyerId equals b.Id
-            where
-                o.Number == take.Number
-                && o.OpenMinor > 0
-                && (b.Id == buyer || b.ParentId == buyer || db.Buyers.Any(p => p.Id == buyer && p.ParentId == b.Id))
-            orderby o.Due
-            select new { Item = o, Currency = o.Currency == "" ? b.Currency : o.Currency }
-        ).FirstOrDefaultAsync(cancel);
-        if (found is null)
-            throw RefusedException.Clash(
-                "not_open",
-                $"{take.Number} is not open, or another buyer’s; nothing was booked."
-            );
-        return found.Currency == currency
-            ? found.Item
-            : throw RefusedException.Clash(
-                "other_currency",
-                $"{take.Number} is in {found.Currency}, the money in {currency}; nothing was booked."
-            );
-    }
-
-    private static long MinorOf(AskedTaking take, OpenItemRow item, ReceiptRow receipt)
-    {
-        var currency = Currency.Of(receipt.Currency);
-        var amount = Amount.Round(take.Amount, currency);
-        if (amount.Value != take.Amount || amount.Minor <= 0 || amount.Minor > item.OpenMinor)
-            throw RefusedException.Bad(
-                "number",
-                FormattableString.Invariant(
-                    $"Of {take.Number} {Amount.FromMinor(item.OpenMinor, currency).Value:#,0.00} are open, not {take.Amount:#,0.######}; nothing was booked."
-                ),
-                "takes"
-            );
-        if (amount.Minor > receipt.LeftMinor)
-            throw RefusedException.Bad(
-                "number",
-                FormattableString.Invariant(
-                    $"{Amount.FromMinor(receipt.LeftMinor, currency).Value:#,0.00} are left of it, not {take.Amount:#,0.######}; nothing was booked."
-                ),
-                "takes"
-            );
-        return amount.Minor;
     }
 
     // The next time they are known by the account.

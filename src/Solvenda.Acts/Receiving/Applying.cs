@@ -22,7 +22,8 @@ internal static class Applying
         Seller seller,
         ReceiptRow receipt,
         ImmutableArray<(OpenItemRow Item, long Minor)> takes,
-        CancellationToken cancel
+        CancellationToken cancel,
+        AccountUse at = AccountUse.Bank
     )
     {
         var currency = Currency.Of(receipt.Currency);
@@ -40,8 +41,10 @@ internal static class Applying
             receipt.Reference,
             receipt.Day,
             $"{receipt.Payer} {receipt.Words}".Trim(),
-            LedgerBook.Of(() => Postings.OfMoney(amount, AccountUse.Bank, owed, rate, seller.Home, books.Chart))
+            LedgerBook.Of(() => Postings.OfMoney(amount, at, owed, rate, seller.Home, books.Chart))
         );
+        foreach (var (item, _) in takes)
+            await PaidEarly.CloseAsync(work, books, seller, receipt, item, cancel);
     }
 
     /// <summary>Takes of money that is on account already.</summary>
@@ -68,6 +71,7 @@ internal static class Applying
             $"for {item.Number}",
             LedgerBook.Of(() => Postings.OfTaking(money, owed, home, books.Chart))
         );
+        await PaidEarly.CloseAsync(work, books, seller, receipt, item, cancel);
     }
 
     private static async Task<TakenOwed> TakeAsync(

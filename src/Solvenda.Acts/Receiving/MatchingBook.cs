@@ -25,6 +25,10 @@ internal static class MatchingBook
                 o.OpenMinor,
                 o.Due
             )
+            {
+                EarlyOff = o.EarlyMinor,
+                EarlyUntil = o.EarlyUntil,
+            }
         ).ToListAsync(cancel);
         var accounts = await db.BuyerSigns.Where(s => s.Kind == PaysFrom).ToListAsync(cancel);
         var names = await db.Buyers.Where(b => b.Active).Select(b => new { b.Id, b.Name }).ToListAsync(cancel);

@@ -117,7 +117,8 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
                     movement.Currency,
                     movement.Payer,
                     movement.PayerAccount,
-                    movement.Words
+                    movement.Words,
+                    movement.Day
                 )
             );
             var row = Row(work, movement, amount, match);

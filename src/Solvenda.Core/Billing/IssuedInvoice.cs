@@ -44,6 +44,9 @@ public sealed record InvoiceExtra(string Words, decimal Amount, string TaxCatego
 /// <summary>The tax of one category and rate (EN 16931, BG-23).</summary>
 public sealed record InvoiceTax(string Category, decimal Percent, decimal Basis, decimal Tax);
 
+/// <summary>A part of an invoice that is due on a day of its own.</summary>
+public sealed record InvoiceDue(DateOnly Due, decimal Amount);
+
 /// <summary>
 /// An invoice or a credit note as it was issued, in figures and words: what its papers and files are written from. It
 /// never changes.
@@ -84,6 +87,9 @@ public sealed record IssuedInvoice(
     decimal Rate
 )
 {
+    /// <summary>Its parts, where it is paid in several; empty where it is paid at once.</summary>
+    public ImmutableArray<InvoiceDue> Dues { get; init; } = [];
+
     /// <summary>EN 16931, BT-106.</summary>
     [JsonIgnore]
     public decimal Nets => Lines.Sum(l => l.Net);

@@ -64,6 +64,9 @@ public sealed record Buyer(
     /// <summary>Code of their territory; null: none.</summary>
     public string? Territory { get; init; }
 
+    /// <summary>How they pay where it is not in days net, as <c>PaymentPlan</c> writes it; null: in days net.</summary>
+    public string? PaymentPlan { get; init; }
+
     /// <summary>Whether they take goods only with their certificate.</summary>
     public bool WantsCertificates { get; init; }
 }

@@ -27,6 +27,9 @@ public sealed record NumberSeries(string Code, string Words, NumberPattern Usual
         NumberPattern.Of("F{yy}-{00000}")
     );
 
+    /// <summary>Money that was noted by hand.</summary>
+    public static readonly NumberSeries Receipt = new("H", "money noted by hand", NumberPattern.Of("H{yy}-{00000}"));
+
     /// <summary>What is asked of purchasing and of production.</summary>
     public static readonly NumberSeries Supply = new(
         "W",
@@ -35,7 +38,16 @@ public sealed record NumberSeries(string Code, string Words, NumberPattern Usual
     );
 
     /// <summary>All of them, in the order in which a matter goes.</summary>
-    public static readonly ImmutableArray<NumberSeries> All = [Request, Dossier, Quote, Order, Invoice, Supply];
+    public static readonly ImmutableArray<NumberSeries> All =
+    [
+        Request,
+        Dossier,
+        Quote,
+        Order,
+        Invoice,
+        Receipt,
+        Supply,
+    ];
 
     /// <summary>The series of that code; null where there is none.</summary>
     public static NumberSeries? Find(string code) => All.FirstOrDefault(s => s.Code == code);

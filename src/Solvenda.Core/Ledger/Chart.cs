@@ -35,6 +35,15 @@ public enum AccountUse
 
     /// <summary>What was there before the books began.</summary>
     Opening,
+
+    /// <summary>The till: money that was paid over the counter.</summary>
+    Till,
+
+    /// <summary>What sales channels keep back for themselves.</summary>
+    Fees,
+
+    /// <summary>What buyers took off for paying early.</summary>
+    EarlyPayment,
 }
 
 /// <summary>An account of the ledger.</summary>

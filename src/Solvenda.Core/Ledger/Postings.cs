@@ -94,6 +94,56 @@ public static class Postings
         return sides.Done();
     }
 
+    /// <summary>Of what a sales channel pays out: it came to the bank, and less than it held for us by its
+    /// fees.</summary>
+    /// <param name="paidOut">What came, as it is on account.</param>
+    /// <param name="fees">What was kept back.</param>
+    public static ImmutableArray<Posting> OfPayout(Amount paidOut, Amount fees, Chart chart)
+    {
+        ArgumentNullException.ThrowIfNull(chart);
+        var sides = new Sides(paidOut.Currency, turned: false);
+        sides.Debit(chart.For(AccountUse.OnAccount), paidOut);
+        sides.Debit(chart.For(AccountUse.Fees), fees);
+        sides.Credit(chart.For(AccountUse.AtChannels), paidOut + fees);
+        return sides.Done();
+    }
+
+    /// <summary>Of what a buyer took off for paying early: taken off what was sold, and off its tax.</summary>
+    /// <param name="off">In home currency.</param>
+    /// <param name="taxes">Of the invoice.</param>
+    public static ImmutableArray<Posting> OfPaidEarly(Amount off, IEnumerable<InvoiceTax> taxes, Chart chart)
+    {
+        ArgumentNullException.ThrowIfNull(taxes);
+        ArgumentNullException.ThrowIfNull(chart);
+        var all = taxes.ToList();
+        var total = all.Sum(t => t.Basis + t.Tax);
+        var sides = new Sides(off.Currency, turned: false);
+        sides.Credit(chart.For(AccountUse.Receivable), off);
+        foreach (var tax in all.Where(t => t.Tax != 0m))
+            sides.Debit(
+                chart.For(AccountUse.TaxOwed, tax.Category),
+                Amount.Round(off.Value * tax.Tax / total, off.Currency)
+            );
+        sides.Rest(chart.For(AccountUse.EarlyPayment));
+        return sides.Done();
+    }
+
+    /// <summary>Of money that a buyer gets back.</summary>
+    /// <param name="money">With what the ledger has it as.</param>
+    /// <param name="from">What it is of: of what is owed to them, or of their money on account.</param>
+    /// <param name="rate">Home currency for one unit of it, today.</param>
+    public static ImmutableArray<Posting> OfPayingBack(TakenMoney money, AccountUse from, decimal rate, Chart chart)
+    {
+        ArgumentNullException.ThrowIfNull(money);
+        ArgumentNullException.ThrowIfNull(chart);
+        var home = money.Home.Currency;
+        var sides = new Sides(home, turned: false);
+        sides.Debit(chart.For(from), money.Home);
+        sides.Credit(chart.For(AccountUse.Bank), Amount.Round(money.Amount.Value * rate, home));
+        sides.Rest(chart.For(AccountUse.Exchange));
+        return sides.Done();
+    }
+
     /// <summary>What rounding left of something owed that is gone, in minor units: below nothing on the other
     /// side.</summary>
     public static ImmutableArray<Posting> Rounded(long minor, Currency home, Chart chart)

@@ -4,17 +4,28 @@ using System.Text;
 namespace Solvenda.Core.Receiving;
 
 /// <summary>Something a buyer owes.</summary>
-/// <param name="Number">Of the invoice.</param>
+/// <param name="Number">Of the invoice; of one that is paid in parts with the part: F26-00231/2.</param>
 /// <param name="Order">Of the order; empty where it is not known.</param>
 /// <param name="Currency">ISO 4217.</param>
 /// <param name="Open">In minor units; 0: it is paid.</param>
-public sealed record Owed(long Id, string Number, string Order, long Buyer, string Currency, long Open, DateOnly Due);
+public sealed record Owed(long Id, string Number, string Order, long Buyer, string Currency, long Open, DateOnly Due)
+{
+    /// <summary>What of it falls away where it is paid by <see cref="EarlyUntil"/>, in minor units.</summary>
+    public long EarlyOff { get; init; }
+
+    /// <summary>The last day of paying early; null where there is none.</summary>
+    public DateOnly? EarlyUntil { get; init; }
+
+    /// <summary>Number of the invoice that it is, or is a part of.</summary>
+    internal string Invoice => Number.Split('/')[0];
+}
 
 /// <summary>Money that came, as far as it says whose it is and what for.</summary>
 /// <param name="Minor">In minor units.</param>
 /// <param name="Account">The payer's; empty where the bank says none.</param>
 /// <param name="Words">What the payer wrote.</param>
-public sealed record Money(long Minor, string Currency, string Payer, string Account, string Words);
+/// <param name="Day">When it came.</param>
+public sealed record Money(long Minor, string Currency, string Payer, string Account, string Words, DateOnly Day);
 
 /// <summary>So much of something owed.</summary>
 public sealed record Taking(Owed Owed, long Minor);
@@ -41,6 +52,7 @@ public sealed class Matching
     private readonly Dictionary<long, long> _open;
     private readonly Dictionary<string, Owed> _byNumber = [];
     private readonly Dictionary<string, Owed?> _byDigits = [];
+    private readonly ILookup<string, Owed> _parts;
     private readonly ILookup<string, Owed> _byOrder;
     private readonly ILookup<long, Owed> _byBuyer;
     private readonly IReadOnlyDictionary<string, long> _accounts;
@@ -68,6 +80,7 @@ public sealed class Matching
             var digits = key.TrimStart([.. Letters]);
             _byDigits[digits] = _byDigits.ContainsKey(digits) ? null : one;
         }
+        _parts = owed.Where(o => o.Number.Contains('/', StringComparison.Ordinal)).ToLookup(o => KeyOf(o.Invoice));
         _byOrder = owed.Where(o => o.Order.Length > 0).ToLookup(o => KeyOf(o.Order));
         _byBuyer = owed.Where(o => o.Open > 0).ToLookup(o => o.Buyer);
         foreach (var (name, buyer) in names)
@@ -122,14 +135,39 @@ public sealed class Matching
         if (open.Count < named.Count)
             return Look($"{named.First(o => _open[o.Id] <= 0).Number} is paid already");
         var sum = open.Sum(o => _open[o.Id]);
-        if (money.Minor < sum && open.Count > 1)
+        // The parts of one invoice are paid in their order; of several invoices somebody says which.
+        if (money.Minor < sum && open.Select(o => o.Invoice).Distinct().Skip(1).Any() && !AllEarly(open, money))
             return Look("it is less than the invoices that it names");
         return new Match(
-            [.. open.Select(o => new Taking(o, Math.Min(_open[o.Id], money.Minor)))],
+            [
+                .. AllEarly(open, money)
+                    ? open.Select(o => new Taking(o, _open[o.Id] - Early(o, money)))
+                    : Along(open, money.Minor),
+            ],
             money.Minor > sum ? "it is more than the invoices that it names" : "",
             buyer
         );
     }
+
+    private IEnumerable<Taking> Along(List<Owed> open, long minor)
+    {
+        foreach (var one in open.OrderBy(o => o.Due))
+        {
+            var off = minor < _open[one.Id] ? minor : _open[one.Id];
+            minor -= off;
+            if (off > 0)
+                yield return new Taking(one, off);
+        }
+    }
+
+    private bool AllEarly(List<Owed> open, Money money) =>
+        open.TrueForAll(o => Early(o, money) > 0) && open.Sum(o => _open[o.Id] - Early(o, money)) == money.Minor;
+
+    private static long Early(Owed owed, Money money) => owed.EarlyUntil >= money.Day ? owed.EarlyOff : 0;
+
+    // All of it, or all but what paying early takes off.
+    private bool Fits(Owed owed, Money money) =>
+        _open[owed.Id] == money.Minor || (Early(owed, money) is > 0 and var off && _open[owed.Id] - off == money.Minor);
 
     // A number without its letter, or that of an order, counts where the amount says the same.
     private Match? ByOther(Money money)
@@ -139,7 +177,7 @@ public sealed class Matching
             .Where(o => o.Currency == money.Currency && _open[o.Id] > 0)
             .DistinctBy(o => o.Id)
             .ToList();
-        var exact = found.FindAll(o => _open[o.Id] == money.Minor);
+        var exact = found.FindAll(o => Fits(o, money));
         if (exact.Count == 1)
             return new Match([new Taking(exact[0], money.Minor)], "", exact[0].Buyer);
         return null;
@@ -148,7 +186,7 @@ public sealed class Matching
     private Match ByPayer(Money money, long payer)
     {
         var theirs = _byBuyer[payer].Where(o => o.Currency == money.Currency && _open[o.Id] > 0).ToList();
-        var exact = theirs.FindAll(o => _open[o.Id] == money.Minor);
+        var exact = theirs.FindAll(o => Fits(o, money));
         if (exact.Count == 1)
             return new Match([new Taking(exact[0], money.Minor)], "", payer);
         if (exact.Count > 1)
@@ -165,6 +203,11 @@ public sealed class Matching
         {
             if (_byNumber.TryGetValue(piece, out var one) && !named.Contains(one))
                 named.Add(one);
+            // Of one in parts those that are open; where none is, it is paid already.
+            var parts = _parts[piece].ToList();
+            if (parts.Exists(p => _open[p.Id] > 0))
+                parts.RemoveAll(p => _open[p.Id] <= 0);
+            named.AddRange(parts.Except(named));
         }
         return named;
     }

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 41,
+                propertyCount: 42,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -212,6 +212,13 @@ namespace Solvenda.Data.Compiled
                 typeof(int?),
                 propertyInfo: typeof(BuyerRow).GetProperty("PaymentDays", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<PaymentDays>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var paymentPlan = runtimeEntityType.AddProperty(
+                "PaymentPlan",
+                typeof(string),
+                propertyInfo: typeof(BuyerRow).GetProperty("PaymentPlan", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<PaymentPlan>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var phone = runtimeEntityType.AddProperty(

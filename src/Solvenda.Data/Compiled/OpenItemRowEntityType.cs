@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.OpenItemRow",
                 typeof(OpenItemRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 16,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -47,12 +47,45 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OpenItemRow).GetProperty("Currency", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OpenItemRow).GetField("<Currency>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var disputed = runtimeEntityType.AddProperty(
+                "Disputed",
+                typeof(string),
+                propertyInfo: typeof(OpenItemRow).GetProperty("Disputed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<Disputed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var disputedBy = runtimeEntityType.AddProperty(
+                "DisputedBy",
+                typeof(string),
+                propertyInfo: typeof(OpenItemRow).GetProperty("DisputedBy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<DisputedBy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var disputedOn = runtimeEntityType.AddProperty(
+                "DisputedOn",
+                typeof(DateOnly?),
+                propertyInfo: typeof(OpenItemRow).GetProperty("DisputedOn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<DisputedOn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var due = runtimeEntityType.AddProperty(
                 "Due",
                 typeof(DateOnly),
                 propertyInfo: typeof(OpenItemRow).GetProperty("Due", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OpenItemRow).GetField("<Due>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: new DateOnly(1, 1, 1));
+
+            var earlyMinor = runtimeEntityType.AddProperty(
+                "EarlyMinor",
+                typeof(long),
+                propertyInfo: typeof(OpenItemRow).GetProperty("EarlyMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<EarlyMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
+
+            var earlyUntil = runtimeEntityType.AddProperty(
+                "EarlyUntil",
+                typeof(DateOnly?),
+                propertyInfo: typeof(OpenItemRow).GetProperty("EarlyUntil", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<EarlyUntil>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var homeMinor = runtimeEntityType.AddProperty(
                 "HomeMinor",
@@ -87,6 +120,20 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(OpenItemRow).GetProperty("PaidOn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(OpenItemRow).GetField("<PaidOn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var remindedOn = runtimeEntityType.AddProperty(
+                "RemindedOn",
+                typeof(DateOnly?),
+                propertyInfo: typeof(OpenItemRow).GetProperty("RemindedOn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<RemindedOn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var reminderStep = runtimeEntityType.AddProperty(
+                "ReminderStep",
+                typeof(int),
+                propertyInfo: typeof(OpenItemRow).GetProperty("ReminderStep", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OpenItemRow).GetField("<ReminderStep>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

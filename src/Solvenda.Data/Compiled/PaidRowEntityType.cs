@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.PaidRow",
                 typeof(PaidRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 10,
                 foreignKeyCount: 3,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -82,6 +82,12 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(PaidRow).GetProperty("OpenItemId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(PaidRow).GetField("<OpenItemId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
+
+            var reason = runtimeEntityType.AddProperty(
+                "Reason",
+                typeof(string),
+                propertyInfo: typeof(PaidRow).GetProperty("Reason", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PaidRow).GetField("<Reason>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var receiptId = runtimeEntityType.AddProperty(
                 "ReceiptId",

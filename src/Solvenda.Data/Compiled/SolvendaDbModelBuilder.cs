@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b4e44c3e-2d98-4bb6-b0a2-3936c445e5bc"), entityTypeCount: 92)
+            : base(skipDetectChanges: false, modelId: new Guid("4dc69a82-970d-413c-ae78-259321cbecf6"), entityTypeCount: 94)
         {
         }
 
@@ -86,6 +86,8 @@ namespace Solvenda.Data.Compiled
             var requestRow = RequestRowEntityType.Create(this);
             var reservationRow = ReservationRowEntityType.Create(this);
             var restrictionRow = RestrictionRowEntityType.Create(this);
+            var returnLineRow = ReturnLineRowEntityType.Create(this);
+            var returnRow = ReturnRowEntityType.Create(this);
             var roundItemRow = RoundItemRowEntityType.Create(this);
             var roundRow = RoundRowEntityType.Create(this);
             var runRow = RunRowEntityType.Create(this);
@@ -159,6 +161,8 @@ namespace Solvenda.Data.Compiled
             ReceiptRowEntityType.CreateForeignKey1(receiptRow, buyerRow);
             RequestRowEntityType.CreateForeignKey1(requestRow, rawMessage);
             ReservationRowEntityType.CreateForeignKey1(reservationRow, quoteRow);
+            ReturnLineRowEntityType.CreateForeignKey1(returnLineRow, returnRow);
+            ReturnRowEntityType.CreateForeignKey1(returnRow, orderRow);
             RoundItemRowEntityType.CreateForeignKey1(roundItemRow, roundRow);
             RoundRowEntityType.CreateForeignKey1(roundRow, person);
             SalesUnitRowEntityType.CreateForeignKey1(salesUnitRow, itemRow);
@@ -241,6 +245,8 @@ namespace Solvenda.Data.Compiled
             RequestRowEntityType.CreateAnnotations(requestRow);
             ReservationRowEntityType.CreateAnnotations(reservationRow);
             RestrictionRowEntityType.CreateAnnotations(restrictionRow);
+            ReturnLineRowEntityType.CreateAnnotations(returnLineRow);
+            ReturnRowEntityType.CreateAnnotations(returnRow);
             RoundItemRowEntityType.CreateAnnotations(roundItemRow);
             RoundRowEntityType.CreateAnnotations(roundRow);
             RunRowEntityType.CreateAnnotations(runRow);

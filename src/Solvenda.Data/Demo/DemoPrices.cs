@@ -219,6 +219,32 @@ internal sealed class DemoPrices(SolvendaDb db, Random random, DateOnly today)
                 Value = 30m,
             }
         );
+        db.Settings.AddRange(
+            new SettingRow
+            {
+                Code = SettingRow.FirstReminder,
+                Words = "Days late for the first reminder",
+                Value = 7m,
+            },
+            new SettingRow
+            {
+                Code = SettingRow.SecondReminder,
+                Words = "Days late for the second reminder",
+                Value = 21m,
+            },
+            new SettingRow
+            {
+                Code = SettingRow.ThirdReminder,
+                Words = "Days late for the last reminder",
+                Value = 42m,
+            },
+            new SettingRow
+            {
+                Code = SettingRow.WriteOff,
+                Words = "What of an invoice may be written off",
+                Value = 5m,
+            }
+        );
     }
 
     /// <summary>The buyers' and the groups' agreements, until the end of the year or a little beyond.</summary>

@@ -665,6 +665,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<int?>("PaymentDays")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("PaymentPlan")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Phone")
                         .HasColumnType("TEXT");
 
@@ -2025,7 +2028,24 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Disputed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DisputedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("DisputedOn")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateOnly>("Due")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("EarlyMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("EarlyUntil")
                         .HasColumnType("TEXT");
 
                     b.Property<long?>("HomeMinor")
@@ -2043,6 +2063,12 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<DateOnly?>("PaidOn")
                         .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("RemindedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ReminderStep")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -2334,6 +2360,10 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<long>("OpenItemId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<long?>("ReceiptId")
                         .HasColumnType("INTEGER");
@@ -3137,6 +3167,91 @@ namespace Solvenda.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("restriction");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReturnLineRow", b =>
+                {
+                    b.Property<long>("ReturnId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LineKey")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Quantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ToStock")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("ReturnId", "LineKey");
+
+                    b.ToTable("return_line");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReturnRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Answer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("BackOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ByName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("For")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("No")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SettledBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ToldTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Number")
+                        .IsUnique();
+
+                    b.HasIndex("OrderId");
+
+                    b.HasIndex("State");
+
+                    b.ToTable("return");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.RoundItemRow", b =>
@@ -4501,6 +4616,26 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.ReturnLineRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.ReturnRow", null)
+                        .WithMany("Lines")
+                        .HasForeignKey("ReturnId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReturnRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", "Order")
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Order");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.RoundItemRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.RoundRow", null)
@@ -4625,6 +4760,11 @@ namespace Solvenda.Data.Migrations
             modelBuilder.Entity("Solvenda.Data.Rows.ItemRow", b =>
                 {
                     b.Navigation("SalesUnits");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.ReturnRow", b =>
+                {
+                    b.Navigation("Lines");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.SheetRow", b =>

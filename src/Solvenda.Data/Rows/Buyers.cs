@@ -20,6 +20,9 @@ public sealed class BuyerRow : IRecordRow, IOwnRow
     public bool IsProspect { get; set; }
     public bool PoNumberRequired { get; set; }
     public int? PaymentDays { get; set; }
+
+    /// <summary>How they pay where it is not in days net, as Core's PaymentPlan writes it; null: in days net.</summary>
+    public string? PaymentPlan { get; set; }
     public string? Incoterm { get; set; }
     public string? IncotermPlace { get; set; }
     public string? ShipFrom { get; set; }
@@ -166,6 +169,22 @@ public sealed class OpenItemRow
 
     /// <summary>When it was paid; null while it is open.</summary>
     public DateOnly? PaidOn { get; set; }
+
+    /// <summary>How often the buyer was reminded of it, and when last.</summary>
+    public int ReminderStep { get; set; }
+    public DateOnly? RemindedOn { get; set; }
+
+    /// <summary>What the buyer says against it; empty where nothing. While it is disputed nobody is reminded of
+    /// it.</summary>
+    public string Disputed { get; set; } = "";
+
+    /// <summary>Who looks after that, and since when.</summary>
+    public string DisputedBy { get; set; } = "";
+    public DateOnly? DisputedOn { get; set; }
+
+    /// <summary>What may be taken off where it is paid by then, in its minor units; 0 for nothing.</summary>
+    public long EarlyMinor { get; set; }
+    public DateOnly? EarlyUntil { get; set; }
 }
 
 /// <summary>Money received for an order before it is invoiced; it counts once, until an invoice takes it.</summary>

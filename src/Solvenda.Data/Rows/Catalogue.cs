@@ -305,6 +305,14 @@ public sealed class SettingRow : IRecordRow
     /// <summary>Days to pay where nothing was agreed with a buyer.</summary>
     public const string UsualDays = "usual-days-to-pay";
 
+    /// <summary>Days late for the three letters that remind of what is owed; 0 for the first: none goes.</summary>
+    public const string FirstReminder = "first-reminder-days";
+    public const string SecondReminder = "second-reminder-days";
+    public const string ThirdReminder = "third-reminder-days";
+
+    /// <summary>What of an invoice may be written off, in home currency.</summary>
+    public const string WriteOff = "write-off-up-to";
+
     public long Id { get; set; }
     public required string Code { get; set; }
     public required string Words { get; set; }

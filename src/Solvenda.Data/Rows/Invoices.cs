@@ -150,6 +150,10 @@ public sealed class PaidRow
     /// <summary>The credit note; null for money.</summary>
     public long? CreditId { get; set; }
 
+    /// <summary>Why it is gone without money or a note: what was written off, taken off for paying early, or paid
+    /// back.</summary>
+    public string Reason { get; set; } = "";
+
     /// <summary>Minor units of what is owed.</summary>
     public long Minor { get; set; }
 

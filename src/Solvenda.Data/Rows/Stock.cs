@@ -41,6 +41,9 @@ public enum MovementKind
 
     /// <summary>It went to a buyer.</summary>
     Shipped,
+
+    /// <summary>A buyer gave it back.</summary>
+    Returned,
 }
 
 /// <summary>A change of the stock; all of an item and warehouse together are what is on hand.</summary>

@@ -14,6 +14,10 @@ namespace Solvenda.Web.Bank;
 /// <param name="Seen">The version that was seen.</param>
 public sealed record ApplyBody(long Buyer, IReadOnlyList<AskedTaking>? Takes, long Seen);
 
+/// <param name="Fees">What the channel kept back, in the money's currency.</param>
+/// <param name="Seen">The version that was seen.</param>
+public sealed record PayoutBody(decimal Fees, long Seen);
+
 /// <summary>Money that came: statements of the bank, and what each of it is for.</summary>
 public static class BankEndpoints
 {
@@ -29,6 +33,7 @@ public static class BankEndpoints
         bank.MapPost("/file", Take).Needs<TakeBankFile>().WithMetadata(new RequestSizeLimitAttribute(LargestFile));
         bank.MapPost("/waiting", TakeWaiting).Needs<TakeBankFile>();
         bank.MapPost("/{id:long}/apply", Apply).Needs<ApplyReceipt>();
+        bank.MapPost("/{id:long}/payout", Payout).Needs<TakePayout>();
     }
 
     private static async Task<BankView> List(
@@ -95,6 +100,19 @@ public static class BankEndpoints
             new TakeBankFile(filename ?? "the statement", await RawBody.ReadAsync(http, cancel)),
             cancel
         );
+
+    private static async Task<ReceiptView> Payout(
+        long id,
+        PayoutBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        SolvendaDb db,
+        CancellationToken cancel
+    )
+    {
+        await acts.RunAsync(user.ActorOf(), new TakePayout(id, body.Fees, body.Seen), cancel);
+        return await BankViews.OfAsync(db, id, null, cancel);
+    }
 
     private static async Task<ReceiptView> Apply(
         long id,

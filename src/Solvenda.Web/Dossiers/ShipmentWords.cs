@@ -1,4 +1,5 @@
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Shipping;
 
 namespace Solvenda.Web.Dossiers;
 
@@ -26,6 +27,22 @@ internal static class ShipmentWords
                 string.Join("; ", e.Lines),
                 true
             ),
+            ReturnAsked e => new(
+                $"{e.Number}: they want to give goods back, for {(e.For == ReturnFor.Credit ? "a credit note" : "a replacement")}: {e.Reason}",
+                null,
+                string.Join("; ", e.Lines),
+                true
+            ),
+            ReturnDecided e => new(
+                $"{e.Number} {(e.Allowed ? "may come back" : "may not come back")}{(e.Words.Length > 0 ? $": {e.Words}" : "")}{Told(e.ToldTo)}"
+            ),
+            ReturnTaken e => new(
+                $"{e.Number} came back{(e.Shelved.IsEmpty ? ", nothing of it to the shelf" : "")}",
+                e.Shelved.IsEmpty ? null : $"to the shelf: {string.Join("; ", e.Shelved)}",
+                string.Join("; ", e.Lines),
+                true
+            ),
+            ReturnSettled e => new($"{e.Number} is settled by {string.Join(", ", e.By)}", Milestone: true),
             ShipmentDropped e => new($"{e.Shipment} does not go after all", Milestone: true),
             CarrierSaid { Delivered: { } day } e => new(
                 FormattableString.Invariant($"{e.Carrier}: {e.Shipment} was handed over on {day:d MMM}"),

@@ -11,8 +11,9 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Web.Invoices;
 
 /// <summary>What was taken of an invoice.</summary>
-/// <param name="By">By which: the bank's reference, or the number of a credit note.</param>
-public sealed record PaidPart(DateOnly Day, decimal Amount, string By, bool IsCredit);
+/// <param name="By">By which: the bank's reference, or the number of a credit note; else what was done.</param>
+/// <param name="IsSaid">Whether neither money nor a note took it: it was written off, say.</param>
+public sealed record PaidPart(DateOnly Day, decimal Amount, string By, bool IsCredit, bool IsSaid);
 
 /// <summary>One side of an entry.</summary>
 /// <param name="Debit">In home currency; 0 where it is the other side.</param>
@@ -142,6 +143,7 @@ public static class InvoiceViews
             {
                 p.Day,
                 p.Minor,
+                p.Reason,
                 Receipt = db.Receipts.Where(r => r.Id == p.ReceiptId).Select(r => r.Reference).FirstOrDefault(),
                 Note = db.Invoices.Where(i => i.Id == p.CreditId).Select(i => i.Number).FirstOrDefault(),
             }
@@ -151,8 +153,9 @@ public static class InvoiceViews
             .. paid.Select(p => new PaidPart(
                 p.Day,
                 Amount.FromMinor(p.Minor, currency).Value,
-                p.Note ?? p.Receipt ?? "",
-                p.Note is not null
+                p.Note ?? p.Receipt ?? p.Reason,
+                p.Note is not null,
+                p.Note is null && p.Receipt is null
             )),
         ];
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Solvenda.Acts.Lists;
 using Solvenda.Acts.Wordings;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets;
@@ -96,6 +97,15 @@ internal static class Buyers
                     most: 365,
                     inList: true,
                     also: ["payment days", "payment terms"]
+                )
+                .OfMoney(RecordKind.MoneyBy | Roles.Credit),
+            Fields
+                .Text<BuyerRow>(
+                    b => b.PaymentPlan,
+                    "pays otherwise",
+                    check: t => PaymentPlan.Read(t, out var fault) is null ? fault : null,
+                    hint: "30 end of month; 30, less 2 % in 10; 30 % in 0, 70 % in 60",
+                    also: ["payment plan"]
                 )
                 .OfMoney(RecordKind.MoneyBy | Roles.Credit),
             Fields.Text<BuyerRow>(b => b.Incoterm, "Incoterm", check: Checks.Incoterm).OfMoney(RecordKind.MoneyBy),

@@ -12,7 +12,18 @@ internal static class Settings
     {
         [SettingRow.InsurancePercent] = 100m,
         [SettingRow.UsualDays] = HeadTerms.MostPaymentDays,
+        [SettingRow.FirstReminder] = HeadTerms.MostPaymentDays,
+        [SettingRow.SecondReminder] = HeadTerms.MostPaymentDays,
+        [SettingRow.ThirdReminder] = HeadTerms.MostPaymentDays,
+        [SettingRow.WriteOff] = 100m,
     };
+
+    private static bool IsDays(string code) =>
+        code
+            is SettingRow.UsualDays
+                or SettingRow.FirstReminder
+                or SettingRow.SecondReminder
+                or SettingRow.ThirdReminder;
 
     public static readonly RecordKind<SettingRow> Kind = new()
     {
@@ -23,9 +34,9 @@ internal static class Settings
         ChangedBy = Roles.Admin,
         Check = (s, _) =>
             Checks.When(
-                s.Value > Most.GetValueOrDefault(s.Code) || (s.Code == SettingRow.UsualDays && s.Value % 1 != 0),
+                s.Value > Most.GetValueOrDefault(s.Code) || (IsDays(s.Code) && s.Value % 1 != 0),
                 "value",
-                s.Code == SettingRow.UsualDays ? "days are whole, and at most 365" : "a percentage is at most 100"
+                IsDays(s.Code) ? "days are whole, and at most 365" : "it is at most 100"
             ),
         Make = () => new SettingRow { Code = "", Words = "" },
         Fields =

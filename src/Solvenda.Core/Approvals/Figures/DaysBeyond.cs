@@ -1,3 +1,4 @@
+using Solvenda.Core.Billing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 
@@ -27,10 +28,13 @@ public sealed class DaysBeyond : TermFigure
     public override decimal? Of(PricedSheet sheet, Head head)
     {
         ArgumentNullException.ThrowIfNull(sheet);
-        return HeadTerms.PaymentDays.Whole(head) is { } days
-            ? Math.Max(0, days - (sheet.Buyer.PaymentDays ?? sheet.Book.UsualDays))
-            : null;
+        return HeadTerms.PlanIn(head) is { } plan ? Math.Max(0, plan.Longest - TheirsOf(sheet)) : null;
     }
+
+    private static int TheirsOf(PricedSheet sheet) =>
+        sheet.Buyer.PaymentPlan is { } text && PaymentPlan.Read(text, out _) is { } plan
+            ? plan.Longest
+            : sheet.Buyer.PaymentDays ?? sheet.Book.UsualDays;
 
     /// <inheritdoc />
     public override decimal? LimitOf(Authority authority) => authority.TermsDays;

@@ -31,3 +31,7 @@ public sealed record InvoiceCredited(
 /// <summary>What was owed and held before the ledger was brought into it.</summary>
 [EventCode("ledger.opened")]
 public sealed record BooksOpened(int Owed, int Held) : IEvent;
+
+/// <summary>The books were closed up to a day.</summary>
+[EventCode("ledger.closed")]
+public sealed record BooksClosed(DateOnly Until) : IEvent;

@@ -26,3 +26,50 @@ public sealed record MoneyApplied(
 [EventCode("money.returned")]
 public sealed record MoneyReturned(string Receipt, decimal Amount, string Currency, ImmutableArray<string> Opened)
     : IEvent;
+
+/// <summary>Money was noted that no statement of the bank shows.</summary>
+/// <param name="How">Cash, a cheque, a card.</param>
+[EventCode("money.noted")]
+public sealed record MoneyNoted(
+    string Receipt,
+    decimal Amount,
+    string Currency,
+    string How,
+    ImmutableArray<string> Takes
+) : IEvent;
+
+/// <summary>A buyer got money back.</summary>
+/// <param name="Document">The credit note, or the money that it was of.</param>
+[EventCode("money.paid_back")]
+public sealed record MoneyPaidBack(string Document, decimal Amount, string Currency, string Reason) : IEvent;
+
+/// <summary>The small rest of an invoice was written off.</summary>
+[EventCode("invoice.written_off")]
+public sealed record RestWrittenOff(string Number, decimal Amount, string Currency, string Reason) : IEvent;
+
+/// <summary>A buyer says something against an invoice.</summary>
+[EventCode("invoice.disputed")]
+public sealed record InvoiceDisputed(string Number, string Reason) : IEvent;
+
+/// <summary>What was said against an invoice is settled.</summary>
+[EventCode("invoice.settled")]
+public sealed record DisputeSettled(string Number, string Words) : IEvent;
+
+/// <summary>What a credit note left over was taken for an invoice.</summary>
+[EventCode("invoice.set_off")]
+public sealed record NoteSetOff(string Note, string Invoice, decimal Amount, string Currency) : IEvent;
+
+/// <summary>A buyer was reminded of what is late.</summary>
+/// <param name="Step">1 to 3.</param>
+/// <param name="Numbers">What of.</param>
+[EventCode("buyer.reminded")]
+public sealed record BuyerReminded(int Step, ImmutableArray<string> Numbers, string ToldTo) : IEvent;
+
+/// <summary>A buyer got a statement of what is open.</summary>
+[EventCode("buyer.statement")]
+public sealed record StatementSent(int Items, string ToldTo) : IEvent;
+
+/// <summary>A sales channel paid out what it held for us, less its fees.</summary>
+/// <param name="Gross">In home currency.</param>
+[EventCode("money.payout")]
+public sealed record PayoutTaken(string Receipt, string Channel, decimal Gross, decimal Fees, string Currency) : IEvent;

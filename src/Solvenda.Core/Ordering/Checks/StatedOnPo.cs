@@ -45,7 +45,7 @@ public sealed class StatedOnPo : ICheck
     private IEnumerable<Finding> Terms(CheckFacts facts)
     {
         var stated = facts.Stated;
-        if (stated.PaymentDays is { } days && HeadTerms.PaymentDays.Whole(facts.Head) is var ours && ours != days)
+        if (stated.PaymentDays is { } days && HeadTerms.PlanIn(facts.Head)?.Longest is var ours && ours != days)
             yield return Differs(
                 facts,
                 HeadTerms.PaymentDays,

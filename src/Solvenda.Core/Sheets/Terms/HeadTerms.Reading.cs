@@ -1,4 +1,5 @@
 using System.Globalization;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets.Entry;
@@ -14,6 +15,15 @@ public static partial class HeadTerms
     /// <summary>The number of a term; null where nothing is said.</summary>
     public static int? Whole(this HeadTerm term, Head head) =>
         head.Text(term.Name) is { } text ? int.Parse(text, CultureInfo.InvariantCulture) : null;
+
+    /// <summary>When it is to be paid; null where nothing is said.</summary>
+    public static PaymentPlan? PlanIn(Head head) =>
+        PaymentDays.In(head) is { } text ? PaymentPlan.Read(text, out _) ?? PaymentPlan.Net(0) : null;
+
+    private static Taken PlanOf(string text, DoorFacts facts) =>
+        PaymentPlan.Read(text, out var fault) is { } plan
+            ? new Taken(plan.ToString())
+            : new Taken(null, new Refusal("number", $"Days to pay: {fault}"));
 
     /// <summary>The amount of a term, in the sheet's currency; null where nothing is said.</summary>
     public static decimal? Number(this HeadTerm term, Head head) =>

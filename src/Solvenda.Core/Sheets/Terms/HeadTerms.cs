@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets.Entry;
@@ -10,7 +11,7 @@ namespace Solvenda.Core.Sheets.Terms;
 public static partial class HeadTerms
 {
     /// <summary>The longest that anybody may give: a year.</summary>
-    public const int MostPaymentDays = 365;
+    public const int MostPaymentDays = PaymentPlan.MostDays;
 
     /// <summary>The longest that an offer holds, in days.</summary>
     public const int MostValidDays = 180;
@@ -158,18 +159,16 @@ public static partial class HeadTerms
         TermReading.Day(f => f.Today.AddYears(-1), f => f.Today.AddYears(3))
     );
 
-    /// <summary>Days net; what is beyond the buyer's own is a figure that is judged.</summary>
-    public static readonly HeadTerm PaymentDays = new(
-        "paymentDays",
-        "days to pay",
-        TermKind.Days,
-        TermReading.Whole(MostPaymentDays, "a number of days")
-    )
+    /// <summary>
+    /// Days net, or a plan as <see cref="PaymentPlan"/> writes it; what is beyond the buyer's own is a figure that is
+    /// judged.
+    /// </summary>
+    public static readonly HeadTerm PaymentDays = new("paymentDays", "days to pay", TermKind.Days, PlanOf)
     {
-        FromBuyer = b => b.PaymentDays?.ToString(CultureInfo.InvariantCulture),
+        FromBuyer = b => b.PaymentDays is { } days ? b.PaymentPlan ?? Canonical(days) : null,
         Paper = "payment",
         PaperValue = "daysNet",
-        Say = text => $"{text} days",
+        Say = text => text.All(char.IsAsciiDigit) ? $"{text} days" : text,
     };
 
     /// <summary>

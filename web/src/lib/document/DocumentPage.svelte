@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import type { Schemas } from '$lib/api';
   import { Owes } from '$lib/credit';
-  import { OrderGoods } from '$lib/goods';
+  import { OrderGoods, OrderReturns } from '$lib/goods';
   import { OrderMoney } from '$lib/ledger';
   import { KeyCap, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
@@ -195,6 +195,7 @@
   {#if isOrder && doc.tracks?.terms === 'confirmed'}
     <OrderGoods order={number} mayShip={session.person?.ships ?? false} onmoved={() => void whole.follow()} />
     <OrderMoney order={number} onmoved={() => void whole.follow()} />
+    <OrderReturns order={number} onmoved={() => void whole.follow()} />
   {/if}
   <HeadTerms bind:this={terms} {sheet} oncure={cure} onwaive={waive} />
   <Sheet {sheet} others={others.here} oncure={cure} onwaive={waive} />

@@ -10,7 +10,9 @@
     ...(session.person?.seesLedger
       ? [
           { path: '/ledger/bank', name: 'money that came' },
+          { path: '/ledger/owed', name: 'owed' },
           { path: '/ledger/entries', name: 'entries' },
+          { path: '/ledger/balance', name: 'accounts' },
         ]
       : []),
   ]);

@@ -80,6 +80,16 @@ export class BankState {
       this.open = null;
     });
 
+  /** It is what a channel pays out of what it held for us; what it kept back are its fees. */
+  payout = (fees: number) =>
+    this.#do(async () => {
+      const line = this.one.value?.line;
+      if (!line) return;
+      await ask(api.POST('/api/bank/{id}/payout', { params: { path: { id: line.id } }, body: { fees, seen: line.version } }));
+      this.done = `booked as a payout of ${line.payer}`;
+      this.open = null;
+    });
+
   /** Takes in the first statement that lies there. */
   fetch = () => this.#do(async () => this.#say(await ask(api.POST('/api/bank/waiting'))));
 

@@ -44,8 +44,8 @@
       <dd>{long(offer.date)}</dd>
       <dt class="text-second">{w.holdsUntil}</dt>
       <dd>{long(offer.validUntil)}</dd>
-      {#if offer.paymentDays !== null}<dt class="text-second">{w.payment}</dt>
-        <dd>{fill(w.daysNet, offer.paymentDays)}</dd>{/if}
+      {#if offer.payment !== null}<dt class="text-second">{w.payment}</dt>
+        <dd>{offer.payment}</dd>{/if}
       {#if offer.incoterm}<dt class="text-second">{w.delivery}</dt>
         <dd>{offer.incoterm} {offer.incotermPlace ?? ''}</dd>{/if}
       {#if offer.deliverTo}<dt class="text-second">{w.deliverTo}</dt>

@@ -12,6 +12,8 @@
     label: string;
     button: string;
     start?: string;
+    /** Whether it goes without words too. */
+    optional?: boolean;
     /** Something to tick beside the words. */
     tick?: string;
     /** Reasons that are often given: for what. */
@@ -21,7 +23,7 @@
     take: (words: string, ticked: boolean, day: string) => Promise<void>;
   }
 
-  let { title, says, label, button, start = '', tick = '', until = '', reasons, take }: Props = $props();
+  let { title, says, label, button, start = '', optional = false, tick = '', until = '', reasons, take }: Props = $props();
   let often = $state.raw<readonly string[]>([]);
   let dialog = $state<HTMLDialogElement>();
   let words = $state('');
@@ -61,7 +63,8 @@
     <p class="text-second">{says}</p>
     {#if label}
       <label class="grid gap-1"
-        ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required></textarea></label
+        ><span class="text-second">{label}</span><textarea class="border border-strong bg-sheet p-2" rows="3" bind:value={words} required={!optional}
+        ></textarea></label
       >
     {/if}
     {#if often.length}

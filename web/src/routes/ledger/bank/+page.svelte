@@ -1,7 +1,7 @@
 <script lang="ts">
   import { KeyCap, useKeys } from '$lib/keys';
   import { BankState, Ways } from '$lib/ledger';
-  import { day, fixed, plain, Problem } from '$lib/shared';
+  import { day, fixed, plain, Problem, readNumber } from '$lib/shared';
   import { Reference } from '$lib/records';
 
   const bank = new BankState();
@@ -9,6 +9,8 @@
   const seen = $derived(bank.one.value && bank.one.value.line.id === bank.current?.id ? bank.one.value : null);
   let pick = $state<HTMLInputElement>();
   let whose = $state(false);
+  let payout = $state(false);
+  let fees = $state('');
   let all = $state(false);
 
   // Meets the server.
@@ -34,7 +36,12 @@
                 { key: '2', words: 'it stays on account', run: bank.none },
               ]
             : []),
-          ...(seen ? [{ key: 'w', words: 'it is somebody else’s', run: () => (whose = true) }] : []),
+          ...(seen
+            ? [
+                { key: 'w', words: 'it is somebody else’s', run: () => (whose = true) },
+                { key: 'p', words: 'it is a payout of a sales channel', run: () => (payout = true) },
+              ]
+            : []),
         ]
       : []),
   ]);
@@ -168,6 +175,24 @@
                 >
               {/if}
               <button class="text-left" onclick={() => (whose = true)}><KeyCap>W</KeyCap> {seen.buyerId ? 'it is somebody else’s' : 'say whose it is'}</button>
+              <button class="text-left" onclick={() => (payout = true)}><KeyCap>P</KeyCap> it is a payout of a sales channel</button>
+              {#if payout}
+                <form
+                  class="flex flex-wrap items-end gap-3"
+                  onsubmit={(event) => {
+                    event.preventDefault();
+                    payout = false;
+                    void bank.payout(readNumber(fees) ?? 0);
+                  }}
+                >
+                  <!-- svelte-ignore a11y_autofocus -->
+                  <label class="grid gap-1"
+                    ><span class="text-second">what did they keep back as fees, in {seen.line.currency}?</span>
+                    <input class="border-b border-ink bg-transparent text-right" inputmode="decimal" autofocus bind:value={fees} /></label
+                  >
+                  <button class="btn btn-outline btn-sm">Book it</button>
+                </form>
+              {/if}
               {#if whose}
                 <label class="grid max-w-96 gap-1" for="whose"
                   ><span class="text-second">whose money is it?</span>

@@ -122,7 +122,9 @@
           </p>
           {#each view.paid as p, i (i)}
             <p class="flex justify-between border-b border-hairline py-1">
-              <span>{day(p.day)} <span class="text-second">{p.isCredit ? 'credited by' : 'paid,'} {p.by}</span></span><span>{money(p.amount)}</span>
+              <span>{day(p.day)} <span class="text-second">{p.isSaid ? '' : p.isCredit ? 'credited by' : 'paid,'} {p.by}</span></span><span
+                >{money(p.amount)}</span
+              >
             </p>
           {/each}
         </section>
