@@ -198,18 +198,17 @@ public sealed class Matching
 
     private List<Owed> Named(string words)
     {
-        var named = new List<Owed>();
+        var (named, parts) = (new List<Owed>(), new List<Owed>());
         foreach (var piece in Pieces(words))
         {
             if (_byNumber.TryGetValue(piece, out var one) && !named.Contains(one))
                 named.Add(one);
             // Of one in parts those that are open; where none is, it is paid already.
-            var parts = _parts[piece].ToList();
-            if (parts.Exists(p => _open[p.Id] > 0))
-                parts.RemoveAll(p => _open[p.Id] <= 0);
-            named.AddRange(parts.Except(named));
+            var all = _parts[piece].ToList();
+            parts.AddRange(all.Exists(p => _open[p.Id] > 0) ? all.FindAll(p => _open[p.Id] > 0) : all);
         }
-        return named;
+        // Whoever names a part means that one alone.
+        return [.. named, .. parts.Distinct().Where(p => named.TrueForAll(n => n.Invoice != p.Invoice))];
     }
 
     // Runs of letters and digits, and neighbours of them put together.

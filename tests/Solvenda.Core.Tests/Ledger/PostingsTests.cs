@@ -22,6 +22,9 @@ public sealed class PostingsTests
         new("4000", "sales", AccountUse.Revenue, ""),
         new("4100", "sales within the Union", AccountUse.Revenue, "K"),
         new("6850", "exchange", AccountUse.Exchange, ""),
+        new("4900", "paid early", AccountUse.EarlyPayment, ""),
+        new("1820", "at channels", AccountUse.AtChannels, ""),
+        new("6840", "fees", AccountUse.Fees, ""),
     ]);
 
     private static readonly Gen<(Bill Bill, decimal Rate)> _bills = Gen.Select(
@@ -123,8 +126,45 @@ public sealed class PostingsTests
         Assert.Equal("4100", _chart.For(AccountUse.Revenue, "K"));
         Assert.Equal("4000", _chart.For(AccountUse.Revenue, "S"));
         Assert.Equal(
-            AccountUse.AtChannels,
-            Assert.Throws<NoAccountException>(() => _chart.For(AccountUse.AtChannels)).Use
+            AccountUse.Till,
+            Assert.Throws<NoAccountException>(() => _chart.For(AccountUse.Till)).Use
         );
+    }
+
+    [Fact]
+    public void What_is_taken_off_for_paying_early_takes_its_tax_along() =>
+        Gen.Select(Gen.Long[1, 900_000], Gen.Int[0, 900_000], Gen.Int[0, 900_000])
+            .Sample(
+                (off, standard, free) =>
+                {
+                    InvoiceTax[] taxes =
+                    [
+                        new("S", 23m, standard / 100m, Math.Round(standard * 0.23m) / 100m),
+                        new("K", 0m, (free + 1) / 100m, 0m),
+                    ];
+                    var postings = Postings.OfPaidEarly(Amount.FromMinor(off, _home), taxes, _chart);
+                    Assert.Equal(Debit(postings), Credit(postings));
+                    Assert.Equal(-off, On(postings, "1400"));
+                    var share = taxes[0].Tax / taxes.Sum(t => t.Basis + t.Tax);
+                    Assert.InRange(On(postings, "2410") - (off * share), -0.5m, 0.5m);
+                }
+            );
+
+    [Fact]
+    public void A_payout_empties_what_the_channel_held_and_books_its_fees()
+    {
+        var postings = Postings.OfPayout(Amount.FromMinor(90_00, _home), Amount.FromMinor(10_00, _home), _chart);
+        Assert.Equal((-100_00, 10_00, 90_00), (On(postings, "1820"), On(postings, "6840"), On(postings, "2300")));
+        Assert.Equal(Debit(postings), Credit(postings));
+    }
+
+    [Fact]
+    public void Paying_back_at_another_rate_is_a_difference_of_exchange()
+    {
+        var pound = Amount.FromMinor(100_00, Currency.Of("GBP"));
+        var money = new TakenMoney(pound, Amount.FromMinor(115_00, _home));
+        var postings = Postings.OfPayingBack(money, AccountUse.OnAccount, 1.2m, _chart);
+        Assert.Equal((115_00, -120_00, 5_00), (On(postings, "2300"), On(postings, "1810"), On(postings, "6850")));
+        Assert.Equal(Debit(postings), Credit(postings));
     }
 }

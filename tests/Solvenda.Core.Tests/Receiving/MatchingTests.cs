@@ -33,7 +33,7 @@ public sealed class MatchingTests
             _owed,
             new Dictionary<string, long> { ["IE12ABCD"] = 2 },
             [("Tressel & Vane Rigging", 1), ("Kestrel Yard", 3), ("Twin", 7), ("TWIN.", 8)]
-        ).Of(new Core.Receiving.Money(minor, currency, payer, account, words));
+        ).Of(new Core.Receiving.Money(minor, currency, payer, account, words, _due));
 
     private static string Said(Match match) =>
         string.Join(' ', match.Takes.Select(t => $"{t.Owed.Id}:{t.Minor}"))
@@ -76,7 +76,7 @@ public sealed class MatchingTests
     public void What_is_paid_is_not_open_for_the_next()
     {
         var matching = new Matching(_owed, new Dictionary<string, long>(), []);
-        var money = new Core.Receiving.Money(100_00, "EUR", "", "", "F26-00001");
+        var money = new Core.Receiving.Money(100_00, "EUR", "", "", "F26-00001", _due);
         Assert.Equal("1:10000", Said(matching.Of(money)));
         Assert.Equal(" ? F26-00001 is paid already", Said(matching.Of(money)));
     }
@@ -100,7 +100,7 @@ public sealed class MatchingTests
                     foreach (var (minor, numbers, payer) in came)
                     {
                         var words = string.Join(" and ", numbers.Select(n => $"F26-{n:00000}"));
-                        var match = matching.Of(new Core.Receiving.Money(minor, "EUR", $"B{payer}", "", words));
+                        var match = matching.Of(new Core.Receiving.Money(minor, "EUR", $"B{payer}", "", words, _due));
                         Assert.InRange(match.Taken, 0, minor);
                         Assert.True(match.Takes.Select(t => t.Owed.Buyer).Distinct().Count() <= 1);
                         // Whoever names numbers pays nothing else.
@@ -115,4 +115,39 @@ public sealed class MatchingTests
                     }
                 }
             );
+
+    private static Match OfParts(long minor, string words, DateOnly day) =>
+        new Matching(
+            [
+                Invoice(1, "F26-00001/1", 1, 30_00),
+                Invoice(2, "F26-00001/2", 1, 70_00),
+                Invoice(3, "F26-00002", 1, 200_00) with
+                {
+                    EarlyOff = 4_00,
+                    EarlyUntil = _due,
+                },
+                Invoice(4, "F26-00003", 1, 100_00) with
+                {
+                    EarlyOff = 2_00,
+                    EarlyUntil = _due,
+                },
+            ],
+            new Dictionary<string, long>(),
+            [("B1", 1)]
+        ).Of(new Core.Receiving.Money(minor, "EUR", "B1", "", words, day));
+
+    [Theory]
+    // An invoice in parts is paid along them, by its number or by that of a part.
+    [InlineData(30_00, "F26-00001", 0, "1:3000")]
+    [InlineData(100_00, "F26-00001", 0, "1:3000 2:7000")]
+    [InlineData(50_00, "F26-00001", 0, "1:3000 2:2000")]
+    [InlineData(70_00, "F26-00001/2", 0, "2:7000")]
+    // Less what may be taken off for paying early: by number, by amount, and of several together.
+    [InlineData(196_00, "F26-00002", 0, "3:19600")]
+    [InlineData(196_00, "thanks", 0, "3:19600")]
+    [InlineData(196_00, "thanks", 1, " ? it fits none of their invoices")]
+    [InlineData(294_00, "F26-00002 F26-00003", 0, "3:19600 4:9800")]
+    [InlineData(294_00, "F26-00002 F26-00003", 1, " ? it is less than the invoices that it names")]
+    public void Parts_and_early_payment_are_known(long minor, string words, int late, string said) =>
+        Assert.Equal(said, Said(OfParts(minor, words, _due.AddDays(late))));
 }
