@@ -200,53 +200,6 @@ public static partial class Startup
             app.MapDemo();
     }
 
-    private static void MapDoors(this WebApplication app)
-    {
-        app.MapSession();
-        app.MapDesk();
-        app.MapPulse();
-        app.MapRequests();
-        app.MapAnswers();
-        app.MapTyped();
-        app.MapPortal();
-        app.MapMissing();
-        app.MapSheets();
-        app.MapQuotes();
-        app.MapAsks();
-        app.MapSetup();
-        app.MapOwn();
-        app.MapNotices();
-        app.MapOrders();
-        app.MapCredit();
-        app.MapDossiers();
-        app.MapBeside();
-        app.MapAttachments();
-        app.MapPresence();
-        app.MapNewest();
-        app.MapFind();
-        app.MapOffers();
-        app.MapMachines();
-        app.MapLists();
-        app.MapRounds();
-        app.MapPrints();
-        app.MapPiles();
-        app.MapRecords();
-        app.MapImports();
-        app.MapViews();
-        app.MapBuyers();
-        app.MapCustomers();
-        app.MapItems();
-        app.MapItemFiles();
-        app.MapPlanning();
-        app.MapGoods();
-        app.MapInvoices();
-        app.MapOwed();
-        app.MapReturns();
-        app.MapLedger();
-        app.MapPrices();
-        app.MapTroubles();
-    }
-
     /// <summary>
     /// Learns how what the doors take and answer is written as JSON, which the first look at the doors does otherwise.
     /// </summary>

@@ -15,71 +15,8 @@ using Xunit;
 namespace Solvenda.Web.Tests;
 
 /// <summary>Invoices and credit notes: what went is billed once, numbered, sent, owed and booked.</summary>
-public sealed class InvoiceTests(House house) : MoneyCalls(house), IAsyncLifetime
+public sealed class InvoiceTests(House house) : BilledCalls(house)
 {
-    private const string Rope = "PS3-12-WH";
-    private const string Shackle = "SHK-BOW-12";
-    private const long Petra = 9;
-
-    public async ValueTask InitializeAsync()
-    {
-        await House.DbAsync(async db =>
-        {
-            await db
-                .Buyers.Where(b => b.Id == Tressel)
-                .ExecuteUpdateAsync(b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000L), Cancel);
-            await db
-                .Orders.Where(o => db.Commitments.Any(c => c.OrderId == o.Id))
-                .ExecuteUpdateAsync(o => o.SetProperty(x => x.Terms, TermsTrack.Cancelled), Cancel);
-            return await db.Commitments.ExecuteDeleteAsync(Cancel);
-        });
-        foreach (var item in new[] { Rope, Shackle })
-            await CountedAsync(item, 1_000, 0);
-    }
-
-    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
-
-    private async Task<(string Number, decimal Total)> OrderedAsync(params string[] lines)
-    {
-        var nell = await House.AsAsync(Havergal);
-        var (number, sheet) = await OrderAsync(nell, lines);
-        sheet = await SetAsync(nell, sheet, "poNumber", "PO-" + number);
-        sheet = await SetAsync(nell, sheet, "shippingRule", "as it comes");
-        var done = await nell.ActAsync($"/api/orders/{number}/confirm", sheet);
-        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
-        var minor = await House.DbAsync(db =>
-            db.Orders.Where(o => o.Number == number).Select(o => o.Sheet.TotalWithTaxMinor).FirstAsync(Cancel)
-        );
-        return (number, minor / 100m);
-    }
-
-    private async Task ShipAsync(string order, params object[] lines)
-    {
-        var juno = await House.AsAsync(Castellane);
-        var sent = await juno.PostAsJsonAsync("/api/goods/ship", new { order, lines }, Cancel);
-        Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync(Cancel));
-    }
-
-    private static Task<HttpResponseMessage> InvoiceAsync(HttpClient who, string order) =>
-        who.PostAsJsonAsync("/api/invoices", new { order }, Cancel);
-
-    private static async Task<string> InvoicedAsync(HttpClient who, string order) =>
-        (await (await InvoiceAsync(who, order)).JsonAsync()).GetProperty("number").GetString()!;
-
-    private Task<List<InvoiceRow>> RowsAsync(string order) =>
-        House.DbAsync(db =>
-            db.Invoices.AsNoTracking().Where(i => i.Order.Number == order).OrderBy(i => i.Id).ToListAsync(Cancel)
-        );
-
-    private Task<MoneyTrack> MoneyAsync(string order) =>
-        House.DbAsync(db => db.Orders.Where(o => o.Number == order).Select(o => o.Money).FirstAsync(Cancel));
-
-    private Task<long> OpenAsync(string invoice) =>
-        House.DbAsync(db => db.OpenItems.Where(o => o.Number == invoice).SumAsync(o => o.OpenMinor, Cancel));
-
-    private static async Task<long> KeyAsync(HttpClient who, string order, int line) =>
-        (await SeenAsync(who, $"/api/orders/{order}")).GetProperty("lines")[line].GetProperty("key").GetInt64();
-
     [Fact]
     public async Task An_order_is_billed_part_by_part_and_comes_to_its_total()
     {

@@ -42,7 +42,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var facts = Checked(input);
-        var row = await work.Db.House.FirstOrDefaultAsync(cancel);
+        var row = await work.Db.House.SingleOrDefaultAsync(cancel);
         if ((row?.Version ?? 0) != input.Seen)
             throw RefusedException.Clash(
                 "stale",

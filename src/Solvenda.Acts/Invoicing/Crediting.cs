@@ -47,25 +47,7 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
             );
         var note = await BillAsync(work, invoice, input, whole, cancel);
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
-        var row = new InvoiceRow
-        {
-            Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
-            Kind = BillKind.Credit,
-            OrderId = invoice.OrderId,
-            Order = invoice.Order,
-            BuyerId = invoice.BuyerId,
-            CreditsId = invoice.Id,
-            Day = work.Today,
-            Due = work.Today,
-            Currency = invoice.Currency,
-            TotalWithoutTaxMinor = note.TotalWithoutTax.Minor,
-            TotalWithTaxMinor = note.TotalWithTax.Minor,
-            Rate = invoice.Rate,
-            Reason = reason,
-            ByName = work.Actor.Name,
-            At = work.Now,
-            Bill = KeptBill.Write(note),
-        };
+        var row = RowOf(work, invoice, note, await work.NumberAsync(NumberSeries.Invoice, cancel), reason);
         work.Db.Invoices.Add(row);
         var document = Issued.Of(new Issuing(row, note, open, whole, []), seller) with
         {
@@ -87,6 +69,27 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
         );
         return row.Number;
     }
+
+    private static InvoiceRow RowOf(Work work, InvoiceRow invoice, Bill note, string number, string reason) =>
+        new()
+        {
+            Number = number,
+            Kind = BillKind.Credit,
+            OrderId = invoice.OrderId,
+            Order = invoice.Order,
+            BuyerId = invoice.BuyerId,
+            CreditsId = invoice.Id,
+            Day = work.Today,
+            Due = work.Today,
+            Currency = invoice.Currency,
+            TotalWithoutTaxMinor = note.TotalWithoutTax.Minor,
+            TotalWithTaxMinor = note.TotalWithTax.Minor,
+            Rate = invoice.Rate,
+            Reason = reason,
+            ByName = work.Actor.Name,
+            At = work.Now,
+            Bill = KeptBill.Write(note),
+        };
 
     // It gives the buyer their money back, since it has it.
     private static void TellChannel(Work work, OpenSheet open, IssuedInvoice note)

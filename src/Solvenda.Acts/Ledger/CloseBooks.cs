@@ -17,7 +17,7 @@ public sealed class CloseBooksAct : Act<CloseBooks, DateOnly>
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var house =
-            await work.Db.House.FirstOrDefaultAsync(cancel)
+            await work.Db.House.SingleOrDefaultAsync(cancel)
             ?? throw RefusedException.Clash("house_field", "Setup says nothing of the house yet; begin there.");
         if (input.Until >= work.Today)
             throw RefusedException.Bad(

@@ -36,7 +36,7 @@ public static class LedgerBook
         var rows = await db.Accounts.AsNoTracking().Where(a => a.Active).OrderBy(a => a.Code).ToListAsync(cancel);
         return new Books(
             new Chart(rows.Select(a => new Account(a.Code, a.Words, a.Use, a.TaxCategory))),
-            await db.House.Select(h => h.ClosedUntil).FirstOrDefaultAsync(cancel),
+            await db.House.Select(h => h.ClosedUntil).SingleOrDefaultAsync(cancel),
             Rates.On(work.Today, seller.Home, rates.Select(r => new DatedRate(Currency.Of(r.Currency), r.Day, r.Rate)))
         );
     }

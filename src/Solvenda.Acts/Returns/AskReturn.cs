@@ -4,8 +4,8 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 

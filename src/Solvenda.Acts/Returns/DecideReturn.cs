@@ -3,8 +3,8 @@ using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Shipping;
 using Solvenda.Data;
 
 namespace Solvenda.Acts.Returns;

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;

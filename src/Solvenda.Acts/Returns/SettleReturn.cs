@@ -6,11 +6,11 @@ using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Billing;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
-using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 

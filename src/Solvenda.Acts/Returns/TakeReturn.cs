@@ -5,6 +5,7 @@ using Solvenda.Acts.Papers;
 using Solvenda.Acts.Planning;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;

@@ -4,7 +4,7 @@ using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Solvenda.Core.Shipping;
+using Solvenda.Core.Documents;
 using Solvenda.Data.Rows;
 
 #pragma warning disable 219, 612, 618

@@ -203,6 +203,11 @@ internal sealed class DemoPrices(SolvendaDb db, Random random, DateOnly today)
                 From = _since,
             }
         );
+        AddSettings();
+    }
+
+    private void AddSettings()
+    {
         db.Settings.Add(
             new SettingRow
             {

@@ -1,5 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using Solvenda.Core.Shipping;
+using Solvenda.Core.Documents;
 
 namespace Solvenda.Data.Rows;
 

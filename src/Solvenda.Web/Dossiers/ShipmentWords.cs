@@ -1,5 +1,5 @@
+using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Shipping;
 
 namespace Solvenda.Web.Dossiers;
 

@@ -110,7 +110,7 @@ public static class LedgerEndpoints
             rows.Sum(r => r.Credit),
             Of(await db.OpenItems.SumAsync(o => o.HomeMinor ?? 0, cancel)),
             Of(receivable),
-            await db.House.Select(h => h.ClosedUntil).FirstOrDefaultAsync(cancel),
+            await db.House.Select(h => h.ClosedUntil).SingleOrDefaultAsync(cancel),
             Rights.CloseBooks.Allows(user.ActorOf())
         );
     }

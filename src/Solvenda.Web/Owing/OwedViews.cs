@@ -185,25 +185,8 @@ public static class OwedViews
             seller.Home.Code,
             [
                 .. items.Select(i =>
-                {
-                    var currency = i.Currency.Length > 0 ? i.Currency : buyer.Currency;
-                    var of = i.InvoiceId is { } invoice ? numbers[invoice] : null;
-                    return new OwedItem(
-                        i.Number,
-                        of?.Number ?? "",
-                        of?.Order ?? "",
-                        i.Due,
-                        i.OpenMinor > 0 ? Ageing.Late(i.Due, today) : 0,
-                        currency,
-                        Amount.Major(i.OpenMinor, currency),
-                        i.EarlyUntil >= today ? Amount.Major(i.EarlyMinor, currency) : 0m,
-                        i.EarlyUntil,
-                        i.Disputed,
-                        i.DisputedBy,
-                        i.ReminderStep,
-                        i.RemindedOn
-                    );
-                }),
+                    ItemOf(i, buyer, i.InvoiceId is { } of ? (numbers[of].Number, numbers[of].Order) : null, today)
+                ),
             ],
             [
                 .. money.Select(r => new OnAccount(
@@ -219,6 +202,26 @@ public static class OwedViews
             today,
             Rights.Money.Allows(who),
             Rights.Bill.Allows(who)
+        );
+    }
+
+    private static OwedItem ItemOf(OpenItemRow i, BuyerRow buyer, (string Number, string Order)? of, DateOnly today)
+    {
+        var currency = i.Currency.Length > 0 ? i.Currency : buyer.Currency;
+        return new OwedItem(
+            i.Number,
+            of?.Number ?? "",
+            of?.Order ?? "",
+            i.Due,
+            i.OpenMinor > 0 ? Ageing.Late(i.Due, today) : 0,
+            currency,
+            Amount.Major(i.OpenMinor, currency),
+            i.EarlyUntil >= today ? Amount.Major(i.EarlyMinor, currency) : 0m,
+            i.EarlyUntil,
+            i.Disputed,
+            i.DisputedBy,
+            i.ReminderStep,
+            i.RemindedOn
         );
     }
 }

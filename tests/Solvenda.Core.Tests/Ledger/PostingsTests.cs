@@ -125,10 +125,7 @@ public sealed class PostingsTests
     {
         Assert.Equal("4100", _chart.For(AccountUse.Revenue, "K"));
         Assert.Equal("4000", _chart.For(AccountUse.Revenue, "S"));
-        Assert.Equal(
-            AccountUse.Till,
-            Assert.Throws<NoAccountException>(() => _chart.For(AccountUse.Till)).Use
-        );
+        Assert.Equal(AccountUse.Till, Assert.Throws<NoAccountException>(() => _chart.For(AccountUse.Till)).Use);
     }
 
     [Fact]

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Solvenda.Core.Shipping;
 
 namespace Solvenda.Core.Documents.Events;
 

@@ -1,6 +1,4 @@
-using Solvenda.Core.Documents;
-
-namespace Solvenda.Core.Shipping;
+namespace Solvenda.Core.Documents;
 
 /// <summary>How far goods are that a buyer wants to give back.</summary>
 public enum ReturnState
