@@ -20,7 +20,7 @@ public sealed class Seller(
     string mail
 )
 {
-    private volatile Said _said = new(name, address, mail, "", "", null, [.. Incoterms.All]);
+    private volatile Said _said = new(name, address, mail, "", "", null, [.. Incoterms.All], "", "");
 
     private sealed record Said(
         string Name,
@@ -29,7 +29,9 @@ public sealed class Seller(
         string TaxNumber,
         string Bank,
         byte[]? Logo,
-        ImmutableArray<string> Incoterms
+        ImmutableArray<string> Incoterms,
+        string PaperColour,
+        string PaperFoot
     );
 
     public string Name => _said.Name;
@@ -47,6 +49,12 @@ public sealed class Seller(
 
     /// <summary>A PNG or JPEG; null: none.</summary>
     public byte[]? Logo => _said.Logo;
+
+    /// <summary>Of names, titles and rules on papers, as #rrggbb; empty: that of ink.</summary>
+    public string PaperColour => _said.PaperColour;
+
+    /// <summary>A line at the foot of every paper; empty: none.</summary>
+    public string PaperFoot => _said.PaperFoot;
 
     /// <summary>The Incoterms that it sells by.</summary>
     public ImmutableArray<string> SellsBy => _said.Incoterms;
@@ -86,7 +94,9 @@ public sealed class Seller(
             row.TaxNumber,
             row.Bank,
             row.Logo,
-            used.Length == 0 ? [.. Incoterms.All] : [.. used]
+            used.Length == 0 ? [.. Incoterms.All] : [.. used],
+            row.PaperColour,
+            row.PaperFoot
         );
     }
 }

@@ -11,6 +11,8 @@ namespace Solvenda.Acts.House;
 
 /// <summary>What papers and letters say of the house.</summary>
 /// <param name="Incoterms">Those that it sells by; empty or null: all of them.</param>
+/// <param name="Colour">Of names, titles and rules on papers, as #rrggbb; empty: that of ink.</param>
+/// <param name="Foot">A line at the foot of every paper.</param>
 public sealed record HouseFacts(
     string Name,
     string Address,
@@ -19,7 +21,9 @@ public sealed record HouseFacts(
     string TaxNumber,
     string Register,
     string Bank,
-    IReadOnlyList<string>? Incoterms = null
+    IReadOnlyList<string>? Incoterms = null,
+    string Colour = "",
+    string Foot = ""
 );
 
 /// <summary>Says what papers and letters say of the house; papers that went out keep what they said.</summary>
@@ -54,9 +58,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             row = new HouseRow { Name = facts.Name, Mail = facts.Mail };
             work.Db.House.Add(row);
         }
-        (row.Name, row.Address, row.Mail, row.Phone) = (facts.Name, facts.Address, facts.Mail, facts.Phone);
-        (row.TaxNumber, row.Register, row.Bank) = (facts.TaxNumber, facts.Register, facts.Bank);
-        row.Incoterms = string.Join(' ', facts.Incoterms!);
+        Put(row, facts);
         if (input.Logo is { } logo)
             row.Logo = logo.Length == 0 ? null : logo;
         row.Version++;
@@ -71,7 +73,8 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         return row.Version;
     }
 
-    private static HouseFacts Checked(SaveHouse input)
+    /// <summary>As it would be kept; refused where it would not.</summary>
+    public static HouseFacts Checked(SaveHouse input)
     {
         static string Plain(string? text, string field)
         {
@@ -80,6 +83,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
                 ? plain
                 : throw RefusedException.Bad("house_field", "That is too long, or has more than one line.", field);
         }
+        ArgumentNullException.ThrowIfNull(input);
         var f = input.Facts;
         var facts = new HouseFacts(
             Plain(f.Name, "name"),
@@ -89,7 +93,9 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             Plain(f.TaxNumber, "taxNumber"),
             Plain(f.Register, "register"),
             Plain(f.Bank, "bank"),
-            UsedOf(f.Incoterms ?? [])
+            UsedOf(f.Incoterms ?? []),
+            ColourOf(f.Colour),
+            Plain(f.Foot, "foot")
         );
         if (facts.Name.Length == 0 || facts.Address.Length == 0)
             throw RefusedException.Bad("house_field", "A house has a name and an address.", "name");
@@ -113,6 +119,25 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         return facts;
     }
 
+    /// <summary>Puts what is said of the house into its row.</summary>
+    public static void Put(HouseRow row, HouseFacts facts)
+    {
+        ArgumentNullException.ThrowIfNull(row);
+        ArgumentNullException.ThrowIfNull(facts);
+        (row.Name, row.Address, row.Mail, row.Phone) = (facts.Name, facts.Address, facts.Mail, facts.Phone);
+        (row.TaxNumber, row.Register, row.Bank) = (facts.TaxNumber, facts.Register, facts.Bank);
+        (row.PaperColour, row.PaperFoot) = (facts.Colour, facts.Foot);
+        row.Incoterms = string.Join(' ', facts.Incoterms ?? []);
+    }
+
+    private static string ColourOf(string? text)
+    {
+        var plain = (text ?? "").Trim().ToLowerInvariant();
+        return plain.Length == 0 || (plain.Length == 7 && plain[0] == '#' && plain[1..].All(char.IsAsciiHexDigit))
+            ? plain
+            : throw RefusedException.Bad("house_field", "A colour is written as #rrggbb.", "colour");
+    }
+
     // In their own order; all of them are none in particular.
     private static string[] UsedOf(IReadOnlyList<string> named)
     {
@@ -132,6 +157,8 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             ("register", row?.Register ?? ""),
             ("bank", row?.Bank ?? ""),
             ("Incoterms", row?.Incoterms ?? ""),
+            ("colour", row?.PaperColour ?? ""),
+            ("foot", row?.PaperFoot ?? ""),
             ("logo", row?.Logo is { } logo ? $"{logo.Length:#,0} bytes" : ""),
         ];
 }

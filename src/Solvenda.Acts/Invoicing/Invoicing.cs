@@ -178,7 +178,7 @@ public sealed class Invoicing(Seller seller)
         {
             Name = $"{row.Number}.pdf",
             ContentType = "application/pdf",
-            Bytes = Formats.Pdf.PdfWriter.Write(InvoicePrint.Of(document, seller.Logo)),
+            Bytes = Formats.Pdf.PdfWriter.Write(InvoicePrint.Of(document, seller)),
             CreatedAt = work.Now,
         };
         work.Db.Prints.Add(print);

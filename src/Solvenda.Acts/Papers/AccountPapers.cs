@@ -44,7 +44,7 @@ public static class AccountPapers
             wording[step == 0 ? "statement" : "reminder"],
             wording.Day(today),
             [buyer.Name, .. (buyer.BillTo ?? buyer.Address).Split(", ", StringSplitOptions.RemoveEmptyEntries)],
-            [(wording["yourTaxNumber"], buyer.TaxNumber ?? "")],
+            string.IsNullOrEmpty(buyer.TaxNumber) ? [] : [(wording["yourTaxNumber"], buyer.TaxNumber)],
             "",
             account.Currency,
             [.. account.Items.Select((item, i) => Line(account, item, i + 1, wording, today, Money))],
@@ -54,10 +54,7 @@ public static class AccountPapers
             string.Join(" · ", new[] { seller.Name, seller.Address[0], seller.Bank }.Where(t => t.Length > 0)),
             new PrintedLabels(wording["document"], wording["due"], "", "", "", "", wording["page"]),
             null
-        )
-        {
-            Logo = seller.Logo,
-        };
+        ).On(seller);
     }
 
     private static PrintedLine Line(

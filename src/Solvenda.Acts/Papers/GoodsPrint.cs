@@ -47,10 +47,7 @@ public static class GoodsPrint
             string.Join(" · ", new[] { seller.Name, seller.Address[0] }),
             new PrintedLabels(wording["what"], wording["delivered"], wording["ordered"], "", "", "", wording["page"]),
             null
-        )
-        {
-            Logo = seller.Logo,
-        };
+        ).On(seller);
     }
 
     private static IEnumerable<(string Label, string Value)> Facts(ShipmentRow shipment, Wording wording)

@@ -4,6 +4,7 @@ using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Units;
+using Solvenda.Data;
 using Solvenda.Formats.Pdf;
 
 namespace Solvenda.Acts.Papers;
@@ -11,10 +12,11 @@ namespace Solvenda.Acts.Papers;
 /// <summary>Prints invoices and credit notes from what was issued, in the language that they were issued in.</summary>
 public static class InvoicePrint
 {
-    /// <param name="logo">A PNG or JPEG; null: none.</param>
-    public static PrintedDocument Of(IssuedInvoice invoice, byte[]? logo)
+    /// <param name="seller">Whose paper it is on; who sells stands in the invoice.</param>
+    public static PrintedDocument Of(IssuedInvoice invoice, Seller seller)
     {
         ArgumentNullException.ThrowIfNull(invoice);
+        ArgumentNullException.ThrowIfNull(seller);
         var wording = Wording.Of(invoice.Language);
         var decimals = Currency.Of(invoice.Currency).Decimals;
         string Money(decimal value) => wording.Fixed(value, decimals);
@@ -53,10 +55,7 @@ public static class InvoicePrint
                 wording["page"]
             ),
             null
-        )
-        {
-            Logo = logo,
-        };
+        ).On(seller);
     }
 
     private static IEnumerable<(string Label, string Value)> Facts(IssuedInvoice invoice, Wording wording)

@@ -80,10 +80,7 @@ public static class SheetPrint
                 wording["page"]
             ),
             letter
-        )
-        {
-            Logo = seller.Logo,
-        };
+        ).On(seller);
     }
 
     /// <summary>A letter for the post, to an address of the buyer's.</summary>

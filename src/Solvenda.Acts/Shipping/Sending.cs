@@ -212,8 +212,80 @@ public sealed class Sending(Judge judge, Seller seller)
         if (!MailWriter.IsAddress(to))
             return "";
         var letter = BuyerLetters.Sent(open, seller, shipment, await FollowAtAsync(work.Db, shipment, cancel), rest);
-        Outgoing.Mail(work, seller, key, to, letter, ($"{name}.pdf", pdf));
+        Outgoing.Mail(
+            work,
+            seller,
+            key,
+            to,
+            letter,
+            [($"{name}.pdf", pdf), .. await ForCustomsAsync(work, open, shipment, lines, cancel)]
+        );
         return to;
+    }
+
+    // What leaves the Union takes its papers along.
+    private async Task<IReadOnlyList<(string, byte[])>> ForCustomsAsync(
+        Work work,
+        OpenSheet open,
+        ShipmentRow shipment,
+        List<DeliveredLine> lines,
+        CancellationToken cancel
+    )
+    {
+        if (!ExportPapers.Needed(open))
+            return [];
+        var items = await ItemsAsync(work.Db, lines, shipment, cancel);
+        var name = shipment.FileName;
+        return
+        [
+            (
+                $"{name} commercial invoice.pdf",
+                PdfWriter.Write(ExportPapers.CommercialInvoice(open, shipment, lines, items, seller))
+            ),
+            (
+                $"{name} packing list.pdf",
+                PdfWriter.Write(ExportPapers.PackingList(open, shipment, lines, items, seller))
+            ),
+        ];
+    }
+
+    private static Task<Dictionary<long, ItemRow>> ItemsAsync(
+        SolvendaDb db,
+        IReadOnlyList<DeliveredLine> lines,
+        ShipmentRow shipment,
+        CancellationToken cancel
+    )
+    {
+        var ids = shipment
+            .Picks.Select(p => p.ItemId)
+            .Concat(lines.Select(l => l.Line.Item?.Value ?? 0))
+            .Distinct()
+            .ToList();
+        return db
+            .Items.AsNoTracking()
+            .Where(i => EF.Parameter(ids).Contains(i.Id))
+            .ToDictionaryAsync(i => i.Id, cancel);
+    }
+
+    /// <summary>The paper of a shipment for customs: "packing-list" or "commercial-invoice".</summary>
+    public async Task<byte[]> CustomsPaperAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        ShipmentRow shipment,
+        string paper,
+        DateOnly today,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(shipment);
+        var goods = (await GoodsBook.OfAsync(db, [shipment.OrderId], today, cancel))[shipment.OrderId];
+        var lines = Delivered(shipment, goods);
+        var items = await ItemsAsync(db, lines, shipment, cancel);
+        return PdfWriter.Write(
+            paper == "packing-list"
+                ? ExportPapers.PackingList(open, shipment, lines, items, seller)
+                : ExportPapers.CommercialInvoice(open, shipment, lines, items, seller)
+        );
     }
 
     private static string Sku(OpenSheet open, SheetLine line) =>

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.HouseRow",
                 typeof(HouseRow),
                 baseEntityType,
-                propertyCount: 12,
+                propertyCount: 14,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -74,6 +74,18 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(HouseRow).GetProperty("Name", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(HouseRow).GetField("<Name>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var paperColour = runtimeEntityType.AddProperty(
+                "PaperColour",
+                typeof(string),
+                propertyInfo: typeof(HouseRow).GetProperty("PaperColour", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HouseRow).GetField("<PaperColour>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var paperFoot = runtimeEntityType.AddProperty(
+                "PaperFoot",
+                typeof(string),
+                propertyInfo: typeof(HouseRow).GetProperty("PaperFoot", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HouseRow).GetField("<PaperFoot>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var phone = runtimeEntityType.AddProperty(
                 "Phone",

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ItemRow",
                 typeof(ItemRow),
                 baseEntityType,
-                propertyCount: 29,
+                propertyCount: 32,
                 navigationCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -112,6 +112,12 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(ItemRow).GetField("<HasSerials>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
+            var hsCode = runtimeEntityType.AddProperty(
+                "HsCode",
+                typeof(string),
+                propertyInfo: typeof(ItemRow).GetProperty("HsCode", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<HsCode>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var leadDays = runtimeEntityType.AddProperty(
                 "LeadDays",
                 typeof(int?),
@@ -127,6 +133,14 @@ namespace Solvenda.Data.Compiled
                 nullable: true,
                 valueConverter: new SolvendaDb.Millionths());
 
+            var netKg = runtimeEntityType.AddProperty(
+                "NetKg",
+                typeof(decimal?),
+                propertyInfo: typeof(ItemRow).GetProperty("NetKg", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<NetKg>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Millionths());
+
             var notByChannel = runtimeEntityType.AddProperty(
                 "NotByChannel",
                 typeof(string),
@@ -138,6 +152,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(ItemRow).GetProperty("NotSoldIn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ItemRow).GetField("<NotSoldIn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var origin = runtimeEntityType.AddProperty(
+                "Origin",
+                typeof(string),
+                propertyInfo: typeof(ItemRow).GetProperty("Origin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<Origin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var own = runtimeEntityType.AddProperty(
                 "Own",

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4dc69a82-970d-413c-ae78-259321cbecf6"), entityTypeCount: 94)
+            : base(skipDetectChanges: false, modelId: new Guid("d31e5ba6-5448-449e-8bcd-449c7a2e035e"), entityTypeCount: 94)
         {
         }
 

@@ -51,6 +51,20 @@ internal static partial class DemoCatalogue
 
     public static IReadOnlyList<Entry> Make() => [.. WorldFile.Read<Line>("items.json").Select(EntryOf)];
 
+    // Chapters of the Harmonized System that such goods fall under.
+    private static string HsOf(string family) =>
+        family switch
+        {
+            "rope" or "hmpe" or "set" => "560750",
+            "chain" => "731582",
+            "hardware" => "732690",
+            "deck" => "830249",
+            "fender" => "401699",
+            "netting" => "560811",
+            "coating" => "320890",
+            _ => "630720",
+        };
+
     private static Entry EntryOf(Line line)
     {
         var row = new ItemRow
@@ -67,6 +81,15 @@ internal static partial class DemoCatalogue
             DangerousGoods = line.Dangerous,
             Successor = line.Successor,
             WeightKg = line.Stocked ? Weight(line.Words, line.Family, line.List) : null,
+            HsCode = line.Stocked ? HsOf(line.Family) : "",
+            Origin = line.Stocked
+                ? (line.Code.Length % 3) switch
+                {
+                    0 => "IE",
+                    1 => "PT",
+                    _ => "NO",
+                }
+                : "",
             VolumeDm3 = line.Family == "fender" ? Math.Round(line.List / 2m, 1) : null,
             ForbiddenModes = line.Dangerous is null ? "" : "post",
             NotByChannel = line.Dangerous is null ? "" : "harbourmart",

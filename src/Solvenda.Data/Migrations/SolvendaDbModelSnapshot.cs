@@ -1535,6 +1535,14 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PaperColour")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PaperFoot")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Phone")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1842,10 +1850,17 @@ namespace Solvenda.Data.Migrations
                     b.Property<bool>("HasSerials")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("HsCode")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int?>("LeadDays")
                         .HasColumnType("INTEGER");
 
                     b.Property<long?>("LeastQuantity")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("NetKg")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("NotByChannel")
@@ -1853,6 +1868,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("NotSoldIn")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Origin")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

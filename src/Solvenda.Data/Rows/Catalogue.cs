@@ -39,6 +39,15 @@ public sealed class ItemRow : IRecordRow, IOwnRow
     public string Certificate { get; set; } = "";
     public bool HasSerials { get; set; }
     public decimal? WeightKg { get; set; }
+
+    /// <summary>Without its packing, in kilograms a stock unit; null: as it weighs.</summary>
+    public decimal? NetKg { get; set; }
+
+    /// <summary>Of the Harmonized System, six to ten digits; empty where nobody said.</summary>
+    public string HsCode { get; set; } = "";
+
+    /// <summary>ISO 3166-1 alpha-2, where it was made; empty where nobody said.</summary>
+    public string Origin { get; set; } = "";
     public decimal? VolumeDm3 { get; set; }
     public string Dimensions { get; set; } = "";
     public decimal? PackMultiple { get; set; }

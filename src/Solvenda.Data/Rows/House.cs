@@ -33,6 +33,12 @@ public sealed class HouseRow
     /// <summary>A PNG or JPEG; null: none.</summary>
     public byte[]? Logo { get; set; }
 
+    /// <summary>Of names, titles and rules on papers, as #rrggbb; empty: that of ink.</summary>
+    public string PaperColour { get; set; } = "";
+
+    /// <summary>A line at the foot of every paper; empty: none.</summary>
+    public string PaperFoot { get; set; } = "";
+
     /// <summary>The last day that nothing is booked on any more; null: none yet.</summary>
     public DateOnly? ClosedUntil { get; set; }
 }

@@ -44,14 +44,65 @@ public static class PdfWriter
         )
         {
             foreach (var document in documents)
-                new Setter(pdf, document).Set();
+                new Setter(new PdfSheets(pdf), document).Set();
             pdf.Close();
         }
         return stream.ToArray();
     }
 
-    private sealed class Setter(SKDocument pdf, PrintedDocument doc)
+    /// <summary>The first page as a picture (PNG), to be looked at while a letterhead is set.</summary>
+    /// <param name="width">In pixels.</param>
+    public static byte[] Picture(PrintedDocument document, int width)
     {
+        ArgumentNullException.ThrowIfNull(document);
+        var scale = width / PageWidth;
+        using var surface = SKSurface.Create(new SKImageInfo(width, (int)(PageHeight * scale)));
+        surface.Canvas.Clear(SKColors.White);
+        surface.Canvas.Scale(scale);
+        using var sheets = new FirstSheet(surface.Canvas);
+        new Setter(sheets, document).Set();
+        using var image = surface.Snapshot();
+        using var png = image.Encode(SKEncodedImageFormat.Png, 100);
+        return png.ToArray();
+    }
+
+    // What pages are drawn on.
+    private interface ISheets
+    {
+        SKCanvas Begin();
+        void End();
+    }
+
+    private sealed class PdfSheets(SKDocument pdf) : ISheets
+    {
+        public SKCanvas Begin() => pdf.BeginPage(PageWidth, PageHeight);
+
+        public void End() => pdf.EndPage();
+    }
+
+    // All but the first go nowhere.
+    private sealed class FirstSheet(SKCanvas canvas) : ISheets, IDisposable
+    {
+        private readonly SKNoDrawCanvas _nowhere = new((int)PageWidth, (int)PageHeight);
+        private bool _begun;
+
+        public SKCanvas Begin()
+        {
+            if (_begun)
+                return _nowhere;
+            _begun = true;
+            return canvas;
+        }
+
+        public void End() { }
+
+        public void Dispose() => _nowhere.Dispose();
+    }
+
+    private sealed class Setter(ISheets pdf, PrintedDocument doc)
+    {
+        private readonly SKColor _accent = SKColor.TryParse(doc.Colour, out var colour) ? colour : Ink;
+
         // Columns: right edges of the numbers, left edge of the words.
         private const float WordsX = Left + 22f;
         private const float QuantityX = Left + 292f;
@@ -124,14 +175,14 @@ public static class PdfWriter
         // The house above, the buyer below it; gives the line under the buyer.
         private float Letterhead(ImmutableArray<string> to)
         {
-            Text(doc.Seller, Left + DrawLogo(), 66f, Serif.Value, 21f, Ink);
+            Text(doc.Seller, Left + DrawLogo(), 66f, Serif.Value, 21f, _accent);
             var y = 54f;
             foreach (var line in doc.SellerLines)
             {
                 TextRight(line, Right, y, Sans.Value, 7.8f, Second);
                 y += 10.5f;
             }
-            Rule(84f, 0.8f, Ink);
+            Rule(84f, 0.8f, _accent);
             y = 118f;
             foreach (var line in to)
             {
@@ -156,7 +207,7 @@ public static class PdfWriter
                 }
             }
             _y = Math.Max(Math.Max(y, facts) + 22f, 214f);
-            Text(doc.Title, Left, _y, Serif.Value, 17f, Ink);
+            Text(doc.Title, Left, _y, Serif.Value, 17f, _accent);
             var x = Left + Width(doc.Title + " ", Serif.Value, 17f);
             Text(doc.Number, x + 4f, _y, Mono.Value, 10.5f, Ink);
             if (doc.Matter.Length > 0)
@@ -170,7 +221,7 @@ public static class PdfWriter
         private void BeginPage()
         {
             _page++;
-            _canvas = pdf.BeginPage(PageWidth, PageHeight);
+            _canvas = pdf.Begin();
             if (_firstOfSheet == 0)
                 _y = 74f;
             else if (_page > _firstOfSheet)
@@ -184,6 +235,8 @@ public static class PdfWriter
         private void EndPage()
         {
             Text(doc.Footer, Left, PageHeight - 32f, Sans.Value, 7.2f, Second);
+            if (doc.Foot.Length > 0)
+                Text(doc.Foot, Left, PageHeight - 22f, Sans.Value, 7.2f, Second);
             TextRight(
                 string.Format(CultureInfo.InvariantCulture, doc.Labels.Page, _page),
                 Right,
@@ -192,7 +245,7 @@ public static class PdfWriter
                 7.2f,
                 Second
             );
-            pdf.EndPage();
+            pdf.End();
         }
 
         private void Room(float height)

@@ -62,4 +62,10 @@ public sealed record PrintedDocument(
 {
     /// <summary>Of the seller, a PNG or JPEG; null: the name alone.</summary>
     public byte[]? Logo { get; init; }
+
+    /// <summary>Of names, titles and rules, as #rrggbb; empty: that of ink.</summary>
+    public string Colour { get; init; } = "";
+
+    /// <summary>A line under the footer; empty: none.</summary>
+    public string Foot { get; init; } = "";
 }

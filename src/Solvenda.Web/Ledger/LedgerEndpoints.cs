@@ -4,6 +4,7 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
+using Solvenda.Acts.Papers;
 using Solvenda.Core.Ledger;
 using Solvenda.Core.Money;
 using Solvenda.Data;
@@ -179,7 +180,7 @@ public static class LedgerEndpoints
             new PrintedLabels("account", "", "", "debit", "", "", "page {0}"),
             null
         );
-        return Results.File(PdfWriter.Write(print), "application/pdf");
+        return Results.File(PdfWriter.Write(print.On(seller)), "application/pdf");
     }
 
     private static async Task<CloseBooksBody> Close(

@@ -3,9 +3,11 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.House;
+using Solvenda.Acts.Papers;
 using Solvenda.Core.Documents;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Formats.Pdf;
 using Solvenda.Web.Security;
 
 namespace Solvenda.Web.Setup;
@@ -38,6 +40,7 @@ public static class HouseEndpoints
         setup.MapPost("/holidays", Fill).Needs<FillHolidays>();
         setup.MapGet("/house", Get).Needs(Rights.Administer);
         setup.MapPut("/house", Save).Needs<SaveHouse>();
+        setup.MapPost("/house/paper", Paper).Needs(Rights.Administer).Produces(200, contentType: "image/png");
         setup.MapGet("/reasons", Reasons).Needs(Rights.Look);
     }
 
@@ -55,7 +58,9 @@ public static class HouseEndpoints
                     row.TaxNumber,
                     row.Register,
                     row.Bank,
-                    seller.SellsBy
+                    seller.SellsBy,
+                    row.PaperColour,
+                    row.PaperFoot
                 ),
             row?.Logo is not null,
             row?.Version ?? 0,
@@ -79,6 +84,24 @@ public static class HouseEndpoints
         await acts.RunAsync(user.ActorOf(), new SaveHouse(body.Facts, body.Logo, Seen.MustBe(ifMatch)), cancel);
         return await Get(db, seller, cancel);
     }
+
+    /// <summary>An invoice as it would look with what is said, before it is kept.</summary>
+    private static IResult Paper(HouseBody body, Seller seller)
+    {
+        var facts = SaveHouseAct.Checked(new SaveHouse(body.Facts, body.Logo, 0));
+        var row = new HouseRow
+        {
+            Name = facts.Name,
+            Mail = facts.Mail,
+            Logo = body.Logo is { } logo ? (logo.Length == 0 ? null : logo) : seller.Logo,
+        };
+        SaveHouseAct.Put(row, facts);
+        var then = new Seller(facts.Name, seller.Country, seller.Home, seller.HouseList, [facts.Address], facts.Mail);
+        then.Take(row);
+        return Results.Bytes(PdfWriter.Picture(SamplePaper.Of(then), PictureWidth), "image/png");
+    }
+
+    private const int PictureWidth = 720;
 
     /// <summary>Reasons that are often given for something.</summary>
     /// <param name="use">lost, returned, waived or setAside.</param>

@@ -3,6 +3,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
 using Solvenda.Data;
 using Solvenda.Formats.Tables;
@@ -18,6 +19,7 @@ public static class GoodsEndpoints
         ArgumentNullException.ThrowIfNull(app);
         var goods = app.MapGroup("/api/goods").WithTags("Goods");
         goods.MapGet("", List).Needs(Rights.Look);
+        goods.MapGet("/pick-list", Picks).Needs(Rights.Look).Produces(200, contentType: "application/pdf");
         goods.MapGet("/{order}", Of).Needs(Rights.Look);
         goods.MapPost("/release", Release).Needs<ReleaseGoods>();
         goods.MapPost("/ship", Ship).Needs<ShipOrder>();
@@ -29,6 +31,7 @@ public static class GoodsEndpoints
             .WithMetadata(new RequestSizeLimitAttribute(LargestFile));
         var shipments = app.MapGroup("/api/shipments/{order}/{no:int}").WithTags("Goods");
         shipments.MapGet("", Get).Needs(Rights.Look);
+        shipments.MapGet("/customs/{paper}", Customs).Needs(Rights.Look).Produces(200, contentType: "application/pdf");
         shipments.MapGet("/note", Note).Needs(Rights.Look).Produces(200, contentType: "application/pdf");
         shipments.MapPost("/pick", Pick).Needs<PickGoods>();
         shipments.MapPost("/pack", Pack).Needs<PackShipment>();
@@ -54,6 +57,45 @@ public static class GoodsEndpoints
 
     private static Task<OrderGoodsView> Of(string order, SolvendaDb db, HouseClock clock, CancellationToken cancel) =>
         ShipmentViews.OfOrderAsync(db, order, clock.Today, cancel);
+
+    /// <summary>What is being picked, to be walked with.</summary>
+    /// <param name="shipment">Of this one alone.</param>
+    private static async Task<IResult> Picks(
+        string? warehouse,
+        string? shipment,
+        SolvendaDb db,
+        Seller seller,
+        CancellationToken cancel
+    ) => Results.File(await PickList.OfAsync(db, warehouse, shipment, seller, cancel), "application/pdf");
+
+    /// <param name="paper">commercial-invoice or packing-list.</param>
+    private static async Task<IResult> Customs(
+        string order,
+        int no,
+        string paper,
+        SolvendaDb db,
+        SheetLoader loader,
+        Sending sending,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var number = Number(order, no);
+        var shipment =
+            await db
+                .Shipments.AsNoTracking()
+                .Include(s => s.Lines)
+                .Include(s => s.Picks)
+                .FirstOrDefaultAsync(s => s.Number == number, cancel)
+            ?? throw RefusedException.NotFound("such shipment");
+        if (paper is not ("commercial-invoice" or "packing-list"))
+            throw RefusedException.NotFound("such paper");
+        var open = await loader.OrderAsync(db, order, cancel);
+        return Results.File(
+            await sending.CustomsPaperAsync(db, open, shipment, paper, clock.Today, cancel),
+            "application/pdf"
+        );
+    }
 
     private static async Task<IReadOnlyList<string>> Release(
         ReleaseBody body,

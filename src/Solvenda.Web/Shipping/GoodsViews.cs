@@ -120,6 +120,7 @@ public sealed record PickView(
 );
 
 /// <summary>A shipment with what is picked for it, in walking order.</summary>
+/// <param name="LeavesUnion">Whether papers for customs go with it.</param>
 /// <param name="Services">Lines that lie on no shelf and go with it, with how much of each.</param>
 public sealed record ShipmentView(
     string Number,
@@ -141,6 +142,7 @@ public sealed record ShipmentView(
     DateOnly? Day,
     DateOnly? Delivered,
     bool HasNote,
+    bool LeavesUnion,
     bool MayShip
 );
 

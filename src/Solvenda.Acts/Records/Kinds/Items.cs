@@ -101,6 +101,29 @@ internal static class Items
                 also: ["lead days"]
             ),
             Fields.Number<ItemRow>(i => i.WeightKg, "weight", hint: "kg a stock unit", also: ["weight kg", "kg"]),
+            Fields.Number<ItemRow>(
+                i => i.NetKg,
+                "net mass",
+                hint: "kg a stock unit, without packing",
+                also: ["net kg"]
+            ),
+            Fields.Text<ItemRow>(
+                i => i.HsCode,
+                "HS code",
+                check: t =>
+                    t.Length is 0 or (>= 6 and <= 10) && t.All(char.IsAsciiDigit)
+                        ? null
+                        : "an HS code has six to ten digits",
+                hint: "Harmonized System; for goods that leave the Union",
+                also: ["tariff number"]
+            ),
+            Fields.Text<ItemRow>(
+                i => i.Origin,
+                "origin",
+                check: Checks.CountryOrNothing,
+                hint: "country in which it was made, two capital letters",
+                also: ["country of origin"]
+            ),
             Fields.Number<ItemRow>(i => i.VolumeDm3, "volume", hint: "dm³ a stock unit"),
             Fields.Text<ItemRow>(i => i.Dimensions, "dimensions"),
             Fields.Number<ItemRow>(i => i.PackMultiple, "packed by", hint: "stock units; only whole packs are sold"),

@@ -162,12 +162,17 @@
       </p>
       <p class="mt-2 flex justify-between text-second">
         <button class="underline" onclick={() => void ship.open('')}>all that is being picked</button>
+        <a class="underline" href="/api/goods/pick-list?shipment={encodeURIComponent(view.number)}" target="_blank" rel="noopener">on paper</a>
         <button class="underline" onclick={() => dropDialog?.open()}>put it back…</button>
       </p>
     {:else}
       {#if view.day}<p class="text-second">
           It left on {day(view.day)}{view.delivered ? `, and was handed over on ${day(view.delivered)}` : ''}.
           {#if view.hasNote}<a class="underline" href="/api/shipments/{view.number}/note" target="_blank" rel="noopener">delivery note</a>{/if}
+          {#if view.leavesUnion}
+            <a class="underline" href="/api/shipments/{view.number}/customs/commercial-invoice" target="_blank" rel="noopener">commercial invoice</a>
+            <a class="underline" href="/api/shipments/{view.number}/customs/packing-list" target="_blank" rel="noopener">packing list</a>
+          {/if}
           {#if view.followAt}<a class="underline" href={view.followAt} target="_blank" rel="noreferrer">follow it</a>{/if}
         </p>{/if}
       <button class="mt-2 text-second underline" onclick={() => void ship.open('')}>all that is being picked</button>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { formKeys, KeyCap } from '$lib/keys';
-  import { fixed, readNumber } from '$lib/shared';
+  import { DayField, fixed, readNumber } from '$lib/shared';
   import type { AccountState } from './owed.svelte';
 
   /** Money that no statement shows: noted by hand, and taken for what is due first. */
@@ -42,22 +42,22 @@
       <label class="grid gap-1"
         ><span class="text-second">how much</span>
         <!-- svelte-ignore a11y_autofocus -->
-        <input class="border-b border-ink bg-transparent text-right" bind:value={amount} inputmode="decimal" autofocus required /></label
+        <input class="w-full min-w-0 border-b border-ink bg-transparent text-right" bind:value={amount} inputmode="decimal" autofocus required /></label
       >
-      <label class="grid gap-1"><span class="text-second">in</span> <input class="border-b border-ink bg-transparent" bind:value={currency} required /></label>
       <label class="grid gap-1"
-        ><span class="text-second">came on</span> <input class="border-b border-ink bg-transparent" type="date" bind:value={day} required /></label
+        ><span class="text-second">in</span> <input class="w-full min-w-0 border-b border-ink bg-transparent" bind:value={currency} required /></label
       >
+      <span class="grid gap-1"><span class="text-second">came on</span> <DayField bind:value={day} label="came on" required /></span>
     </div>
     <div class="grid grid-cols-[120px_1fr] gap-3">
       <label class="grid gap-1"
         ><span class="text-second">by</span>
-        <select class="border-b border-ink bg-transparent" bind:value={how}
+        <select class="w-full min-w-0 border-b border-ink bg-transparent" bind:value={how}
           >{#each account.view?.hows ?? [] as h (h)}<option>{h}</option>{/each}</select
         ></label
       >
       <label class="grid gap-1"
-        ><span class="text-second">number, or what they say</span> <input class="border-b border-ink bg-transparent" bind:value={words} /></label
+        ><span class="text-second">number, or what they say</span> <input class="w-full min-w-0 border-b border-ink bg-transparent" bind:value={words} /></label
       >
     </div>
     <label class="flex items-center gap-2"

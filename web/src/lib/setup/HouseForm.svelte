@@ -14,9 +14,21 @@
     ['taxNumber', 'tax number', ''],
     ['register', 'register', 'where it is registered, by which number'],
     ['bank', 'bank', 'stands at the foot of papers'],
+    ['foot', 'last line', 'under it, on every paper'],
   ] as const;
   let view = $state.raw<Schemas['HouseView'] | null>(null);
-  let facts = $state<Schemas['HouseFacts']>({ name: '', address: '', mail: '', phone: '', taxNumber: '', register: '', bank: '', incoterms: [] });
+  let facts = $state<Schemas['HouseFacts']>({
+    name: '',
+    address: '',
+    mail: '',
+    phone: '',
+    taxNumber: '',
+    register: '',
+    bank: '',
+    incoterms: [],
+    colour: '',
+    foot: '',
+  });
   let logo = $state<string | null>(null);
   let said = $state('');
   let problem = $state('');
@@ -38,6 +50,26 @@
     reader.onload = () => (logo = String(reader.result).split(',')[1] ?? '');
     reader.readAsDataURL(file);
   }
+
+  // An invoice as it would look, drawn by the server that prints it; the newest one that was asked for is shown.
+  let picture = $state('');
+  let asked = 0;
+  $effect(() => {
+    if (!view) return;
+    const body = JSON.stringify({ facts, logo });
+    const mine = ++asked;
+    const wait = setTimeout(() => {
+      fetch('/api/setup/house/paper', { method: 'POST', headers: { 'content-type': 'application/json' }, body })
+        .then((answer) => (answer.ok ? answer.blob() : null))
+        .then((blob) => {
+          if (!blob || mine !== asked) return;
+          URL.revokeObjectURL(picture);
+          picture = URL.createObjectURL(blob);
+        })
+        .catch(() => undefined);
+    }, 300);
+    return () => clearTimeout(wait);
+  });
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
@@ -75,6 +107,14 @@
         {#if view.hasLogo && logo !== ''}<button type="button" class="underline" onclick={() => (logo = '')}>take it away</button>{/if}
       </span>
     </div>
+    <div class="grid grid-cols-[110px_1fr] items-center border-b border-hairline py-1.5">
+      <label class="text-second" for="colour">colour</label>
+      <span class="flex items-center gap-3">
+        <input id="colour" type="color" class="h-7 w-10" value={facts.colour || '#1b1d22'} oninput={(event) => (facts.colour = event.currentTarget.value)} />
+        <span class="text-second">{facts.colour ? `${facts.colour}, of the name, titles and rules` : 'that of ink'}</span>
+        {#if facts.colour}<button type="button" class="underline" onclick={() => (facts.colour = '')}>that of ink</button>{/if}
+      </span>
+    </div>
     <fieldset class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
       <legend class="float-left contents text-second"><span class="text-second">sells by</span></legend>
       <span class="flex flex-wrap gap-x-4">
@@ -96,5 +136,11 @@
       {#if said}<span role="status">{said}</span>{/if}
     </p>
   </form>
+  {#if picture}
+    <figure class="mb-6 border border-hairline bg-sheet p-3">
+      <img src={picture} alt="an invoice as it would be printed with what stands above" class="w-full" />
+      <figcaption class="mt-1 text-second">as it would be printed; it changes as you type, and is kept when you keep it</figcaption>
+    </figure>
+  {/if}
   <div class="mb-6"><Lately changes={view.lately} /></div>
 {/if}

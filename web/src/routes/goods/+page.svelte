@@ -79,7 +79,13 @@
         >
       {/if}
       <span class="text-second" role="status">{goods.busy || goods.done}</span>
-      <a class="ml-auto text-second underline" href="/goods/shipments">all shipments</a>
+      {#if view.picking.length}<a
+          class="ml-auto text-second underline"
+          href="/api/goods/pick-list?warehouse={encodeURIComponent(view.warehouse)}"
+          target="_blank"
+          rel="noopener">pick lists on paper</a
+        >{/if}
+      <a class="{view.picking.length ? '' : 'ml-auto'} text-second underline" href="/goods/shipments">all shipments</a>
     </footer>
   </div>
 {/if}

@@ -3,7 +3,7 @@
   import { useKeys } from '$lib/keys';
   import { Ways } from '$lib/ledger';
   import { usePulse } from '$lib/pulse';
-  import { day, fixed, Latest, Problem } from '$lib/shared';
+  import { day, DayField, fixed, Latest, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
 
   const latest = new Latest<Schemas['BalanceView']>();
@@ -43,8 +43,8 @@
       <span class="ml-auto"><Ways /></span>
     </div>
     <form class="mt-2 flex flex-wrap items-baseline gap-3 text-second" aria-label="which time" onsubmit={(event) => event.preventDefault()}>
-      <label>from <input class="border-b border-ink bg-transparent text-ink" type="date" bind:value={from} /></label>
-      <label>to <input class="border-b border-ink bg-transparent text-ink" type="date" bind:value={to} /></label>
+      <span>from <DayField bind:value={from} label="from" /></span>
+      <span>to <DayField bind:value={to} label="to" /></span>
       <a class="underline" href="/api/ledger/journal?from={view.from}&to={view.to}" target="_blank" rel="noopener">the journal, to print</a>
       <a class="underline" href="/records/accounts">what each account is used for</a>
     </form>
