@@ -66,3 +66,68 @@ test('a morning’s statement is taken in, and what needs somebody takes a few k
   await page.goto('/ledger/entries');
   await expect(page.getByRole('heading', { name: /Ledger/ })).toBeVisible();
 });
+
+test('what is late is reminded of, disputed, and paid over the counter; the accounts agree', async ({ page }) => {
+  await stepIn(page, 'Petra Vantongeren');
+  await page.goto('/ledger/owed');
+  await expect(page.getByText(/to remind/)).toBeVisible();
+  await accessible(page);
+  const before = await page.getByRole('checkbox', { checked: true }).count();
+  await page.keyboard.press('r');
+  await expect(page.getByRole('dialog')).toContainText('letter in their language');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('status')).toContainText(`${before} reminded`, { timeout: 60_000 });
+  await expect(page.getByText(/^reminded/).first()).toBeVisible();
+
+  await page.getByRole('row', { name: /reminded/ }).first().getByRole('link').click();
+  await expect(page.getByRole('region', { name: 'what is open' }).getByRole('row').nth(1)).toBeVisible();
+  await accessible(page);
+  await page.keyboard.press('d');
+  await page.getByRole('dialog').getByRole('textbox').fill('two drums were short');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('disputed: two drums were short')).toBeVisible();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('d');
+  await page.getByRole('dialog').getByRole('textbox').fill('the drums were found');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/disputed:/)).toHaveCount(0);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  // What is noted pays what is due first, and says so before.
+  await page.keyboard.press('n');
+  const noting = page.getByRole('dialog', { name: 'note money' });
+  await noting.getByLabel('how much').fill('50');
+  await expect(noting.getByRole('listitem')).toContainText('50.00');
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('status')).toContainText('noted');
+
+  await page.goto('/ledger/balance');
+  await expect(page.getByRole('cell', { name: 'till' })).toBeVisible();
+  await expect(page.getByText('do not agree')).toHaveCount(0);
+  await accessible(page);
+});
+
+test('goods come back: asked, allowed, here, credited', async ({ page }) => {
+  await stepIn(page, 'Nell Havergal');
+  // Something that went and is invoiced.
+  const invoices = await (await page.request.get('/api/lists/invoices?filter=kind:invoice')).json();
+  const order = (await (await page.request.get(`/api/invoices/${invoices.rows[0].calls}`)).json()).issued.order;
+  await page.goto(`/orders/${order}`);
+  const back = page.getByRole('region', { name: 'what comes back' });
+  await expect(back.getByRole('button', { name: /Goods come back/ })).toBeVisible();
+  await page.keyboard.press('z');
+  const asking = page.getByRole('dialog', { name: 'goods come back' });
+  await asking.getByRole('textbox', { name: /^how much of/ }).last().fill('1');
+  await asking.getByLabel('why do they give it back?').fill('bent');
+  await page.keyboard.press('Control+Enter');
+  await expect(back).toContainText('they want to give back: 1');
+  await accessible(page);
+  await back.getByRole('button', { name: 'Allow it' }).click();
+  await page.keyboard.press('Control+Enter');
+  await expect(back).toContainText('may come back');
+  await back.getByRole('button', { name: 'It is here, not to be sold' }).click();
+  await expect(back).toContainText('is here: 1');
+  await back.getByRole('button', { name: 'Credit it', exact: true }).click();
+  await expect(back.getByRole('link', { name: /^F\d/ })).toBeVisible();
+  await back.getByRole('link', { name: /^F\d/ }).click();
+  await expect(page.getByRole('heading', { name: /Credit note/ })).toBeVisible();
+});

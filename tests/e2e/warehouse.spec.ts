@@ -52,6 +52,48 @@ test("all that may go is picked and sent with a key each, and what goes by numbe
     left.getByRole("list", { name: "in walking order" }),
   ).toBeVisible();
   await accessible(page);
+
+  // What a carrier says of them comes as a file, and what went is invoiced: two keys each for all of it.
+  const carrier = "Skerry Post";
+  const given = await (
+    await page.request.get(`/api/carriers/${carrier}/file`)
+  ).text();
+  const sent = given
+    .trim()
+    .split("\n")
+    .slice(1)
+    .map((row) => row.split(",")[0]!);
+  expect(sent.length).toBeGreaterThan(3);
+  await page.getByLabel("a carrier’s file").setInputFiles({
+    name: `${carrier}.csv`,
+    mimeType: "text/csv",
+    buffer: Buffer.from(
+      `Reference;Tracking;Cost\n${sent.map((number, i) => `${number};SP${1000 + i};4.20`).join("\n")}\n`,
+    ),
+  });
+  await expect(
+    page.getByRole("region", { name: "the carrier’s file" }),
+  ).toContainText(`${sent.length} of our shipments get something new`);
+  await press("Control+Enter");
+  await expect(page.getByRole("status")).toContainText(
+    `${sent.length} shipments of ${carrier}`,
+    { timeout: 60_000 },
+  );
+  await stepIn(page, "Petra Vantongeren");
+  await page.goto("/ledger");
+  const bills = page.getByRole("checkbox", { checked: true });
+  await expect(bills.nth(20)).toBeVisible();
+  const all = await bills.count();
+  await press("f");
+  await expect(page.getByRole("dialog")).toContainText("never changed");
+  await press("Control+Enter");
+  await expect(page.getByRole("status")).toContainText(`${all} invoiced`, {
+    timeout: 120_000,
+  });
+  expect(keys / many).toBeLessThan(3);
+  console.log(
+    `${many} orders picked, sent, followed and ${all} invoiced with ${keys} keys on 2 screens`,
+  );
 });
 
 test("one order is picked on its way along the shelves, short, packed, and the rest stays as a back order", async ({

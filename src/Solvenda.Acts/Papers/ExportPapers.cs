@@ -12,7 +12,7 @@ namespace Solvenda.Acts.Papers;
 
 /// <summary>
 /// What goes with goods that leave the Union, for customs: a commercial invoice with the code, the origin and the worth
-/// of each, and a packing list with what they weigh. In English, which customs read everywhere.
+/// of each, and a packing list with what they weigh. Its own words are English, which customs read everywhere.
 /// </summary>
 public static class ExportPapers
 {

@@ -62,9 +62,10 @@
       fetch('/api/setup/house/paper', { method: 'POST', headers: { 'content-type': 'application/json' }, body })
         .then((answer) => (answer.ok ? answer.blob() : null))
         .then((blob) => {
-          if (!blob || mine !== asked) return;
-          URL.revokeObjectURL(picture);
-          picture = URL.createObjectURL(blob);
+          if (!blob) return;
+          const reader = new FileReader();
+          reader.onload = () => mine === asked && (picture = String(reader.result));
+          reader.readAsDataURL(blob);
         })
         .catch(() => undefined);
     }, 300);

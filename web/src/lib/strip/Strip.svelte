@@ -51,15 +51,15 @@
         style:left="{spot.at}%"
       ></span>
       <span
-        class="absolute w-max max-w-44 truncate {spot.above ? (spot.at > NOW && spot.at < NOW + 8 ? 'top-[52px]' : 'top-[14px]') : 'top-[52px]'} {mark.ahead
+        class="absolute w-max truncate leading-6 {spot.above ? (spot.at > NOW && spot.at < NOW + 8 ? 'top-[47px]' : 'top-[9px]') : 'top-[47px]'} {mark.ahead
           ? 'text-second'
           : ''}"
-        style={anchor(spot.at, mark.ahead)}
+        style="{anchor(spot.at, mark.ahead)}; max-width: min(176px, {spot.wide}%)"
         title="{mark.words}, {day(mark.at)}{mark.who ? `, ${mark.who}` : ''}"
       >
-        {#if to}<a href={to} class="hover:underline">{label(i)}</a>{:else}{label(i)}{/if}
+        {#if to}<a href={to} class="inline-block min-h-6 hover:underline">{label(i)}</a>{:else}{label(i)}{/if}
       </span>
     </div>
   {/each}
-  {#if hidden > 0}<span class="absolute top-[14px] left-[9%] text-third">{hidden} more in the history</span>{/if}
+  {#if hidden > 0}<span class="absolute top-[9px] left-[9%] text-third">{hidden} more in the history</span>{/if}
 </div>

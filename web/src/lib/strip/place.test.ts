@@ -14,4 +14,18 @@ describe('the strip', () => {
     const at = place([1, 1, 1, 1, 1], 100).map((p) => p.at);
     for (let i = 1; i < at.length; i++) expect(at[i]! - at[i - 1]!).toBeGreaterThan(6);
   });
+
+  it('gives no label more than is free up to the next one on its side', () => {
+    const placed = place([1, 1, 1, 1, 1, 1, 1, 1, 200, 201, 202], 100);
+    const edges = placed.map((p) => {
+      if (p.at < 7) return [0, p.wide];
+      if (p.at <= NOW && p.at > NOW - 6) return [NOW - p.wide, NOW];
+      if (p.at > 92) return [100 - p.wide, 100];
+      return [p.at - p.wide / 2, p.at + p.wide / 2];
+    });
+    for (let i = 2; i < placed.length; i++) {
+      expect(placed[i]!.wide).toBeGreaterThan(4);
+      expect(edges[i]![0]!).toBeGreaterThanOrEqual(edges[i - 2]![1]!);
+    }
+  });
 });

@@ -4,6 +4,8 @@ export interface Placed {
   /** Percent from the left. */
   at: number;
   above: boolean;
+  /** What its label may take so that it covers no other, in percent. */
+  wide: number;
 }
 
 /** The strip's "now" stands here. */
@@ -20,7 +22,16 @@ export function place(times: readonly number[], now: number): Placed[] {
   const ahead = times.filter((t) => t > now);
   const left = spread(past, past[0] ?? now, now, 2, NOW - 3);
   const right = spread(ahead, now, Math.max(now + 1, ahead.at(-1) ?? 0), NOW + 4, 96);
-  return [...left, ...right].map((at, i) => ({ at, above: i % 2 === 0 }));
+  const all = [...left, ...right];
+  return all.map((at, i) => ({ at, above: i % 2 === 0, wide: widest(all, i) }));
+}
+
+// Labels of one side meet in the middle between their marks; one at an end has what is beyond its mark as well.
+function widest(all: readonly number[], i: number): number {
+  const [at, before, after] = [all[i]!, all[i - 2], all[i + 2]];
+  const room = Math.min(before === undefined ? 100 : at - before, after === undefined ? 100 : after - at);
+  const beyond = at < 7 ? at : at <= NOW && at > NOW - 6 ? NOW - at : at > 92 ? 100 - at : null;
+  return (beyond === null ? room : room / 2 + beyond) - 0.6;
 }
 
 function spread(times: readonly number[], from: number, to: number, low: number, high: number): number[] {

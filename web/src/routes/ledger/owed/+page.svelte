@@ -67,7 +67,7 @@
             {#each owed.rows as row, i (row.id)}
               {@const here = owed.current?.id === row.id}
               <tr
-                class="border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+                class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
                 aria-current={here ? 'true' : undefined}
                 onclick={() => (owed.at = i)}
               >

@@ -94,7 +94,7 @@
               {#each view.items as item, i (item.number)}
                 {@const here = current?.number === item.number}
                 <tr
-                  class="border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
+                  class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
                   aria-current={here ? 'true' : undefined}
                   onclick={() => (account.at = i)}
                 >
