@@ -172,6 +172,21 @@ public sealed class AcknowledgementTests(House house) : MoneyCalls(house)
             (answer.GetProperty("id").GetString(), answer.GetProperty("ours").GetString())
         );
         Assert.Equal("SHK-BOW-10", answer.GetProperty("lines")[0].GetProperty("sku").GetString());
+        // What is cancelled is said in its form too.
+        var gone = await nell.ActAsync(
+            $"/api/orders/{number}/cancel",
+            await SeenAsync(nell, $"/api/orders/{number}"),
+            new { reason = "the cart was a mistake" }
+        );
+        Assert.True(gone.StatusCode == HttpStatusCode.OK, await gone.Content.ReadAsStringAsync(Cancel));
+        var notice = Path.Combine(Path.GetDirectoryName(file)!, $"cancelled-{number}.json");
+        var said = JsonDocument
+            .Parse(await Answers.EventuallyAsync(() => File.Exists(notice) ? File.ReadAllText(notice) : null))
+            .RootElement;
+        Assert.Equal(
+            ("HM-ANS-1", "cancelled"),
+            (said.GetProperty("id").GetString(), said.GetProperty("status").GetString())
+        );
     }
 
     private async Task<(HttpClient Nell, string Number, JsonElement Sheet)> TakenAsync(string text, string name)

@@ -128,6 +128,10 @@ public sealed class OwedTests(House house) : BilledCalls(house)
             Money(first, "card", new { number = $"{invoice}/1", amount = first })
         );
         Assert.Equal(MoneyTrack.PartPaid, await MoneyAsync(order));
+        // What is said against it is said against what is open of it.
+        await PostAsync(petra, "/api/owed/dispute", new { number = invoice, reason = "the rest came late" });
+        var page = await (await petra.GetAsync($"/api/invoices/{invoice}", Cancel)).JsonAsync();
+        Assert.Equal("the rest came late", page.GetProperty("disputed").GetString());
         // A credit note takes of what is due first.
         await PostAsync(petra, $"/api/invoices/{invoice}/credit", new { reason = "all of it back" });
         Assert.Empty(await MoneyFaultsAsync());

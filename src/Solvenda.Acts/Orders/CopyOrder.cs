@@ -30,22 +30,9 @@ public sealed class CopyOrderAct(SheetLoader loader, Settling settling) : Act<Co
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
-        var sheet = Drafting.CopyOf(open.Sheet, work.Actor.Hand);
-        (sheet.PricingDate, sheet.FrozenRate, sheet.Kept, sheet.Stated, sheet.Channel) = (
-            work.Today,
-            null,
-            "",
-            "",
-            null
-        );
+        var sheet = Drafting.AnewOf(work, open.Sheet);
         var draft = sheet.ToDraft();
-        sheet.Take(
-            draft with
-            {
-                Head = OfItsOwn.Aggregate(draft.Head, (head, term) => head.With(term, null, null)),
-                Lines = [.. draft.Lines.Select(l => l with { Wanted = null, From = null, ClosedWhy = "" })],
-            }
-        );
+        sheet.Take(draft with { Head = OfItsOwn.Aggregate(draft.Head, (head, term) => head.With(term, null, null)) });
         var dossier = await Drafting.DossierAsync(work, open.Buyer, open.Dossier.Matter, cancel);
         var order = await Drafting.OrderAsync(
             work,

@@ -13,11 +13,15 @@ namespace Solvenda.Acts.Owing;
 /// <summary>What buyers owe, as the acts of this room find it.</summary>
 public static class OwedBook
 {
-    /// <summary>What is open under a number, the first due first; refused where nothing is.</summary>
+    /// <summary>
+    /// What is open under a number, the first due first: of one that is paid in parts all of them, or the part that is
+    /// named. Refused where nothing is.
+    /// </summary>
     internal static async Task<List<OpenItemRow>> ItemsAsync(Work work, string number, CancellationToken cancel)
     {
+        var parts = number + "/";
         var items = await work
-            .Db.OpenItems.Where(o => o.Number == number && o.OpenMinor != 0)
+            .Db.OpenItems.Where(o => (o.Number == number || o.Number.StartsWith(parts)) && o.OpenMinor != 0)
             .OrderBy(o => o.Due)
             .ThenBy(o => o.Id)
             .ToListAsync(cancel);

@@ -48,6 +48,8 @@ public sealed class PayBackAct(Seller seller) : Act<PayBack, decimal>
         var minor = MinorOf(input, -note.OpenMinor, currency);
         var worth = Paying.Take(work, note, -minor, reason: $"paid back: {reason}");
         Book(work, books, AccountUse.Receivable, input.Document, reason, Amount.FromMinor(minor, currency), -worth);
+        await work.Db.SaveChangesAsync(cancel);
+        await OwedBook.FollowAsync(work, [note], cancel);
         var facts = new MoneyPaidBack(input.Document, input.Amount, currency.Code, reason);
         await OwedBook.LeaveAsync(work, note, facts, cancel);
         return Amount.Major(-note.OpenMinor, currency.Code);

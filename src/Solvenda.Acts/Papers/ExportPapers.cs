@@ -16,11 +16,11 @@ namespace Solvenda.Acts.Papers;
 /// </summary>
 public static class ExportPapers
 {
-    /// <summary>Whether a shipment of it leaves the Union.</summary>
-    public static bool Needed(OpenSheet open)
+    /// <summary>Whether goods of an order leave the Union.</summary>
+    public static bool Needed(Head head, BuyerRow buyer)
     {
-        ArgumentNullException.ThrowIfNull(open);
-        return !TaxRules.IsInUnion(HeadTerms.DeliverToCountry.In(open.Sheet.Head) ?? open.Buyer.Country);
+        ArgumentNullException.ThrowIfNull(buyer);
+        return !TaxRules.IsInUnion(HeadTerms.DeliverToCountry.In(head) ?? buyer.Country);
     }
 
     /// <param name="lines">Those that are delivered, in the order of the sheet.</param>
@@ -37,6 +37,7 @@ public static class ExportPapers
         ArgumentNullException.ThrowIfNull(lines);
         var currency = Currency.Of(open.Sheet.Currency);
         var priced = open.Sheet.Priced(open.Buyer, open.Book).Lines.ToDictionary(l => l.Line.Key);
+        var numbers = LineNumbers.Of(open.ToDraft().Lines);
         var worth = lines.ToDictionary(
             l => l.Line.Key,
             l =>
@@ -55,7 +56,7 @@ public static class ExportPapers
             [
                 .. lines.Select(l =>
                     Line(
-                        open,
+                        numbers[l.Line.Key],
                         l,
                         items,
                         Number(priced[l.Line.Key].Figures.NetPrice / priced[l.Line.Key].Terms.PriceBase, "0.00##"),
@@ -80,6 +81,7 @@ public static class ExportPapers
         ArgumentNullException.ThrowIfNull(open);
         ArgumentNullException.ThrowIfNull(shipment);
         ArgumentNullException.ThrowIfNull(lines);
+        var numbers = LineNumbers.Of(open.ToDraft().Lines);
         var masses = lines.ToDictionary(l => l.Line.Key, l => MassOf(shipment, l, items));
         return Of(
             open,
@@ -88,7 +90,11 @@ public static class ExportPapers
             "Packing list",
             "net kg",
             new PrintedLabels("goods", "quantity", "", "", "", "", "page {0}"),
-            [.. lines.Select(l => Line(open, l, items, "", masses[l.Line.Key] is { } kg ? Number(kg, "#,0.0##") : ""))],
+            [
+                .. lines.Select(l =>
+                    Line(numbers[l.Line.Key], l, items, "", masses[l.Line.Key] is { } kg ? Number(kg, "#,0.0##") : "")
+                ),
+            ],
             [
                 ("net, kg", Number(masses.Values.Sum(m => m ?? 0m), "#,0.0##"), false),
                 ("gross, kg", shipment.WeightKg is { } gross ? Number(gross, "#,0.0##") : "not weighed", false),
@@ -140,7 +146,7 @@ public static class ExportPapers
     }
 
     private static PrintedLine Line(
-        OpenSheet open,
+        string number,
         DeliveredLine line,
         IReadOnlyDictionary<long, ItemRow> items,
         string price,
@@ -156,7 +162,7 @@ public static class ExportPapers
         ];
         return new PrintedLine(
             false,
-            LineNumbers.Of(open.ToDraft().Lines)[sold.Key],
+            number,
             item?.Code ?? "",
             sold.Words,
             string.Join(" · ", says.Where(s => s.Length > 0)),

@@ -28,15 +28,7 @@ public sealed class ApplyReceiptAct(Seller seller) : Act<ApplyReceipt, long>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var receipt =
-            await work.Db.Receipts.FirstOrDefaultAsync(r => r.Id == input.Receipt, cancel)
-            ?? throw RefusedException.NotFound("such money");
-        if (receipt.Version != input.Seen)
-            throw RefusedException.Clash(
-                "stale",
-                "Somebody said meanwhile what it is for; what is there now is shown. Nothing was changed.",
-                receipt.Version
-            );
+        var receipt = await Takings.SeenAsync(work.Db, input.Receipt, input.Seen, cancel);
         if (receipt.State == ReceiptState.Returned || receipt.LeftMinor == 0)
             throw RefusedException.Clash("nothing_left", "Nothing of it is left to be taken.");
         if (!await work.Db.Buyers.AnyAsync(b => b.Id == input.Buyer, cancel))

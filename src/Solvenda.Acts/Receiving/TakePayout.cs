@@ -23,15 +23,7 @@ public sealed class TakePayoutAct(Seller seller) : Act<TakePayout, long>
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
-        var receipt =
-            await work.Db.Receipts.FirstOrDefaultAsync(r => r.Id == input.Receipt, cancel)
-            ?? throw RefusedException.NotFound("such money");
-        if (receipt.Version != input.Seen)
-            throw RefusedException.Clash(
-                "stale",
-                "Somebody said meanwhile what it is for; what is there now is shown. Nothing was changed.",
-                receipt.Version
-            );
+        var receipt = await Takings.SeenAsync(work.Db, input.Receipt, input.Seen, cancel);
         if (receipt.State != ReceiptState.Open || receipt.LeftMinor != receipt.Minor)
             throw RefusedException.Clash("nothing_left", "Something of it is taken for invoices already.");
         var currency = Currency.Of(receipt.Currency);

@@ -9,6 +9,21 @@ namespace Solvenda.Acts.Receiving;
 /// <summary>What somebody says that money is for.</summary>
 internal static class Takings
 {
+    /// <summary>Money that came, on the version that was seen.</summary>
+    public static async Task<ReceiptRow> SeenAsync(SolvendaDb db, long id, long seen, CancellationToken cancel)
+    {
+        var receipt =
+            await db.Receipts.FirstOrDefaultAsync(r => r.Id == id, cancel)
+            ?? throw RefusedException.NotFound("such money");
+        return receipt.Version == seen
+            ? receipt
+            : throw RefusedException.Clash(
+                "stale",
+                "Somebody said meanwhile what it is for; what is there now is shown. Nothing was changed.",
+                receipt.Version
+            );
+    }
+
     /// <summary>What is owed by the buyer or by whom they pay for: a parent, or a child.</summary>
     public static async Task<OpenItemRow> ItemAsync(
         SolvendaDb db,

@@ -97,14 +97,7 @@ public sealed class SettleReturnAct(SheetLoader loader, Settling settling, Credi
     private async Task<string> ReplaceAsync(Work work, ReturnRow row, CancellationToken cancel)
     {
         var open = await loader.OrderAsync(work.Db, row.Order.Number, cancel);
-        var sheet = Drafting.CopyOf(open.Sheet, work.Actor.Hand);
-        (sheet.PricingDate, sheet.FrozenRate, sheet.Kept, sheet.Stated, sheet.Channel) = (
-            work.Today,
-            null,
-            "",
-            "",
-            null
-        );
+        var sheet = Drafting.AnewOf(work, open.Sheet);
         var draft = sheet.ToDraft();
         var quantities = row.Lines.ToDictionary(l => l.LineKey, l => l.Quantity);
         var head = draft
@@ -121,16 +114,7 @@ public sealed class SettleReturnAct(SheetLoader loader, Settling settling, Credi
                 [
                     .. draft
                         .Lines.Where(l => quantities.GetValueOrDefault(l.Key) > 0m)
-                        .Select(l =>
-                            l with
-                            {
-                                Quantity = quantities[l.Key],
-                                ByHand = ByHand.None,
-                                Wanted = null,
-                                From = null,
-                                ClosedWhy = "",
-                            }
-                        ),
+                        .Select(l => l with { Quantity = quantities[l.Key], ByHand = ByHand.None }),
                 ],
             }
         );

@@ -137,6 +137,30 @@ public static class Drafting
     }
 
     /// <summary>
+    /// A copy for an order of its own, at the prices of today: what was of the earlier order alone does not come along.
+    /// </summary>
+    public static SheetRow AnewOf(Work work, SheetRow from)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        var sheet = CopyOf(from, work.Actor.Hand);
+        (sheet.PricingDate, sheet.FrozenRate, sheet.Kept, sheet.Stated, sheet.Channel) = (
+            work.Today,
+            null,
+            "",
+            "",
+            null
+        );
+        var draft = sheet.ToDraft();
+        sheet.Take(
+            draft with
+            {
+                Lines = [.. draft.Lines.Select(l => l with { Wanted = null, From = null, ClosedWhy = "" })],
+            }
+        );
+        return sheet;
+    }
+
+    /// <summary>
     /// A copy of a sheet for a new revision or for the order; keys, and what the buyer wrote, go along.
     /// </summary>
     /// <param name="retypedBy">Whose hand everything counts as typed by; null keeps the hands, for an order of what was

@@ -232,7 +232,7 @@ public sealed class Sending(Judge judge, Seller seller)
         CancellationToken cancel
     )
     {
-        if (!ExportPapers.Needed(open))
+        if (!ExportPapers.Needed(open.Sheet.Head, open.Buyer))
             return [];
         var items = await ItemsAsync(work.Db, lines, shipment, cancel);
         var name = shipment.FileName;

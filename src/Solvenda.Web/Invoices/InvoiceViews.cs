@@ -25,6 +25,7 @@ public sealed record CreditableLine(long Key, string Number, string Words, strin
 
 /// <summary>An invoice or a credit note on its page.</summary>
 /// <param name="Open">What is still to be paid; below nothing where we owe it.</param>
+/// <param name="Disputed">What the buyer says against it; empty where nothing.</param>
 /// <param name="Notes">Numbers of its credit notes.</param>
 /// <param name="Units">What its units are called, by their codes.</param>
 /// <param name="Entries">Empty for who may not see the ledger.</param>
@@ -35,6 +36,7 @@ public sealed record InvoiceView(
     decimal TotalWithTax,
     decimal ToPay,
     decimal Open,
+    string Disputed,
     string ToldTo,
     string By,
     DateTime At,
@@ -102,7 +104,7 @@ public static class InvoiceViews
         var row = await FindAsync(db, number, cancel);
         var issued = Read(row);
         var currency = Currency.Of(row.Currency);
-        var open = await db.OpenItems.Where(o => o.InvoiceId == row.Id).SumAsync(o => o.OpenMinor, cancel);
+        var items = await db.OpenItems.AsNoTracking().Where(o => o.InvoiceId == row.Id).ToListAsync(cancel);
         var entries = Rights.SeeLedger.Allows(who) ? await EntriesAsync(db, row, cancel) : ("", []);
         return new InvoiceView(
             issued,
@@ -110,7 +112,8 @@ public static class InvoiceViews
             issued.TotalTax,
             issued.TotalWithTax,
             issued.ToPay,
-            Amount.FromMinor(open, currency).Value,
+            Amount.FromMinor(items.Sum(o => o.OpenMinor), currency).Value,
+            items.Find(o => o.Disputed.Length > 0)?.Disputed ?? "",
             row.ToldTo,
             row.ByName,
             row.At,

@@ -41,6 +41,7 @@ public sealed record OwedView(
 /// <summary>Something that is open.</summary>
 /// <param name="Invoice">Number of its document; empty where it was taken over from before.</param>
 /// <param name="Open">In its currency; below nothing where we owe it.</param>
+/// <param name="IsSmall">Whether it may be written off.</param>
 /// <param name="Early">What falls away where it is paid early; 0 for nothing.</param>
 public sealed record OwedItem(
     string Number,
@@ -55,7 +56,8 @@ public sealed record OwedItem(
     string Disputed,
     string DisputedBy,
     int Step,
-    DateOnly? RemindedOn
+    DateOnly? RemindedOn,
+    bool IsSmall
 );
 
 /// <summary>Money of a buyer that nothing was taken of.</summary>
@@ -63,7 +65,6 @@ public sealed record OnAccount(string Document, DateOnly Day, string Currency, d
 
 /// <summary>The account of a buyer.</summary>
 /// <param name="Next">The reminder that is due; 0 for none.</param>
-/// <param name="WriteOff">What of an invoice may be written off, in home currency.</param>
 /// <param name="Hows">How money comes that no statement shows.</param>
 public sealed record AccountView(
     long Id,
@@ -75,7 +76,6 @@ public sealed record AccountView(
     IReadOnlyList<OwedItem> Items,
     IReadOnlyList<OnAccount> Money,
     int Next,
-    decimal WriteOff,
     IReadOnlyList<string> Hows,
     DateOnly Today,
     bool MayBook,
@@ -161,21 +161,13 @@ public static class OwedViews
             await db.Buyers.AsNoTracking().FirstOrDefaultAsync(b => b.Id == id, cancel)
             ?? throw RefusedException.NotFound("such buyer");
         var items = await AccountSteps.OpenAsync(db, id, cancel);
-        var invoices = items.Select(i => i.InvoiceId).OfType<long>().ToList();
-        var numbers = await db
-            .Invoices.Where(i => EF.Parameter(invoices).Contains(i.Id))
-            .Select(i => new
-            {
-                i.Id,
-                i.Number,
-                Order = i.Order.Number,
-            })
-            .ToDictionaryAsync(i => i.Id, cancel);
+        var documents = await DocumentsAsync(db, items, cancel);
         var money = await db
             .Receipts.AsNoTracking()
             .Where(r => r.BuyerId == id && r.LeftMinor > 0)
             .OrderBy(r => r.Day)
             .ToListAsync(cancel);
+        var small = (await OwedBook.MostWrittenOffAsync(db, seller.Home, cancel)).Minor;
         return new AccountView(
             id,
             buyer.Code,
@@ -183,11 +175,7 @@ public static class OwedViews
             buyer.ContactMail ?? "",
             buyer.Currency,
             seller.Home.Code,
-            [
-                .. items.Select(i =>
-                    ItemOf(i, buyer, i.InvoiceId is { } of ? (numbers[of].Number, numbers[of].Order) : null, today)
-                ),
-            ],
+            [.. items.Select(i => ItemOf(i, buyer, i.InvoiceId is { } of ? documents[of] : null, today, small))],
             [
                 .. money.Select(r => new OnAccount(
                     r.Reference,
@@ -197,7 +185,6 @@ public static class OwedViews
                 )),
             ],
             StepOf(items, await OwedBook.StepsAsync(db, cancel), today),
-            (await OwedBook.MostWrittenOffAsync(db, seller.Home, cancel)).Value,
             Solvenda.Acts.Receiving.EnterReceiptAct.Hows,
             today,
             Rights.Money.Allows(who),
@@ -205,7 +192,32 @@ public static class OwedViews
         );
     }
 
-    private static OwedItem ItemOf(OpenItemRow i, BuyerRow buyer, (string Number, string Order)? of, DateOnly today)
+    private static async Task<Dictionary<long, (string Number, string Order)>> DocumentsAsync(
+        SolvendaDb db,
+        List<OpenItemRow> items,
+        CancellationToken cancel
+    )
+    {
+        var invoices = items.Select(i => i.InvoiceId).OfType<long>().ToList();
+        var found = await db
+            .Invoices.Where(i => EF.Parameter(invoices).Contains(i.Id))
+            .Select(i => new
+            {
+                i.Id,
+                i.Number,
+                Order = i.Order.Number,
+            })
+            .ToListAsync(cancel);
+        return found.ToDictionary(i => i.Id, i => (i.Number, i.Order));
+    }
+
+    private static OwedItem ItemOf(
+        OpenItemRow i,
+        BuyerRow buyer,
+        (string Number, string Order)? of,
+        DateOnly today,
+        long small
+    )
     {
         var currency = i.Currency.Length > 0 ? i.Currency : buyer.Currency;
         return new OwedItem(
@@ -221,7 +233,8 @@ public static class OwedViews
             i.Disputed,
             i.DisputedBy,
             i.ReminderStep,
-            i.RemindedOn
+            i.RemindedOn,
+            i.HomeMinor is { } home && Math.Abs(home) <= small
         );
     }
 }

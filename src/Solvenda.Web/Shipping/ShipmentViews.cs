@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Papers;
 using Solvenda.Acts.Shipping;
-using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Units;
@@ -66,7 +66,7 @@ internal static class ShipmentViews
             shipment.Day,
             shipment.Delivered,
             shipment.PrintId is not null,
-            !TaxRules.IsInUnion(HeadTerms.DeliverToCountry.In(sheet.Head) ?? shipment.Order.Dossier.Buyer.Country),
+            ExportPapers.Needed(sheet.Head, shipment.Order.Dossier.Buyer),
             mayShip
         );
     }

@@ -80,9 +80,9 @@ export class AccountState {
 
   load = () => this.latest.ask(() => ask(api.GET('/api/owed/{buyer}', this.#path)), 'The account could not be loaded.');
 
-  remind = () => this.#take('a reminder went', () => ask(api.POST('/api/owed/{buyer}/remind', this.#path)));
+  remind = () => this.#take(`a reminder went to ${this.view?.mail}`, () => ask(api.POST('/api/owed/{buyer}/remind', this.#path)));
 
-  statement = () => this.#take('a statement went', () => ask(api.POST('/api/owed/{buyer}/statement', this.#path)));
+  statement = () => this.#take(`a statement went to ${this.view?.mail}`, () => ask(api.POST('/api/owed/{buyer}/statement', this.#path)));
 
   /** Notes money; what of it is taken is what is open, the first due first. */
   receive = (amount: number, currency: string, day: string, how: string, words: string, account: boolean) =>

@@ -51,6 +51,7 @@ const item = (number: string, open: number, more: object = {}) => ({
   disputedBy: '',
   step: 0,
   remindedOn: null,
+  isSmall: false,
   ...more,
 });
 const account = (...items: object[]) => ({
@@ -63,7 +64,6 @@ const account = (...items: object[]) => ({
   items,
   money: [],
   next: 0,
-  writeOff: 5,
   hows: ['cash'],
   today: '2026-11-28',
   mayBook: true,

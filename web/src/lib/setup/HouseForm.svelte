@@ -53,21 +53,27 @@
 
   // An invoice as it would look, drawn by the server that prints it; the newest one that was asked for is shown.
   let picture = $state('');
+  let notDrawn = $state('');
   let asked = 0;
+  async function draw(body: string): Promise<string> {
+    const answer = await fetch('/api/setup/house/paper', { method: 'POST', headers: { 'content-type': 'application/json' }, body });
+    if (!answer.ok) throw new Error(String(((await answer.json()) as { title?: string }).title));
+    const blob = await answer.blob();
+    return new Promise((drawn) => {
+      const reader = new FileReader();
+      reader.onload = () => drawn(String(reader.result));
+      reader.readAsDataURL(blob);
+    });
+  }
   $effect(() => {
     if (!view) return;
     const body = JSON.stringify({ facts, logo });
     const mine = ++asked;
     const wait = setTimeout(() => {
-      fetch('/api/setup/house/paper', { method: 'POST', headers: { 'content-type': 'application/json' }, body })
-        .then((answer) => (answer.ok ? answer.blob() : null))
-        .then((blob) => {
-          if (!blob) return;
-          const reader = new FileReader();
-          reader.onload = () => mine === asked && (picture = String(reader.result));
-          reader.readAsDataURL(blob);
-        })
-        .catch(() => undefined);
+      void draw(body).then(
+        (drawn) => mine === asked && ([picture, notDrawn] = [drawn, '']),
+        (reason: unknown) => mine === asked && (notDrawn = reason instanceof Error ? reason.message : 'It could not be drawn.'),
+      );
     }, 300);
     return () => clearTimeout(wait);
   });
@@ -140,7 +146,7 @@
   {#if picture}
     <figure class="mb-6 border border-hairline bg-sheet p-3">
       <img src={picture} alt="an invoice as it would be printed with what stands above" class="w-full" />
-      <figcaption class="mt-1 text-second">as it would be printed; it changes as you type, and is kept when you keep it</figcaption>
+      <figcaption class="mt-1 text-second">{notDrawn || 'as it would be printed; it changes as you type, and is kept when you keep it'}</figcaption>
     </figure>
   {/if}
   <div class="mb-6"><Lately changes={view.lately} /></div>

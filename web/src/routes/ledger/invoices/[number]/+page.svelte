@@ -20,6 +20,8 @@
   const mayCredit = $derived(!!view?.mayBill && !credit);
   const leftOf = (key: number) => left.value?.find((l) => l.key === key)?.left ?? 0;
   let dialog = $state<Words>();
+  let dispute = $state<Words>();
+  const mayDispute = $derived(mayCredit && !!view && view.open > 0);
   let back = $state<readonly number[]>([]);
 
   // Meets the server, for each number anew.
@@ -36,9 +38,14 @@
     back = [];
     await load();
   }
+  async function say(reason: string) {
+    await ask(api.POST(`/api/owed/${view?.disputed ? 'settle' : 'dispute'}`, { body: { number, reason } }));
+    await load();
+  }
   useKeys(() => [
     { key: 'p', words: 'as it was printed', run: () => void window.open(`/api/invoices/${number}/pdf`, '_blank') },
     ...(mayCredit ? [{ key: 'c', words: 'credit it, or the ticked lines', run: () => dialog?.open() }] : []),
+    ...(mayDispute ? [{ key: 'd', words: view?.disputed ? 'the dispute is settled' : 'it is disputed', run: () => dispute?.open() }] : []),
   ]);
 </script>
 
@@ -117,6 +124,7 @@
                 ? 'Taken off what was open'
                 : 'Nothing is open'}{/if}
           </p>
+          {#if view.disputed}<p><span class="needs">disputed: {view.disputed}</span></p>{/if}
           <p class="text-second">
             {view.by} issued it{view.toldTo ? `; it went to ${view.toldTo}` : '; there was no address to send it to'}
           </p>
@@ -131,6 +139,9 @@
         <p class="flex flex-wrap gap-3">
           <a class="btn btn-outline btn-sm" href="/api/invoices/{of.number}/pdf" target="_blank" rel="noopener">As it was printed <KeyCap>P</KeyCap></a>
           <a class="btn btn-outline btn-sm" href="/api/invoices/{of.number}/ubl" download>As UBL</a>
+          {#if mayDispute}<button class="btn btn-outline btn-sm" onclick={() => dispute?.open()}
+              >{view.disputed ? 'It is settled' : 'It is disputed'} <KeyCap>D</KeyCap></button
+            >{/if}
           {#if mayCredit}<button class="btn btn-outline btn-sm" onclick={() => dialog?.open()}
               >{back.length ? `Credit ${plain(back.length)} ${back.length === 1 ? 'line' : 'lines'}` : 'Credit it'} <KeyCap>C</KeyCap></button
             >{/if}
@@ -167,4 +178,14 @@
   button="Issue it"
   tick={of?.charges.length ? 'freight and other charges go back too' : ''}
   take={give}
+/>
+<Words
+  bind:this={dispute}
+  title={view?.disputed ? 'Is it settled?' : 'Is it disputed?'}
+  says={view?.disputed
+    ? 'It is owed as it stands, and reminded of again.'
+    : 'Nobody is reminded of it until that is settled; it counts against their credit as before.'}
+  label={view?.disputed ? 'how was it settled?' : 'what do they say?'}
+  button={view?.disputed ? 'It is settled' : 'Keep it'}
+  take={say}
 />

@@ -30,7 +30,7 @@
     document = { number, amount, currency };
     back?.open();
   };
-  const mayWriteOff = $derived(!!view?.mayBook && !!current && Math.abs(current.open) <= view.writeOff);
+  const mayWriteOff = $derived(!!view?.mayBook && !!current?.isSmall);
   useKeys(() => [
     { key: 'j', words: 'next', run: () => account.go(1) },
     { key: 'k', words: 'before', run: () => account.go(-1) },
@@ -91,8 +91,8 @@
               </tr>
             </thead>
             <tbody>
-              {#each view.items as item, i (item.number)}
-                {@const here = current?.number === item.number}
+              {#each view.items as item, i (i)}
+                {@const here = current === item}
                 <tr
                   class="h-[31px] border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
                   aria-current={here ? 'true' : undefined}
@@ -167,7 +167,7 @@
       {/if}
       {#if view.items.length}<a class="text-second underline" href="/api/owed/{view.id}/paper" target="_blank" rel="noopener">the statement as it would print</a
         >{/if}
-      <span class="text-second" role="status">{account.done}{account.done && view.mail ? `, to ${view.mail}` : ''}</span>
+      <span class="text-second" role="status">{account.done}</span>
     </footer>
   </div>
 {/if}
