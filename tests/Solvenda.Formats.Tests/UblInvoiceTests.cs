@@ -6,6 +6,7 @@ using CsCheck;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
 using Solvenda.Core.Pricing;
+using Solvenda.Core.Units;
 using Solvenda.Formats.Ubl;
 using Xunit;
 
@@ -199,6 +200,22 @@ public sealed class UblInvoiceTests
                     )
             );
         });
+
+    // EN 16931 knows packages by their codes of Recommendation 21, behind an X; found by a library that reads it.
+    [Theory]
+    [InlineData("MTR", "MTR")]
+    [InlineData("CL", "XCL")]
+    [InlineData("BX", "XBX")]
+    [InlineData("PF", "XPX")]
+    public void Packages_go_by_the_codes_that_the_standard_knows_and_come_back_as_they_were(string ours, string written)
+    {
+        var invoice = _invoices.Single();
+        var root = Written(invoice with { Lines = [.. invoice.Lines.Select(l => l with { Unit = ours })] });
+        Assert.All(
+            root.Descendants().Attributes("unitCode"),
+            a => Assert.Equal((written, ours), (a.Value, UnitTable.FromCode(a.Value)?.Code))
+        );
+    }
 
     [Fact]
     public void It_names_who_sells_and_who_buys_and_where_it_is_paid_to()

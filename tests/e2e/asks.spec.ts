@@ -52,7 +52,10 @@ test('six asks are decided on a phone, each with few presses', async ({ page, br
     } else if (i === 2) {
       await paz.getByRole('button', { name: /^Send back…/ }).click();
       await paz.getByLabel('what should change?').fill('not under 2.00');
-      await paz.getByRole('dialog').getByRole('button', { name: /^Send back/ }).click();
+      await paz
+        .getByRole('dialog')
+        .getByRole('button', { name: /^Send back/ })
+        .click();
     } else if (i === 3) {
       await paz.getByRole('button', { name: /^Ask something…/ }).click();
       await paz.getByLabel('what do you want to know?').fill('Who offers less?');
@@ -72,9 +75,15 @@ test('six asks are decided on a phone, each with few presses', async ({ page, br
   await expect(page.getByText(/Leandro Paz sent back what you asked about .*not under 2.00/)).toBeVisible();
   await page.goto('/');
   await page.getByText('Paz asks: Who offers less?').click();
-  await page.getByRole('button', { name: /^Answer/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Answer/ })
+    .first()
+    .click();
   await page.getByLabel('your answer').fill('A yard next door.');
-  await page.getByRole('dialog').getByRole('button', { name: /^Answer/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Answer/ })
+    .click();
   await expect(page.getByText('“A yard next door.”')).toBeVisible();
 });
 

@@ -65,7 +65,10 @@ test('an order over the limit is asked about, decided on a phone, and confirmed'
 
   await expect(page.getByRole('button', { name: /^Confirm it/ })).toBeEnabled();
   await page.getByRole('button', { name: /^Confirm it/ }).click();
-  await page.getByRole('dialog', { name: 'Confirm it?' }).getByRole('button', { name: /^Confirm it/ }).click();
+  await page
+    .getByRole('dialog', { name: 'Confirm it?' })
+    .getByRole('button', { name: /^Confirm it/ })
+    .click();
   await expect(page.getByText('confirmed to the buyer').first()).toBeVisible();
 });
 

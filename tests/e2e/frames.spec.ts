@@ -8,10 +8,7 @@ async function order(page: Page, buyer: number, lines: readonly string[], terms:
   const origin = { origin: new URL(page.url()).origin };
   const made = await (await page.request.post(`/api/buyers/${buyer}/orders`, { headers: origin })).json();
   const sheet = (await (await page.request.get(`/api/orders/${made.number}`)).json()).sheet;
-  const data = [
-    ...lines.map((value) => ({ kind: 'add', value })),
-    ...Object.entries(terms).map(([field, value]) => ({ kind: 'set', field, value })),
-  ];
+  const data = [...lines.map((value) => ({ kind: 'add', value })), ...Object.entries(terms).map(([field, value]) => ({ kind: 'set', field, value }))];
   const edited = await page.request.post(`/api/sheets/${sheet.id}/edits`, { headers: { ...origin, 'if-match': `"${sheet.version}"` }, data });
   expect(edited.ok(), await edited.text()).toBeTruthy();
   return made.number;
@@ -23,7 +20,11 @@ test('a call-off order is confirmed, and a part of it called off under the buyer
   await page.goto(`/orders/${number}`);
   // The kind is one of the terms, and folds away until somebody says it.
   await page.getByRole('button', { name: /^more/ }).click();
-  await page.locator('dt', { hasText: /^kind$/ }).locator('..').getByRole('button').click();
+  await page
+    .locator('dt', { hasText: /^kind$/ })
+    .locator('..')
+    .getByRole('button')
+    .click();
   await page.getByLabel('kind', { exact: true }).fill('call-off');
   await page.keyboard.press('Enter');
   const frame = page.getByRole('region', { name: 'call-off' });
@@ -100,7 +101,11 @@ test('orders are put on a pile, opened together, and something is done to all of
   for (const i of [1, 2, 3]) await order(page, 5, [`THM-SS-12 x ${i}`], { poNumber: `PL-${i}` });
   await page.goto('/orders?filter=po:PL-');
   await expect(page.getByRole('row')).toHaveCount(4);
-  for (const i of [1, 2, 3]) await page.getByRole('row').nth(i).click({ modifiers: ['Control'] });
+  for (const i of [1, 2, 3])
+    await page
+      .getByRole('row')
+      .nth(i)
+      .click({ modifiers: ['Control'] });
   await page.getByRole('button', { name: 'put on a pile…' }).click();
   await page.getByLabel('called').fill('month end');
   await page.getByRole('button', { name: 'Put them there' }).click();
@@ -109,7 +114,11 @@ test('orders are put on a pile, opened together, and something is done to all of
   await accessible(page);
   await page.getByRole('region', { name: 'month end' }).getByRole('link', { name: '3 orders' }).click();
   await expect(page.getByRole('row')).toHaveCount(4);
-  for (const i of [1, 2, 3]) await page.getByRole('row').nth(i).click({ modifiers: ['Control'] });
+  for (const i of [1, 2, 3])
+    await page
+      .getByRole('row')
+      .nth(i)
+      .click({ modifiers: ['Control'] });
   await page.getByLabel('what to do').selectOption('hold');
   await page.getByLabel('because').fill('stock-taking');
   await page.getByRole('button', { name: 'Hold them' }).click();

@@ -25,8 +25,19 @@ export async function accessible(page: Page) {
       const ending = document.getAnimations().filter((a) => a.effect?.getTiming().iterations !== Infinity);
       await Promise.allSettled(ending.map((a) => a.finished));
     }, theme);
-    const { violations } = await new AxeBuilder({ page }).options({ runOnly: { type: 'tag', values: tags }, rules: beside }).exclude('iframe').analyze();
-    expect(violations.map((v) => `${theme}: ${v.id} ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+    const { violations } = await new AxeBuilder({ page })
+      .options({ runOnly: { type: 'tag', values: tags }, rules: beside })
+      .exclude('iframe')
+      .analyze();
+    expect(
+      violations.map(
+        (v) =>
+          `${theme}: ${v.id} ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
   }
   await page.evaluate(() => (document.documentElement.dataset.theme = 'paper'));
 }

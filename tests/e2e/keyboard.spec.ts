@@ -8,7 +8,10 @@ test('Enter in a field of the letter sends nothing; Ctrl+Enter does', async ({ p
   const headers = { origin: new URL(page.url()).origin };
   const made = await (await page.request.post('/api/quotes', { data: { buyerId: 1, matter: 'letters' }, headers })).json();
   const { sheet } = await (await page.request.get(`/api/quotes/${made.number}`)).json();
-  await page.request.post(`/api/sheets/${sheet.id}/edits`, { data: [{ kind: 'add', value: 'SHK-BOW-10 x 10' }], headers: { ...headers, 'if-match': `"${sheet.version}"` } });
+  await page.request.post(`/api/sheets/${sheet.id}/edits`, {
+    data: [{ kind: 'add', value: 'SHK-BOW-10 x 10' }],
+    headers: { ...headers, 'if-match': `"${sheet.version}"` },
+  });
   await page.goto(`/quotes/${made.number}`);
   const send = page.getByRole('button', { name: 'Send it…' });
   await send.click();

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { readBack } from './einvoice.js';
 import { accessible, stepIn } from './house.js';
 
 // The morning of whoever invoices: what went is invoiced, the bank's statement taken in, what is in doubt is said.
@@ -17,17 +18,29 @@ test('what went is invoiced together, shown as it was issued, and credited in pa
   // It is said before that nothing of it can be changed.
   await expect(page.getByRole('dialog')).toContainText('never changed');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByRole('status')).toContainText(`${many} invoiced`, { timeout: 120_000 });
+  await expect(page.getByRole('status')).toContainText(`${many} invoiced`, {
+    timeout: 120_000,
+  });
   console.log(`invoiced ${many} orders with 2 keys on 1 screen`);
   await page.getByRole('link', { name: 'invoices', exact: true }).click();
   await expect(page.getByRole('heading', { name: /Invoices/ })).toBeVisible();
   await accessible(page);
+  // Another program, which knows nothing of us, reads each as what it is.
+  for (const number of (await page.getByRole('link', { name: /^F\d/ }).allInnerTexts()).slice(0, many)) {
+    const ubl = await page.request.get(`/api/invoices/${number}/ubl`);
+    const { totalWithTax } = await (await page.request.get(`/api/invoices/${number}`)).json();
+    const { cii } = await readBack(await ubl.text());
+    expect(cii, number).toContain(`<ram:GrandTotalAmount>${totalWithTax.toFixed(2)}</ram:GrandTotalAmount>`);
+  }
   await page.getByRole('link', { name: /^F\d/ }).first().click();
   await expect(page.getByRole('region', { name: 'what is booked' })).toBeVisible();
   await accessible(page);
   const open = page.getByRole('region', { name: 'how it stands' });
   const before = await open.innerText();
-  await page.getByRole('checkbox', { name: /^credit / }).first().check();
+  await page
+    .getByRole('checkbox', { name: /^credit / })
+    .first()
+    .check();
   await page.keyboard.press('c');
   await page.getByRole('dialog').getByRole('textbox').fill('came wet');
   await page.keyboard.press('Control+Enter');
@@ -76,10 +89,16 @@ test('what is late is reminded of, disputed, and paid over the counter; the acco
   await page.keyboard.press('r');
   await expect(page.getByRole('dialog')).toContainText('letter in their language');
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByRole('status')).toContainText(`${before} reminded`, { timeout: 60_000 });
+  await expect(page.getByRole('status')).toContainText(`${before} reminded`, {
+    timeout: 60_000,
+  });
   await expect(page.getByText(/^reminded/).first()).toBeVisible();
 
-  await page.getByRole('row', { name: /reminded/ }).first().getByRole('link').click();
+  await page
+    .getByRole('row', { name: /reminded/ })
+    .first()
+    .getByRole('link')
+    .click();
   await expect(page.getByRole('region', { name: 'what is open' }).getByRole('row').nth(1)).toBeVisible();
   await accessible(page);
   await page.keyboard.press('d');
@@ -116,7 +135,10 @@ test('goods come back: asked, allowed, here, credited', async ({ page }) => {
   await expect(back.getByRole('button', { name: /Goods come back/ })).toBeVisible();
   await page.keyboard.press('z');
   const asking = page.getByRole('dialog', { name: 'goods come back' });
-  await asking.getByRole('textbox', { name: /^how much of/ }).last().fill('1');
+  await asking
+    .getByRole('textbox', { name: /^how much of/ })
+    .last()
+    .fill('1');
   await asking.getByLabel('why do they give it back?').fill('bent');
   await page.keyboard.press('Control+Enter');
   await expect(back).toContainText('they want to give back: 1');

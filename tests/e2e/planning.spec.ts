@@ -64,7 +64,14 @@ test('a buyer changes a confirmed order, and it is taken in part', async ({ page
   const typed = await (await page.request.get(`/api/orders/${made.number}`)).json();
   const confirmed = await page.request.post(`/api/orders/${made.number}/confirm`, { headers: { ...origin, 'if-match': `"${typed.sheet.version}"` } });
   expect(confirmed.ok()).toBe(true);
-  const body = ['ST*860*0001', `BCH*04*SA*${po}**1*20260310`, 'N1*BT*Tressel & Vane Rigging*92*TV', 'POC*1*QI*9*5*EA**PE*VP*SHK-BOW-10', 'POC*2*DI*2*2*EA**PE*VP*THM-SS-12', 'CTT*2'];
+  const body = [
+    'ST*860*0001',
+    `BCH*04*SA*${po}**1*20260310`,
+    'N1*BT*Tressel & Vane Rigging*92*TV',
+    'POC*1*QI*9*5*EA**PE*VP*SHK-BOW-10',
+    'POC*2*DI*2*2*EA**PE*VP*THM-SS-12',
+    'CTT*2',
+  ];
   const whole = [
     'ISA*00*          *00*          *ZZ*TRESSEL        *ZZ*BRINEMOOR      *260310*0914*U*00401*000000777*0*P*>',
     'GS*PC*TRESSEL*BRINEMOOR*20260310*0914*777*X*004010',

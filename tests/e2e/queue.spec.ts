@@ -48,12 +48,13 @@ test('what is ready is dropped, weighed, and taken with one key', async ({ page 
     'IEA*1*000000988',
   ].join('~\n');
   await page.goto('/requests');
-  await page.getByRole('group', { name: 'take in files' }).locator('input').setInputFiles({ name: 'queue.x12', mimeType: 'application/edi-x12', buffer: Buffer.from(`${order}~\n`) });
+  await page
+    .getByRole('group', { name: 'take in files' })
+    .locator('input')
+    .setInputFiles({ name: 'queue.x12', mimeType: 'application/edi-x12', buffer: Buffer.from(`${order}~\n`) });
   await page.waitForURL(/\/requests\/R/);
   const number = page.url().split('/').at(-1)!;
-  await expect
-    .poll(async () => (await (await page.request.get(`/api/requests/${number}`)).json()).worth, { message: 'it is weighed' })
-    .not.toBeNull();
+  await expect.poll(async () => (await (await page.request.get(`/api/requests/${number}`)).json()).worth, { message: 'it is weighed' }).not.toBeNull();
   await page.goto('/');
   const ready = page.getByRole('region', { name: 'ready' });
   await expect(ready).toBeVisible();

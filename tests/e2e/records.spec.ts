@@ -92,7 +92,11 @@ test('an agreement for them, and a rise of the family from the first of next mon
 
 test('what would they pay in January for 300 m, and why', async () => {
   await page.goto('/records/buyers?filter=Whimbrel');
-  await page.getByRole('link', { name: 'Whimbrel Slipway' }).or(page.getByRole('cell', { name: 'Whimbrel Slipway' })).first().click();
+  await page
+    .getByRole('link', { name: 'Whimbrel Slipway' })
+    .or(page.getByRole('cell', { name: 'Whimbrel Slipway' }))
+    .first()
+    .click();
   await expect(page.getByRole('heading', { name: 'Whimbrel Slipway' })).toBeVisible();
   await page.keyboard.press('p');
   await expect(page.getByRole('heading', { name: /what would they pay/ })).toBeVisible();

@@ -1,22 +1,16 @@
-import { expect, test } from "@playwright/test";
-import { accessible, stepIn } from "./house.js";
+import { expect, test } from '@playwright/test';
+import { accessible, stepIn } from './house.js';
 
 // The warehouse's morning: what may go is picked in one round, packed, and goes; keys are counted as a person presses them.
 
-test("all that may go is picked and sent with a key each, and what goes by number waits for its numbers", async ({
-  page,
-}) => {
+test('all that may go is picked and sent with a key each, and what goes by number waits for its numbers', async ({ page }) => {
   // Forty orders are written, printed and told, on whatever else the machine does.
   test.setTimeout(300_000);
-  await stepIn(page, "Juno Castellane");
-  await expect(
-    page.getByText(/orders leave today|being picked/).first(),
-  ).toBeVisible();
-  await page.goto("/goods");
-  await expect(
-    page.getByRole("heading", { name: /What may go/ }),
-  ).toBeVisible();
-  const rows = page.getByRole("checkbox", { checked: true });
+  await stepIn(page, 'Juno Castellane');
+  await expect(page.getByText(/orders leave today|being picked/).first()).toBeVisible();
+  await page.goto('/goods');
+  await expect(page.getByRole('heading', { name: /What may go/ })).toBeVisible();
+  const rows = page.getByRole('checkbox', { checked: true });
   await expect(rows.first()).toBeVisible();
   await accessible(page);
   const many = await rows.count();
@@ -27,132 +21,110 @@ test("all that may go is picked and sent with a key each, and what goes by numbe
     await page.keyboard.press(key);
   };
 
-  await press("r");
-  await expect(page.getByRole("status")).toContainText(
-    /released to be picked/,
-    { timeout: 120_000 },
-  );
-  await expect(page.getByRole("checkbox", { checked: true })).toHaveCount(0);
-  await press("g");
+  await press('r');
+  await expect(page.getByRole('status')).toContainText(/released to be picked/, { timeout: 120_000 });
+  await expect(page.getByRole('checkbox', { checked: true })).toHaveCount(0);
+  await press('g');
   // What leaves cannot be called back: it is said what will happen first.
-  await expect(page.getByRole("dialog", { name: /go\?$/ })).toBeVisible();
-  await press("Control+Enter");
-  await expect(page.getByRole("status")).toContainText(/went/, {
+  await expect(page.getByRole('dialog', { name: /go\?$/ })).toBeVisible();
+  await press('Control+Enter');
+  await expect(page.getByRole('status')).toContainText(/went/, {
     timeout: 120_000,
   });
   // Forty orders with three keys: what is left needs its numbers.
   expect(keys / many).toBeLessThan(3);
-  await expect(page.getByRole("status")).toContainText("goes by number");
-  const left = page.getByRole("complementary", { name: "being picked" });
+  await expect(page.getByRole('status')).toContainText('goes by number');
+  const left = page.getByRole('complementary', { name: 'being picked' });
   await left
-    .getByRole("button", { name: /Kestrel|Tern|Gull|Petrel|Astillero|of \d/ })
+    .getByRole('button', { name: /Kestrel|Tern|Gull|Petrel|Astillero|of \d/ })
     .first()
     .click();
-  await expect(
-    left.getByRole("list", { name: "in walking order" }),
-  ).toBeVisible();
+  await expect(left.getByRole('list', { name: 'in walking order' })).toBeVisible();
   await accessible(page);
 
   // What a carrier says of them comes as a file, and what went is invoiced: two keys each for all of it.
-  const carrier = "Skerry Post";
-  const given = await (
-    await page.request.get(`/api/carriers/${carrier}/file`)
-  ).text();
+  const carrier = 'Skerry Post';
+  const given = await (await page.request.get(`/api/carriers/${carrier}/file`)).text();
   const sent = given
     .trim()
-    .split("\n")
+    .split('\n')
     .slice(1)
-    .map((row) => row.split(",")[0]!);
+    .map((row) => row.split(',')[0]!);
   expect(sent.length).toBeGreaterThan(3);
-  await page.getByLabel("a carrier’s file").setInputFiles({
+  await page.getByLabel('a carrier’s file').setInputFiles({
     name: `${carrier}.csv`,
-    mimeType: "text/csv",
-    buffer: Buffer.from(
-      `Reference;Tracking;Cost\n${sent.map((number, i) => `${number};SP${1000 + i};4.20`).join("\n")}\n`,
-    ),
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Reference;Tracking;Cost\n${sent.map((number, i) => `${number};SP${1000 + i};4.20`).join('\n')}\n`),
   });
-  await expect(
-    page.getByRole("region", { name: "the carrier’s file" }),
-  ).toContainText(`${sent.length} of our shipments get something new`);
-  await press("Control+Enter");
-  await expect(page.getByRole("status")).toContainText(
-    `${sent.length} shipments of ${carrier}`,
-    { timeout: 60_000 },
-  );
-  await stepIn(page, "Petra Vantongeren");
-  await page.goto("/ledger");
-  const bills = page.getByRole("checkbox", { checked: true });
+  await expect(page.getByRole('region', { name: 'the carrier’s file' })).toContainText(`${sent.length} of our shipments get something new`);
+  await press('Control+Enter');
+  await expect(page.getByRole('status')).toContainText(`${sent.length} shipments of ${carrier}`, { timeout: 60_000 });
+  await stepIn(page, 'Petra Vantongeren');
+  await page.goto('/ledger');
+  const bills = page.getByRole('checkbox', { checked: true });
   await expect(bills.nth(20)).toBeVisible();
   const all = await bills.count();
-  await press("f");
-  await expect(page.getByRole("dialog")).toContainText("never changed");
-  await press("Control+Enter");
-  await expect(page.getByRole("status")).toContainText(`${all} invoiced`, {
+  await press('f');
+  await expect(page.getByRole('dialog')).toContainText('never changed');
+  await press('Control+Enter');
+  await expect(page.getByRole('status')).toContainText(`${all} invoiced`, {
     timeout: 120_000,
   });
   expect(keys / many).toBeLessThan(3);
-  console.log(
-    `${many} orders picked, sent, followed and ${all} invoiced with ${keys} keys on 2 screens`,
-  );
+  console.log(`${many} orders picked, sent, followed and ${all} invoiced with ${keys} keys on 2 screens`);
 });
 
-test("one order is picked on its way along the shelves, short, packed, and the rest stays as a back order", async ({
-  page,
-}) => {
-  await stepIn(page, "Nell Havergal");
-  await page.goto("/phone");
-  await expect(page.getByRole("combobox")).toBeFocused();
-  await page.keyboard.type("spindrift");
-  await page.getByRole("option").first().click();
-  await page
-    .getByLabel("what they say")
-    .fill("20 x SHK-BOW-10\n40 x PS3-12-WH");
-  await page.keyboard.press("Control+Enter");
+test('one order is picked on its way along the shelves, short, packed, and the rest stays as a back order', async ({ page }) => {
+  await stepIn(page, 'Nell Havergal');
+  await page.goto('/phone');
+  await expect(page.getByRole('combobox')).toBeFocused();
+  await page.keyboard.type('spindrift');
+  await page.getByRole('option').first().click();
+  await page.getByLabel('what they say').fill('20 x SHK-BOW-10\n40 x PS3-12-WH');
+  await page.keyboard.press('Control+Enter');
   await page.waitForURL(/\/requests\/R/);
-  await page.getByRole("button", { name: /Make it an order/ }).click();
+  await page.getByRole('button', { name: /Make it an order/ }).click();
   await page.waitForURL(/\/orders\//);
-  const number = page.url().split("/").at(-1)!;
+  const number = page.url().split('/').at(-1)!;
   const api = page.request;
   const origin = { origin: new URL(page.url()).origin };
   const sheet = (await (await api.get(`/api/orders/${number}`)).json()).sheet;
   const set = await api.post(`/api/sheets/${sheet.id}/edits`, {
-    headers: { ...origin, "if-match": `"${sheet.version}"` },
+    headers: { ...origin, 'if-match': `"${sheet.version}"` },
     data: [
-      { kind: "set", line: null, field: "poNumber", value: `E2E-${number}` },
-      { kind: "set", line: null, field: "shippingRule", value: "as it comes" },
+      { kind: 'set', line: null, field: 'poNumber', value: `E2E-${number}` },
+      { kind: 'set', line: null, field: 'shippingRule', value: 'as it comes' },
     ],
   });
   expect(set.status(), await set.text()).toBe(200);
   await page.reload();
-  await expect(page.getByRole("button", { name: /^Confirm/ })).toBeEnabled();
-  await page.keyboard.press("c");
-  const dialog = page.getByRole("dialog");
-  await dialog.getByRole("button", { name: "Confirm it" }).click();
-  const goods = page.getByRole("region", { name: "its goods" });
-  await expect(goods).toContainText("to go: 2 lines, all there");
-  await page.keyboard.press("d");
-  await goods.getByRole("link", { name: `${number}/1` }).click();
+  await expect(page.getByRole('button', { name: /^Confirm/ })).toBeEnabled();
+  await page.keyboard.press('c');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Confirm it' }).click();
+  const goods = page.getByRole('region', { name: 'its goods' });
+  await expect(goods).toContainText('to go: 2 lines, all there');
+  await page.keyboard.press('d');
+  await goods.getByRole('link', { name: `${number}/1` }).click();
 
-  const aside = page.getByRole("complementary", { name: "being picked" });
-  await expect(
-    aside.getByRole("list", { name: "in walking order" }),
-  ).toBeVisible();
-  await page.keyboard.press("Enter");
-  await expect(aside.getByText("1 of 2")).toBeVisible();
-  await page.keyboard.press("s");
-  await expect(aside.getByRole("textbox")).toBeFocused();
-  await page.keyboard.type("5");
-  await page.keyboard.press("Enter");
-  await expect(aside.getByText("2 of 2")).toBeVisible();
-  await page.keyboard.press("p");
-  await aside.getByLabel("parcels").fill("2");
-  await aside.getByLabel("kilograms in all").fill("11.5");
-  await aside.getByRole("button", { name: "Packed" }).click();
-  await expect(aside.getByText("2 parcels, 11.5 kg")).toBeVisible();
-  await page.keyboard.press("g");
-  await expect(page.getByRole("status")).toContainText(`${number}/1 went.`);
+  const aside = page.getByRole('complementary', { name: 'being picked' });
+  await expect(aside.getByRole('list', { name: 'in walking order' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(aside.getByText('1 of 2')).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(aside.getByRole('textbox')).toBeFocused();
+  await page.keyboard.type('5');
+  await page.keyboard.press('Enter');
+  await expect(aside.getByText('2 of 2')).toBeVisible();
+  await page.keyboard.press('p');
+  await aside.getByLabel('parcels').fill('2');
+  await aside.getByLabel('kilograms in all').fill('11.5');
+  await aside.getByRole('button', { name: 'Packed' }).click();
+  await expect(aside.getByText('2 parcels, 11.5 kg')).toBeVisible();
+  await page.keyboard.press('g');
+  await expect(page.getByRole('status')).toContainText(`${number}/1 went.`);
   await page.goto(`/orders/${number}`);
-  await expect(goods).toContainText("went");
-  await expect(goods).toContainText("still to go");
+  await expect(goods).toContainText('went');
+  await expect(goods).toContainText('still to go');
   await accessible(page);
 });

@@ -110,7 +110,11 @@ test('a file is tried on a way in, and what was not received has a place', async
   await page
     .getByRole('region', { name: 'test with a file' })
     .locator('input')
-    .setInputFiles({ name: 'try.txt', mimeType: 'text/plain', buffer: Buffer.from('From: office@petrelpointmarina.example\nSubject: order\n\n20 x SHK-BOW-10\n\nPO 4711\n') });
+    .setInputFiles({
+      name: 'try.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from('From: office@petrelpointmarina.example\nSubject: order\n\n20 x SHK-BOW-10\n\nPO 4711\n'),
+    });
   await expect(page.getByRole('list', { name: 'what would come of try.txt' })).toContainText('Petrel Point Marina');
   await page.goto('/missing');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Not received');

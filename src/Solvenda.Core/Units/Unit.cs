@@ -80,14 +80,14 @@ public static class UnitTable
             Unit.Coil,
             "coil",
             ["coil", "coils", "roll", "rolls", "rulle", "rullar", "rolle", "rollen"],
-            ["CL", "RO", "RL"]
+            ["CL", "RO", "RL", "XCL", "XRO"]
         ),
         new(Unit.Box, "box", ["box", "boxes", "doos", "dozen boxes"], ["BX", "XBX"]),
         new(Unit.Foot, "ft", ["ft", "foot", "feet"], ["FT", "LF", "FOT"]),
         new(Unit.SquareMetre, "m²", ["m2", "m²", "sqm", "square metres"], ["MTK", "SM"]),
         new(Unit.Kilogram, "kg", ["kg", "kgs", "kilo", "kilos"], ["KGM", "KG"]),
         new(Unit.Litre, "l", ["l", "litre", "litres"], ["LTR", "LT"]),
-        new(Unit.Pallet, "pallet", ["pallet", "pallets"], ["PF", "PL"]),
+        new(Unit.Pallet, "pallet", ["pallet", "pallets"], ["PF", "PL", "PX", "XPX"]),
     ];
 
     /// <summary>

@@ -250,7 +250,7 @@ public static partial class UblInvoice
             Text("ID", (place + 1).ToString(CultureInfo.InvariantCulture)),
             new XElement(
                 Cbc + (credit ? "CreditedQuantity" : "InvoicedQuantity"),
-                new XAttribute("unitCode", line.Unit),
+                new XAttribute("unitCode", UblUnits.Of(line.Unit)),
                 Number(line.Quantity)
             ),
             Money(of, "LineExtensionAmount", line.Net),
@@ -275,7 +275,11 @@ public static partial class UblInvoice
                 new XElement(Cbc + "PriceAmount", new XAttribute("currencyID", of.Currency), Number(line.Price)),
                 line.PriceBase == 1m
                     ? null
-                    : new XElement(Cbc + "BaseQuantity", new XAttribute("unitCode", line.Unit), Number(line.PriceBase))
+                    : new XElement(
+                        Cbc + "BaseQuantity",
+                        new XAttribute("unitCode", UblUnits.Of(line.Unit)),
+                        Number(line.PriceBase)
+                    )
             )
         );
     }

@@ -104,7 +104,11 @@ internal sealed class UblOrderResponse : IOrderAnswer
                         : answer.AsOrdered ? "5"
                         : "3"
                 ),
-                new XElement(Cbc + "Quantity", new XAttribute("unitCode", answer.Unit.Code), Number(answer.Quantity)),
+                new XElement(
+                    Cbc + "Quantity",
+                    new XAttribute("unitCode", UblUnits.Of(answer.Unit.Code)),
+                    Number(answer.Quantity)
+                ),
                 answer.Ready is { } ready
                     ? new XElement(
                         Cac + "Delivery",
@@ -120,7 +124,7 @@ internal sealed class UblOrderResponse : IOrderAnswer
                     new XElement(Cbc + "PriceAmount", new XAttribute("currencyID", currency), Number(answer.Price)),
                     new XElement(
                         Cbc + "BaseQuantity",
-                        new XAttribute("unitCode", answer.Unit.Code),
+                        new XAttribute("unitCode", UblUnits.Of(answer.Unit.Code)),
                         Number(answer.PriceBase)
                     )
                 ),
