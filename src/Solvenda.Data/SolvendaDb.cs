@@ -74,6 +74,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<SupplyRequestRow> SupplyRequests => Set<SupplyRequestRow>();
     public DbSet<ShipmentRow> Shipments => Set<ShipmentRow>();
     public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
+    public DbSet<InvoicePartRow> InvoiceParts => Set<InvoicePartRow>();
     public DbSet<AccountRow> Accounts => Set<AccountRow>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
     public DbSet<ReceiptRow> Receipts => Set<ReceiptRow>();
@@ -154,6 +155,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         model.Entity<RoundItemRow>().HasOne<RoundRow>().WithMany().HasForeignKey(i => i.RoundId);
         model.Entity<ShipmentRow>().HasMany(s => s.Lines).WithOne().HasForeignKey(l => l.ShipmentId);
         model.Entity<ShipmentRow>().HasMany(s => s.Picks).WithOne().HasForeignKey(p => p.ShipmentId);
+        model.Entity<InvoiceRow>().HasMany(i => i.Parts).WithOne(p => p.Invoice).HasForeignKey(p => p.InvoiceId);
         model.Entity<ReturnRow>().HasMany(r => r.Lines).WithOne().HasForeignKey(l => l.ReturnId);
         model.Entity<CommitmentRow>().HasOne<OrderRow>().WithMany().HasForeignKey(c => c.OrderId);
         model.Entity<AskHolderRow>().HasOne<AskRow>().WithMany(a => a.Holders).HasForeignKey(h => h.AskId);
@@ -196,6 +198,7 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<InvoiceRow, InvoiceRow>(i => i.CreditsId);
         Names<InvoiceRow, PrintRow>(i => i.PrintId);
         model.Entity<InvoiceRow>().HasOne(i => i.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
+        model.Entity<InvoicePartRow>().HasOne(p => p.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         Names<ReceiptRow, BuyerRow>(r => r.BuyerId);
         Names<PaidRow, OpenItemRow>(p => p.OpenItemId);
         Names<PaidRow, ReceiptRow>(p => p.ReceiptId);

@@ -9,8 +9,14 @@ namespace Solvenda.Acts.Invoicing;
 /// <param name="Lines">Of the order's lines what goes back; empty: all that is left on the invoice.</param>
 /// <param name="Charges">Whether its charges go back too.</param>
 /// <param name="Reason">Said on the note.</param>
-public sealed record CreditInvoice(string Invoice, ImmutableArray<AskedGoods> Lines, bool Charges, string Reason)
-    : IAct<string>;
+/// <param name="Order">Of an invoice for several, the one that it is for; of others it may be left out.</param>
+public sealed record CreditInvoice(
+    string Invoice,
+    ImmutableArray<AskedGoods> Lines,
+    bool Charges,
+    string Reason,
+    string Order = ""
+) : IAct<string>;
 
 [Leaves(typeof(InvoiceCredited))]
 public sealed class CreditInvoiceAct(Crediting crediting) : Act<CreditInvoice, string>

@@ -34,22 +34,27 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
         if (reason.Length is 0 or > MostLetters)
             throw RefusedException.Bad("reason_missing", "Say why it is credited; the note says it too.", "reason");
         var invoice =
-            await work.Db.Invoices.Include(i => i.Order).FirstOrDefaultAsync(i => i.Number == input.Invoice, cancel)
+            await work
+                .Db.Invoices.Include(i => i.Parts)
+                    .ThenInclude(p => p.Order)
+                .FirstOrDefaultAsync(i => i.Number == input.Invoice, cancel)
             ?? throw RefusedException.NotFound("such invoice");
         if (invoice.Kind != BillKind.Invoice)
             throw RefusedException.Clash("not_an_invoice", $"{invoice.Number} is a credit note already.");
-        var open = await loader.OrderAsync(work.Db, invoice.Order.Number, cancel);
+        var part = PartOf(invoice, input.Order);
+        var open = await loader.OrderAsync(work.Db, part.Order.Number, cancel);
         var whole =
             BillableSheet.Of(open.Sheet.Priced(open.Buyer, open.Book))
             ?? throw RefusedException.Clash(
                 "tax_unknown",
                 $"The tax of something on {open.Number} is not known any more; nothing was credited."
             );
-        var note = await BillAsync(work, invoice, input, whole, cancel);
+        var note = await BillAsync(work, invoice, part, input, whole, cancel);
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
-        var row = RowOf(work, invoice, note, await work.NumberAsync(NumberSeries.Invoice, cancel), reason);
+        var billed = new BilledOrder(open, whole, [], note, Held: null);
+        var row = RowOf(work, invoice, billed, await work.NumberAsync(NumberSeries.Invoice, cancel), reason);
         work.Db.Invoices.Add(row);
-        var document = Issued.Of(new Issuing(row, note, open, whole, []), seller) with
+        var document = Issued.Of(row, note, [billed], seller) with
         {
             Credits = invoice.Number,
             CreditsDay = invoice.Day,
@@ -61,7 +66,12 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
         await invoicing.SendAsync(work, open, row, document, cancel);
         if (Confirming.CameByChannel(open))
             TellChannel(work, open, document);
-        var (was, now) = await InvoiceSteps.FollowAsync(work, invoice.Order, cancel);
+        foreach (var other in invoice.Parts.Where(p => p != part))
+        {
+            await InvoiceSteps.FollowAsync(work, other.Order, cancel);
+            work.Touch(other.Order.Number);
+        }
+        var (was, now) = await InvoiceSteps.FollowAsync(work, part.Order, cancel);
         work.Leave(
             new InvoiceCredited(row.Number, invoice.Number, document.TotalWithTax, row.Currency, row.ToldTo, was, now),
             open.Subject,
@@ -70,25 +80,40 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
         return row.Number;
     }
 
-    private static InvoiceRow RowOf(Work work, InvoiceRow invoice, Bill note, string number, string reason) =>
+    // A note is for one order, whose matter and returns it belongs to.
+    private static InvoicePartRow PartOf(InvoiceRow invoice, string order)
+    {
+        if (order.Length == 0 && invoice.Parts.Count == 1)
+            return invoice.Parts[0];
+        return invoice.Parts.Find(p => p.Order.Number == order)
+            ?? throw RefusedException.Bad(
+                "which_order",
+                order.Length == 0
+                    ? $"{invoice.Number} is for {invoice.Parts.Count} orders: say for which of them it is credited."
+                    : $"{order} is not on {invoice.Number}; nothing was credited.",
+                "order"
+            );
+    }
+
+    private static InvoiceRow RowOf(Work work, InvoiceRow invoice, BilledOrder of, string number, string reason) =>
         new()
         {
             Number = number,
             Kind = BillKind.Credit,
-            OrderId = invoice.OrderId,
-            Order = invoice.Order,
+            OrderId = of.Open.Order!.Id,
+            Order = of.Open.Order,
             BuyerId = invoice.BuyerId,
             CreditsId = invoice.Id,
             Day = work.Today,
             Due = work.Today,
             Currency = invoice.Currency,
-            TotalWithoutTaxMinor = note.TotalWithoutTax.Minor,
-            TotalWithTaxMinor = note.TotalWithTax.Minor,
+            TotalWithoutTaxMinor = of.Bill.TotalWithoutTax.Minor,
+            TotalWithTaxMinor = of.Bill.TotalWithTax.Minor,
             Rate = invoice.Rate,
             Reason = reason,
             ByName = work.Actor.Name,
             At = work.Now,
-            Bill = KeptBill.Write(note),
+            Parts = [of.ToPart()],
         };
 
     // It gives the buyer their money back, since it has it.
@@ -110,17 +135,18 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
     private static async Task<Bill> BillAsync(
         Work work,
         InvoiceRow invoice,
+        InvoicePartRow part,
         CreditInvoice input,
         BillableSheet whole,
         CancellationToken cancel
     )
     {
         var currency = Currency.Of(invoice.Currency);
-        var billed = KeptBill.Read(BillKind.Invoice, invoice.Bill, currency);
+        var billed = KeptBill.Read(BillKind.Invoice, part.Bill, currency);
         var notes = await work
-            .Db.Invoices.Where(i => i.CreditsId == invoice.Id)
-            .OrderBy(i => i.Id)
-            .Select(i => i.Bill)
+            .Db.InvoiceParts.Where(p => p.Invoice.CreditsId == invoice.Id && p.OrderId == part.OrderId)
+            .OrderBy(p => p.Id)
+            .Select(p => p.Bill)
             .ToListAsync(cancel);
         var before = notes.ConvertAll(b => KeptBill.Read(BillKind.Credit, b, currency));
         var left = billed.Lines.Select((l, i) => l.Quantity - before.Sum(b => b.Lines[i].Quantity)).ToArray();

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Shipping;
 using Solvenda.Data.Rows;
@@ -20,10 +21,13 @@ internal static class InvoiceSteps
     {
         await work.Db.SaveChangesAsync(cancel);
         var before = order.Money;
+        var total = await work
+            .Db.Invoices.Where(i => i.Kind == BillKind.Invoice && i.Parts.Any(p => p.OrderId == order.Id))
+            .SumAsync(i => i.TotalWithTaxMinor, cancel);
         var open = await (
             from i in work.Db.Invoices
             join o in work.Db.OpenItems on i.Id equals o.InvoiceId
-            where i.OrderId == order.Id
+            where i.Parts.Any(p => p.OrderId == order.Id)
             select o.OpenMinor
         ).SumAsync(cancel);
         order.Money = new MoneySoFar(
@@ -32,9 +36,9 @@ internal static class InvoiceSteps
                 s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "",
                 cancel
             ),
-            await work.Db.Invoices.AnyAsync(i => i.OrderId == order.Id, cancel),
+            await work.Db.InvoiceParts.AnyAsync(p => p.OrderId == order.Id, cancel),
             open,
-            order.InvoicedMinor
+            total
         ).Track;
         return (before, order.Money);
     }

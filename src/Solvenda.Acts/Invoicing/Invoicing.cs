@@ -27,31 +27,35 @@ namespace Solvenda.Acts.Invoicing;
 public sealed class Invoicing(Seller seller)
 {
     /// <summary>Invoices all of an order that went and is on no invoice yet.</summary>
-    public async Task<InvoiceRow> IssueAsync(Work work, OpenSheet open, CancellationToken cancel)
+    public Task<InvoiceRow> IssueAsync(Work work, OpenSheet open, CancellationToken cancel) =>
+        IssueAsync(work, [open], work.Today, cancel);
+
+    /// <summary>Invoices all of some orders of a buyer that went up to a day and is on no invoice yet.</summary>
+    /// <param name="opens">In one currency, on the same terms, going to the same place; one at least.</param>
+    internal async Task<InvoiceRow> IssueAsync(
+        Work work,
+        IReadOnlyList<OpenSheet> opens,
+        DateOnly until,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(work);
-        ArgumentNullException.ThrowIfNull(open);
-        var order = open.Order!;
-        var went = await WentAsync(work, order, cancel);
-        var priced = open.Sheet.Priced(open.Buyer, open.Book);
-        var whole =
-            BillableSheet.Of(priced)
-            ?? throw RefusedException.Clash(
-                "tax_unknown",
-                $"The tax of something on {order.Number} is not known; nothing was invoiced."
-            );
-        var before = await BeforeAsync(work.Db, order.Id, whole.Billable.Currency, cancel);
+        ArgumentNullException.ThrowIfNull(opens);
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
-        var deposits = await HeldMoney.OfOrderAsync(work, open, books, seller, cancel);
-        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), deposits.Left);
-        var plan = HeadTerms.PlanIn(open.Sheet.Head) ?? PaymentPlan.Net(0);
+        var orders = new List<BilledOrder>();
+        foreach (var open in opens)
+            orders.Add(await BilledAsync(work, books, open, until, cancel));
+        var (bill, parts) = Collecting.Together(orders.ConvertAll(o => o.Bill));
+        orders = [.. orders.Zip(parts, (order, part) => order with { Bill = part })];
+        var first = opens[0];
+        var plan = HeadTerms.PlanIn(first.Sheet.Head) ?? PaymentPlan.Net(0);
         var row = new InvoiceRow
         {
             Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
             Kind = BillKind.Invoice,
-            OrderId = order.Id,
-            Order = order,
-            BuyerId = open.Buyer.Id,
+            OrderId = first.Order!.Id,
+            Order = first.Order,
+            BuyerId = first.Buyer.Id,
             Day = work.Today,
             Due = plan.Of(bill.Due, work.Today)[^1].Due,
             Currency = bill.Currency.Code,
@@ -61,28 +65,63 @@ public sealed class Invoicing(Seller seller)
             Rate = books.RateOf(bill.Currency),
             ByName = work.Actor.Name,
             At = work.Now,
-            Bill = KeptBill.Write(bill),
+            Parts = orders.ConvertAll(o => o.ToPart()),
         };
         work.Db.Invoices.Add(row);
-        foreach (var shipment in went)
-            shipment.Invoice = row.Number;
-        order.InvoicedMinor += bill.TotalWithTax.Minor;
-        var document = Issued.Of(new Issuing(row, bill, open, whole, went), seller);
+        foreach (var order in orders)
+        {
+            foreach (var shipment in order.Went)
+                shipment.Invoice = row.Number;
+            order.Open.Order!.InvoicedMinor += order.Bill.TotalWithTax.Minor;
+        }
+        var document = Issued.Of(row, bill, orders, seller);
         row.Document = JsonSerializer.Serialize(document);
         await work.Db.SaveChangesAsync(cancel);
-        Book(work, row, bill, plan, deposits, books);
-        await SendAsync(work, open, row, document, cancel);
-        var (was, now) = await InvoiceSteps.FollowAsync(work, order, cancel);
-        work.Leave(
-            new InvoiceIssued(row.Number, document.TotalWithTax, row.Currency, row.Due, row.ToldTo, was, now),
-            open.Subject,
-            open.Dossier.Id
-        );
+        Book(work, row, bill, plan, orders, books);
+        await SendAsync(work, first, row, document, cancel);
+        foreach (var order in orders)
+        {
+            var (was, now) = await InvoiceSteps.FollowAsync(work, order.Open.Order!, cancel);
+            var total = order.Bill.TotalWithTax.Value;
+            work.Leave(
+                new InvoiceIssued(row.Number, total, row.Currency, row.Due, row.ToldTo, was, now),
+                order.Open.Subject,
+                order.Open.Dossier.Id
+            );
+        }
         return row;
     }
 
+    // What of an order is billed now, as if it were alone on its invoice.
+    private async Task<BilledOrder> BilledAsync(
+        Work work,
+        Books books,
+        OpenSheet open,
+        DateOnly until,
+        CancellationToken cancel
+    )
+    {
+        var order = open.Order!;
+        var went = await WentAsync(work, order, until, cancel);
+        var whole =
+            BillableSheet.Of(open.Sheet.Priced(open.Buyer, open.Book))
+            ?? throw RefusedException.Clash(
+                "tax_unknown",
+                $"The tax of something on {order.Number} is not known; nothing was invoiced."
+            );
+        var before = await BeforeAsync(work.Db, order.Id, whole.Billable.Currency, cancel);
+        var held = await HeldMoney.OfOrderAsync(work, open, books, seller, cancel);
+        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), held.Left);
+        return new BilledOrder(open, whole, went, bill, held);
+    }
+
     // What went of it and is on no invoice; refused where there is nothing, or nothing of it may be invoiced.
-    private static async Task<List<ShipmentRow>> WentAsync(Work work, OrderRow order, CancellationToken cancel)
+    private static async Task<List<ShipmentRow>> WentAsync(
+        Work work,
+        OrderRow order,
+        DateOnly until,
+        CancellationToken cancel
+    )
     {
         if (order.Terms != TermsTrack.Confirmed)
             throw RefusedException.Clash(
@@ -94,7 +133,7 @@ public sealed class Invoicing(Seller seller)
         await work.Db.SaveChangesAsync(cancel);
         var went = await work
             .Db.Shipments.Include(s => s.Lines)
-            .Where(s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "")
+            .Where(s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "" && s.Day <= until)
             .OrderBy(s => s.No)
             .ToListAsync(cancel);
         if (went.Count == 0)
@@ -122,18 +161,25 @@ public sealed class Invoicing(Seller seller)
     )
     {
         var kept = await db
-            .Invoices.AsNoTracking()
-            .Where(i => i.OrderId == order && i.Kind == BillKind.Invoice)
-            .OrderBy(i => i.Id)
-            .Select(i => i.Bill)
+            .InvoiceParts.AsNoTracking()
+            .Where(p => p.OrderId == order && p.Invoice.Kind == BillKind.Invoice)
+            .OrderBy(p => p.Id)
+            .Select(p => p.Bill)
             .ToListAsync(cancel);
         return kept.ConvertAll(b => KeptBill.Read(BillKind.Invoice, b, currency));
     }
 
-    private void Book(Work work, InvoiceRow row, Bill bill, PaymentPlan plan, HeldMoney held, Books books)
+    private void Book(
+        Work work,
+        InvoiceRow row,
+        Bill bill,
+        PaymentPlan plan,
+        IReadOnlyList<BilledOrder> orders,
+        Books books
+    )
     {
         var home = seller.Home;
-        var taken = bill.Prepaid.IsZero ? null : held.Take(bill.Prepaid);
+        var taken = bill.Prepaid.IsZero ? null : TakenOf(bill, orders);
         var postings = LedgerBook.Of(() => Postings.Of(bill, row.Rate, home, books.Chart, taken));
         LedgerBook.Post(work, books, row.Number, row.Day, $"invoice {row.Number}", postings);
         if (bill.Due.IsZero)
@@ -165,6 +211,15 @@ public sealed class Invoicing(Seller seller)
         }
     }
 
+    private TakenMoney TakenOf(Bill bill, IEnumerable<BilledOrder> orders) =>
+        new(
+            bill.Prepaid,
+            Amount.Sum(
+                orders.Where(o => !o.Bill.Prepaid.IsZero).Select(o => o.Held!.Take(o.Bill.Prepaid).Home),
+                seller.Home
+            )
+        );
+
     // As it goes to the buyer, and is kept.
     internal async Task SendAsync(
         Work work,
@@ -184,7 +239,9 @@ public sealed class Invoicing(Seller seller)
         work.Db.Prints.Add(print);
         await work.Db.SaveChangesAsync(cancel);
         row.PrintId = print.Id;
-        var way = InvoiceWay.Of(open.Sheet.Head, open.RequestSyntax, open.Buyer);
+        // What is for several orders answers none of them in its own form.
+        var syntax = document.IsCollected ? "" : open.RequestSyntax;
+        var way = InvoiceWay.Of(open.Sheet.Head, syntax, open.Buyer);
         row.ToldTo = way.By switch
         {
             DocumentsBy.Edi => await InTheirFormAsync(work, open, row, document, cancel)
@@ -234,12 +291,3 @@ public sealed class Invoicing(Seller seller)
 
     private static string KeyOf(InvoiceRow row) => row.Number.ToLower(CultureInfo.InvariantCulture);
 }
-
-/// <summary>Everything that an invoice is written from.</summary>
-internal sealed record Issuing(
-    InvoiceRow Row,
-    Bill Bill,
-    OpenSheet Open,
-    BillableSheet Whole,
-    IReadOnlyList<ShipmentRow> Went
-);

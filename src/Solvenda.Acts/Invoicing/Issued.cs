@@ -6,15 +6,18 @@ using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Invoicing;
 
 /// <summary>Puts an invoice together as it is issued: all that its papers and files say.</summary>
 internal static class Issued
 {
-    public static IssuedInvoice Of(Issuing of, Seller seller)
+    /// <param name="orders">In one currency, on the same terms; one at least.</param>
+    public static IssuedInvoice Of(InvoiceRow row, Bill bill, IReadOnlyList<BilledOrder> orders, Seller seller)
     {
-        var (row, bill, open) = (of.Row, of.Bill, of.Open);
+        var open = orders[0].Open;
+        var went = orders.SelectMany(o => o.Went).ToList();
         var head = open.Sheet.Head;
         var plan = HeadTerms.PlanIn(head);
         var parts = bill.Kind == BillKind.Invoice && plan is not null ? plan.Of(bill.Due, row.Day) : [];
@@ -28,19 +31,19 @@ internal static class Issued
             BuyerOf(open),
             HeadTerms.DeliverTo.In(head) ?? open.Buyer.Address,
             HeadTerms.DeliverToCountry.In(head) ?? open.Buyer.Country,
-            of.Went.Select(s => s.Day).Max(),
-            open.Order!.Number,
-            open.Sheet.PoNumber ?? "",
-            open.Dossier.Matter,
+            went.Select(s => s.Day).Max(),
+            string.Join(", ", orders.Select(o => o.Open.Order!.Number)),
+            string.Join(", ", orders.Select(o => o.Open.Sheet.PoNumber ?? "").Where(p => p.Length > 0)),
+            orders.Count == 1 ? open.Dossier.Matter : "",
             "",
             null,
             "",
             open.Wording.Code,
             plan is null ? "" : PlanWords.Of(plan, open.Wording),
-            [.. of.Went.Select(s => s.Number)],
-            LinesOf(of),
+            [.. went.Select(s => s.Number)],
+            [.. orders.SelectMany(o => LinesOf(o, orders.Count > 1))],
             [.. bill.Allowances.Select(a => Extra(open.Wording["less"], a.Amount, a.Tax))],
-            [.. bill.Charges.Select(c => Extra(ChargeWords(of, c), c.Amount, c.Tax))],
+            [.. bill.Charges.Select(c => Extra(ChargeWords(orders, c), c.Amount, c.Tax))],
             [
                 .. bill.Taxes.Select(t => new InvoiceTax(
                     t.Tax.Category,
@@ -59,16 +62,14 @@ internal static class Issued
     }
 
     /// <summary>A line of it for each line of the bill that is on it.</summary>
-    public static ImmutableArray<InvoiceLine> LinesOf(Issuing of)
+    private static IEnumerable<InvoiceLine> LinesOf(BilledOrder of, bool named)
     {
         var numbers = LineNumbers.Of(of.Open.ToDraft().Lines);
-        return
-        [
-            .. of
-                .Whole.Parts.Zip(of.Bill.Lines)
-                .Where(p => p.Second.Quantity != 0m)
-                .Select(p => Line(p.First, p.Second, numbers[p.First.Line.Line.Key])),
-        ];
+        return of
+            .Whole.Parts.Zip(of.Bill.Lines)
+            .Where(p => p.Second.Quantity != 0m)
+            .Select(p => Line(p.First, p.Second, numbers[p.First.Line.Line.Key]))
+            .Select(l => named ? l with { Order = of.Open.Order!.Number, PoNumber = of.Open.Sheet.PoNumber ?? "" } : l);
     }
 
     private static InvoiceLine Line(BillablePart part, BillLine billed, string number)
@@ -107,9 +108,9 @@ internal static class Issued
             open.Buyer.ContactMail ?? ""
         );
 
-    private static string ChargeWords(Issuing of, BillableCharge charge) =>
-        of.Whole.Charges.FirstOrDefault(c => c.Words == charge.Words) is { } known
-            ? SheetPrint.ChargeWords(known, of.Open.Wording)
+    private static string ChargeWords(IReadOnlyList<BilledOrder> orders, BillableCharge charge) =>
+        orders.SelectMany(o => o.Whole.Charges).FirstOrDefault(c => c.Words == charge.Words) is { } known
+            ? SheetPrint.ChargeWords(known, orders[0].Open.Wording)
             : charge.Words;
 
     private static InvoiceExtra Extra(string words, Amount amount, Tax tax) =>

@@ -29,7 +29,7 @@ public static class InvoicePrint
             [.. Facts(invoice, wording).Where(f => f.Value.Length > 0)],
             invoice.Matter,
             invoice.Currency,
-            [.. invoice.Lines.Select(l => Line(invoice, l, wording, Money))],
+            [.. Lines(invoice, wording, Money)],
             [.. Totals(invoice, wording, Money)],
             [
                 .. invoice.Taxes.Select(t => new PrintedTax(
@@ -64,8 +64,9 @@ public static class InvoicePrint
         if (invoice.Kind == BillKind.Invoice)
             yield return (wording["due"], wording.Day(invoice.Due));
         yield return (wording["forInvoice"], invoice.Credits);
-        yield return (wording["yourPo"], invoice.PoNumber);
-        yield return (wording["ourOrder"], invoice.Order);
+        // Of several orders each stands above its lines.
+        yield return (wording["yourPo"], invoice.IsCollected ? "" : invoice.PoNumber);
+        yield return (wording["ourOrder"], invoice.IsCollected ? "" : invoice.Order);
         yield return (wording["payment"], invoice.SaidTerms);
         foreach (var part in invoice.Dues)
             yield return (
@@ -76,6 +77,21 @@ public static class InvoicePrint
         if (invoice.Delivered is { } day)
             yield return (wording["delivered"], wording.Day(day));
         yield return (wording["yourTaxNumber"], invoice.Buyer.TaxNumber);
+    }
+
+    private static IEnumerable<PrintedLine> Lines(IssuedInvoice invoice, Wording wording, Func<decimal, string> money)
+    {
+        var of = "";
+        foreach (var line in invoice.Lines)
+        {
+            if (line.Order != of)
+            {
+                of = line.Order;
+                var their = line.PoNumber.Length == 0 ? "" : $" · {wording["yourPo"]} {line.PoNumber}";
+                yield return new PrintedLine(true, "", "", $"{of}{their}", "", "", "", "", "", false, "");
+            }
+            yield return Line(invoice, line, wording, money);
+        }
     }
 
     private static PrintedLine Line(

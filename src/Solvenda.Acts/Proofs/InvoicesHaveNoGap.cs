@@ -37,11 +37,18 @@ public sealed class InvoicesHaveNoGap : IProof
                 o.Number,
                 o.InvoicedMinor,
                 Sum = db
-                    .Invoices.Where(i => i.OrderId == o.Id && i.Kind == BillKind.Invoice)
-                    .Sum(i => i.TotalWithTaxMinor),
+                    .InvoiceParts.Where(p => p.OrderId == o.Id && p.Invoice.Kind == BillKind.Invoice)
+                    .Sum(p => p.TotalWithTaxMinor),
             })
             .Where(o => o.Sum != o.InvoicedMinor)
             .ToListAsync(cancel);
+        foreach (
+            var number in await db
+                .Invoices.Where(i => i.Parts.Sum(p => p.TotalWithTaxMinor) != i.TotalWithTaxMinor)
+                .Select(i => i.Number)
+                .ToListAsync(cancel)
+        )
+            yield return $"the orders on {number} do not come to what it does";
         foreach (var order in off)
             yield return $"{order.Number} has {order.InvoicedMinor} as invoiced, its invoices come to {order.Sum}, in minor units";
     }

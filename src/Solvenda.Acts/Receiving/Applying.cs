@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ledger;
 using Solvenda.Core.Money;
@@ -103,20 +104,23 @@ internal static class Applying
             var touched = some.ToList();
             var orders = await db
                 .Orders.Where(o =>
-                    db.Invoices.Any(i => i.OrderId == o.Id && EF.Parameter(touched).Contains(i.Id))
+                    db.InvoiceParts.Any(i => i.OrderId == o.Id && EF.Parameter(touched).Contains(i.InvoiceId))
                     && (o.Money == MoneyTrack.Invoiced || o.Money == MoneyTrack.PartPaid || o.Money == MoneyTrack.Paid)
                 )
                 .Select(o => new
                 {
                     Order = o,
                     Open = db
-                        .OpenItems.Where(p => db.Invoices.Any(i => i.Id == p.InvoiceId && i.OrderId == o.Id))
+                        .OpenItems.Where(p => db.InvoiceParts.Any(i => i.InvoiceId == p.InvoiceId && i.OrderId == o.Id))
                         .Sum(p => p.OpenMinor),
+                    Total = db
+                        .Invoices.Where(i => i.Kind == BillKind.Invoice && i.Parts.Any(p => p.OrderId == o.Id))
+                        .Sum(i => i.TotalWithTaxMinor),
                 })
                 .ToListAsync(cancel);
             foreach (var one in orders)
             {
-                var so = new MoneySoFar(GoodsTrack.Shipped, false, true, one.Open, one.Order.InvoicedMinor);
+                var so = new MoneySoFar(GoodsTrack.Shipped, false, true, one.Open, one.Total);
                 one.Order.Money = so.Track;
                 work.Touch(one.Order.Number);
             }

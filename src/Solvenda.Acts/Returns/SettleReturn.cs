@@ -50,16 +50,16 @@ public sealed class SettleReturnAct(SheetLoader loader, Settling settling, Credi
     {
         var invoices = await work
             .Db.Invoices.AsNoTracking()
-            .Where(i => i.OrderId == row.OrderId)
+            .Where(i => i.Parts.Any(p => p.OrderId == row.OrderId))
             .OrderBy(i => i.Id)
             .ToListAsync(cancel);
         var owed = row.Lines.Where(l => l.Quantity > 0m).ToDictionary(l => l.LineKey, l => l.Quantity);
         var notes = ImmutableArray.CreateBuilder<string>();
         foreach (var invoice in invoices.Where(i => i.Kind == BillKind.Invoice))
         {
-            var left = Quantities(invoice);
-            foreach (var note in invoices.Where(i => i.CreditsId == invoice.Id))
-            foreach (var (key, quantity) in Quantities(note))
+            var left = Quantities(invoice, row.Order.Number);
+            foreach (var note in invoices.Where(i => i.CreditsId == invoice.Id && i.OrderId == row.OrderId))
+            foreach (var (key, quantity) in Quantities(note, row.Order.Number))
                 left[key] -= quantity;
             ImmutableArray<AskedGoods> now =
             [
@@ -75,7 +75,7 @@ public sealed class SettleReturnAct(SheetLoader loader, Settling settling, Credi
             notes.Add(
                 await crediting.CreditAsync(
                     work,
-                    new CreditInvoice(invoice.Number, now, false, $"{row.Number}: {row.Reason}"),
+                    new CreditInvoice(invoice.Number, now, false, $"{row.Number}: {row.Reason}", row.Order.Number),
                     cancel
                 )
             );
@@ -88,10 +88,11 @@ public sealed class SettleReturnAct(SheetLoader loader, Settling settling, Credi
             : notes.ToImmutable();
     }
 
-    private static Dictionary<long, decimal> Quantities(InvoiceRow invoice) =>
+    private static Dictionary<long, decimal> Quantities(InvoiceRow invoice, string order) =>
         JsonSerializer
             .Deserialize<IssuedInvoice>(invoice.Document)!
-            .Lines.DistinctBy(l => l.Key)
+            .Lines.Where(l => l.Order.Length == 0 || l.Order == order)
+            .DistinctBy(l => l.Key)
             .ToDictionary(l => l.Key, l => l.Quantity);
 
     private async Task<string> ReplaceAsync(Work work, ReturnRow row, CancellationToken cancel)

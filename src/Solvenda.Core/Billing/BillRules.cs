@@ -116,7 +116,7 @@ public static class BillRules
         + Sum(bill.Charges.Where(c => c.Tax == tax).Select(c => c.Amount), bill.Currency);
 
     // EN 16931, BR-CO-17: by category and rate.
-    private static TaxRow Row(Tax tax, Amount basis) =>
+    internal static TaxRow Row(Tax tax, Amount basis) =>
         new(tax, basis, Amount.Round(basis.Value * tax.Percent / 100m, basis.Currency));
 
     private static Amount Sum(IEnumerable<Amount> amounts, Currency currency) => Amount.Sum(amounts, currency);

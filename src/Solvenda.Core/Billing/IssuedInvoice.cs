@@ -36,7 +36,14 @@ public sealed record InvoiceLine(
     decimal Net,
     string TaxCategory,
     decimal TaxPercent
-);
+)
+{
+    /// <summary>Of an invoice for several orders: the one that it is of; empty where all are of one.</summary>
+    public string Order { get; init; } = "";
+
+    /// <summary>The buyer's number of that order; empty as <see cref="Order"/> is.</summary>
+    public string PoNumber { get; init; } = "";
+}
 
 /// <summary>Taken off, or charged on, a whole invoice, under one tax (EN 16931, BG-20 and BG-21).</summary>
 public sealed record InvoiceExtra(string Words, decimal Amount, string TaxCategory, decimal TaxPercent);
@@ -51,6 +58,8 @@ public sealed record InvoiceDue(DateOnly Due, decimal Amount);
 /// An invoice or a credit note as it was issued, in figures and words: what its papers and files are written from. It
 /// never changes.
 /// </summary>
+/// <param name="Order">The numbers of all, where it is for several.</param>
+/// <param name="PoNumber">The same of the buyer's.</param>
 /// <param name="Credits">The invoice that a credit note names; empty for an invoice.</param>
 /// <param name="CreditsDay">The day of that invoice; null for an invoice.</param>
 /// <param name="Language">ISO 639-1, of its papers.</param>
@@ -89,6 +98,10 @@ public sealed record IssuedInvoice(
 {
     /// <summary>Its parts, where it is paid in several; empty where it is paid at once.</summary>
     public ImmutableArray<InvoiceDue> Dues { get; init; } = [];
+
+    /// <summary>Whether it is for several orders, which its lines name.</summary>
+    [JsonIgnore]
+    public bool IsCollected => Lines.Any(l => l.Order.Length > 0);
 
     /// <summary>EN 16931, BT-106.</summary>
     [JsonIgnore]

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 42,
+                propertyCount: 43,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -66,6 +66,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(BuyerRow).GetProperty("Code", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<Code>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var collectsInvoices = runtimeEntityType.AddProperty(
+                "CollectsInvoices",
+                typeof(bool),
+                propertyInfo: typeof(BuyerRow).GetProperty("CollectsInvoices", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<CollectsInvoices>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var contactMail = runtimeEntityType.AddProperty(
                 "ContactMail",

@@ -21,8 +21,8 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.InvoiceRow",
                 typeof(InvoiceRow),
                 baseEntityType,
-                propertyCount: 20,
-                navigationCount: 1,
+                propertyCount: 19,
+                navigationCount: 2,
                 foreignKeyCount: 4,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -43,12 +43,6 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(InvoiceRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new SolvendaDb.Utc());
             at.SetSentinelFromProviderValue(new DateTime(1, 1, 1, 0, 0, 0, 0, DateTimeKind.Unspecified));
-
-            var bill = runtimeEntityType.AddProperty(
-                "Bill",
-                typeof(string),
-                propertyInfo: typeof(InvoiceRow).GetProperty("Bill", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(InvoiceRow).GetField("<Bill>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var buyerId = runtimeEntityType.AddProperty(
                 "BuyerId",

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("d31e5ba6-5448-449e-8bcd-449c7a2e035e"), entityTypeCount: 94)
+            : base(skipDetectChanges: false, modelId: new Guid("b0a2bf16-71f9-4eb9-bb7f-732b05408acc"), entityTypeCount: 95)
         {
         }
 
@@ -58,6 +58,7 @@ namespace Solvenda.Data.Compiled
             var importColumnRow = ImportColumnRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var incomingRow = IncomingRowEntityType.Create(this);
+            var invoicePartRow = InvoicePartRowEntityType.Create(this);
             var invoiceRow = InvoiceRowEntityType.Create(this);
             var itemFileRow = ItemFileRowEntityType.Create(this);
             var itemRow = ItemRowEntityType.Create(this);
@@ -133,6 +134,8 @@ namespace Solvenda.Data.Compiled
             DepositRowEntityType.CreateForeignKey1(depositRow, orderRow);
             DossierRowEntityType.CreateForeignKey1(dossierRow, buyerRow);
             EventRowEntityType.CreateForeignKey1(eventRow, dossierRow);
+            InvoicePartRowEntityType.CreateForeignKey1(invoicePartRow, invoiceRow);
+            InvoicePartRowEntityType.CreateForeignKey2(invoicePartRow, orderRow);
             InvoiceRowEntityType.CreateForeignKey1(invoiceRow, buyerRow);
             InvoiceRowEntityType.CreateForeignKey2(invoiceRow, invoiceRow);
             InvoiceRowEntityType.CreateForeignKey3(invoiceRow, orderRow);
@@ -217,6 +220,7 @@ namespace Solvenda.Data.Compiled
             ImportColumnRowEntityType.CreateAnnotations(importColumnRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             IncomingRowEntityType.CreateAnnotations(incomingRow);
+            InvoicePartRowEntityType.CreateAnnotations(invoicePartRow);
             InvoiceRowEntityType.CreateAnnotations(invoiceRow);
             ItemFileRowEntityType.CreateAnnotations(itemFileRow);
             ItemRowEntityType.CreateAnnotations(itemRow);

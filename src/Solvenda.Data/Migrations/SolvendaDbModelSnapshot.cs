@@ -592,6 +592,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("CollectsInvoices")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("ContactMail")
                         .HasColumnType("TEXT");
 
@@ -1677,6 +1680,34 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("incoming");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.InvoicePartRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Bill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("TotalWithTaxMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("OrderId");
+
+                    b.ToTable("invoice_part");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.InvoiceRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1684,10 +1715,6 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<DateTime>("At")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Bill")
-                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<long>("BuyerId")
@@ -4415,6 +4442,25 @@ namespace Solvenda.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict);
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.InvoicePartRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.InvoiceRow", "Invoice")
+                        .WithMany("Parts")
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", "Order")
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Invoice");
+
+                    b.Navigation("Order");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.InvoiceRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
@@ -4774,6 +4820,11 @@ namespace Solvenda.Data.Migrations
             modelBuilder.Entity("Solvenda.Data.Rows.AskRow", b =>
                 {
                     b.Navigation("Holders");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.InvoiceRow", b =>
+                {
+                    b.Navigation("Parts");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.ItemRow", b =>

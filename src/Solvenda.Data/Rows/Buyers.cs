@@ -72,6 +72,9 @@ public sealed class BuyerRow : IRecordRow, IOwnRow
 
     /// <summary>How documents go out to them: mail, edi, paper.</summary>
     public string? DocumentsBy { get; set; }
+
+    /// <summary>What goes in a month comes on one invoice.</summary>
+    public bool CollectsInvoices { get; set; }
     public string? Phone { get; set; }
     public bool Active { get; set; } = true;
 

@@ -11,6 +11,8 @@ public sealed class InvoiceRow
     public long Id { get; set; }
     public required string Number { get; set; }
     public BillKind Kind { get; set; }
+
+    /// <summary>The order that it is for; of several the first.</summary>
     public long OrderId { get; set; }
     public OrderRow Order { get; set; } = null!;
     public long BuyerId { get; set; }
@@ -38,11 +40,26 @@ public sealed class InvoiceRow
     /// <summary>As it was printed; null where nothing was.</summary>
     public long? PrintId { get; set; }
 
-    /// <summary>Its figures, line by line as the order has them, as JSON (KeptBill).</summary>
-    public string Bill { get; set; } = "";
-
     /// <summary>All that stands on it, as JSON (Core's IssuedInvoice).</summary>
     public string Document { get; set; } = "";
+
+    /// <summary>One for each order that it is for.</summary>
+    public List<InvoicePartRow> Parts { get; set; } = [];
+}
+
+/// <summary>What of an invoice or a credit note is of an order.</summary>
+[Index(nameof(OrderId))]
+public sealed class InvoicePartRow
+{
+    public long Id { get; set; }
+    public long InvoiceId { get; set; }
+    public InvoiceRow Invoice { get; set; } = null!;
+    public long OrderId { get; set; }
+    public OrderRow Order { get; set; } = null!;
+    public long TotalWithTaxMinor { get; set; }
+
+    /// <summary>Its figures, line by line as the order has them, as JSON (KeptBill).</summary>
+    public string Bill { get; set; } = "";
 }
 
 /// <summary>An account of the ledger.</summary>

@@ -63,11 +63,13 @@ public static partial class UblInvoice
             Text("DocumentCurrencyCode", of.Currency),
             // Peppol BIS Billing 3, R003: a buyer's reference or an order.
             Text("BuyerReference", of.PoNumber.Length > 0 ? of.PoNumber : of.Order),
-            new XElement(
-                Cac + "OrderReference",
-                Text("ID", of.PoNumber.Length > 0 ? of.PoNumber : of.Order),
-                Text("SalesOrderID", of.Order)
-            ),
+            of.IsCollected
+                ? null
+                : new XElement(
+                    Cac + "OrderReference",
+                    Text("ID", of.PoNumber.Length > 0 ? of.PoNumber : of.Order),
+                    Text("SalesOrderID", of.Order)
+                ),
             of.Credits.Length == 0
                 ? null
                 : new XElement(
@@ -93,6 +95,9 @@ public static partial class UblInvoice
             of.Lines.Select((l, i) => Line(of, l, i, credit))
         );
     }
+
+    private static string Orders(InvoiceLine line) =>
+        line.PoNumber.Length == 0 ? line.Order : $"{line.PoNumber} / {line.Order}";
 
     private static XElement Text(string name, string text) => new(Cbc + name, text);
 
@@ -248,6 +253,10 @@ public static partial class UblInvoice
         return new XElement(
             Cac + (credit ? "CreditNoteLine" : "InvoiceLine"),
             Text("ID", (place + 1).ToString(CultureInfo.InvariantCulture)),
+            // BT-127: of several orders it has no other place.
+            line.Order.Length == 0
+                ? null
+                : Text("Note", Orders(line)),
             new XElement(
                 Cbc + (credit ? "CreditedQuantity" : "InvoicedQuantity"),
                 new XAttribute("unitCode", UblUnits.Of(line.Unit)),

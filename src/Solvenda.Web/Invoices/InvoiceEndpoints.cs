@@ -14,8 +14,17 @@ namespace Solvenda.Web.Invoices;
 /// <param name="WithGoods">Ships first what may go.</param>
 public sealed record InvoiceBody(string Order, bool WithGoods = false);
 
+/// <param name="Until">The last day of what goes on it.</param>
+public sealed record CollectBody(long Buyer, string Currency, DateOnly Until);
+
 /// <param name="Lines">What goes back, in the order's units; none: all that is left.</param>
-public sealed record CreditBody(string Reason, IReadOnlyList<GoodsBody>? Lines = null, bool Charges = false);
+/// <param name="Order">Of an invoice for several, the one that it is for.</param>
+public sealed record CreditBody(
+    string Reason,
+    IReadOnlyList<GoodsBody>? Lines = null,
+    bool Charges = false,
+    string Order = ""
+);
 
 /// <summary>An invoice that was issued, by its number.</summary>
 public sealed record InvoiceRef(string Number);
@@ -33,6 +42,7 @@ public static class InvoiceEndpoints
         var invoices = app.MapGroup("/api/invoices").WithTags("Invoices");
         invoices.MapGet("/due", Due).Needs(Rights.Look);
         invoices.MapPost("", Issue).Needs<IssueInvoice>();
+        invoices.MapPost("/collected", Collect).Needs<CollectInvoices>();
         invoices.MapGet("/{number}", Get).Needs(Rights.Look);
         invoices.MapGet("/{number}/pdf", Paper).Needs(Rights.Look).Produces(200, contentType: Pdf);
         invoices.MapGet("/{number}/ubl", Ubl).Needs(Rights.Look).Produces(200, contentType: Xml);
@@ -47,7 +57,7 @@ public static class InvoiceEndpoints
         SolvendaDb db,
         HouseClock clock,
         CancellationToken cancel
-    ) => InvoiceViews.ToInvoiceAsync(db, clock.Today, Rights.Bill.Allows(user.ActorOf()), cancel);
+    ) => ToInvoice.OfAsync(db, clock.Today, Rights.Bill.Allows(user.ActorOf()), cancel);
 
     private static async Task<InvoiceRef> Issue(
         InvoiceBody body,
@@ -55,6 +65,18 @@ public static class InvoiceEndpoints
         ActRunner acts,
         CancellationToken cancel
     ) => new(await acts.RunAsync(user.ActorOf(), new IssueInvoice(body.Order, body.WithGoods), cancel));
+
+    private static async Task<IReadOnlyList<InvoiceRef>> Collect(
+        CollectBody body,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) =>
+        [
+            .. (
+                await acts.RunAsync(user.ActorOf(), new CollectInvoices(body.Buyer, body.Currency, body.Until), cancel)
+            ).Select(n => new InvoiceRef(n)),
+        ];
 
     private static Task<InvoiceView> Get(
         string number,
@@ -79,7 +101,7 @@ public static class InvoiceEndpoints
         new(
             await acts.RunAsync(
                 user.ActorOf(),
-                new CreditInvoice(number, GoodsEndpoints.Asked(body.Lines), body.Charges, body.Reason),
+                new CreditInvoice(number, GoodsEndpoints.Asked(body.Lines), body.Charges, body.Reason, body.Order),
                 cancel
             )
         );

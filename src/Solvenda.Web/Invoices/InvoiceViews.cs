@@ -21,7 +21,8 @@ public sealed record EntrySide(DateOnly Day, string Account, string Called, deci
 
 /// <summary>A line of an order as far as it can be credited.</summary>
 /// <param name="Left">In the order's unit.</param>
-public sealed record CreditableLine(long Key, string Number, string Words, string Unit, decimal Left);
+/// <param name="Order">The one that it is of.</param>
+public sealed record CreditableLine(string Order, long Key, string Number, string Words, string Unit, decimal Left);
 
 /// <summary>An invoice or a credit note on its page.</summary>
 /// <param name="Open">What is still to be paid; below nothing where we owe it.</param>
@@ -48,7 +49,10 @@ public sealed record InvoiceView(
     bool MayBill
 );
 
-/// <summary>An invoice in one line, on the order that it is of.</summary>
+/// <summary>An invoice in one line, on an order that it is for.</summary>
+/// <param name="Total">What of it is of this order.</param>
+/// <param name="Open">Of all of it.</param>
+/// <param name="IsCollected">Whether others are on it.</param>
 public sealed record InvoiceInShort(
     string Number,
     bool IsCredit,
@@ -56,7 +60,8 @@ public sealed record InvoiceInShort(
     DateOnly Due,
     decimal Total,
     decimal Open,
-    string Credits
+    string Credits,
+    bool IsCollected
 );
 
 /// <summary>The money of an order.</summary>
@@ -68,35 +73,9 @@ public sealed record OrderMoneyView(
     bool MayBill
 );
 
-/// <summary>An order of which something went that no invoice has.</summary>
-/// <param name="Went">When the first of it went.</param>
-/// <param name="Value">With tax, what of it is not invoiced; of an order that went in part, all that is left.</param>
-/// <param name="By">How the invoice goes: mail, edi, paper.</param>
-/// <param name="GoesTo">Where it goes; empty where there is no address.</param>
-/// <param name="Id">By which it is picked.</param>
-public sealed record ToInvoiceRow(
-    long Id,
-    string Order,
-    string Buyer,
-    string PoNumber,
-    string Shipments,
-    DateOnly? Went,
-    bool InPart,
-    string Currency,
-    decimal Value,
-    string By,
-    string GoesTo
-);
-
-/// <summary>What is to be invoiced.</summary>
-/// <param name="Issued">How many were issued today.</param>
-public sealed record ToInvoiceView(IReadOnlyList<ToInvoiceRow> Orders, int All, int Issued, bool MayBill);
-
 /// <summary>Reads invoices into the shapes that pages need.</summary>
 public static class InvoiceViews
 {
-    private const int Most = 500;
-
     public static async Task<InvoiceView> OfAsync(SolvendaDb db, string number, Actor who, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
@@ -213,7 +192,7 @@ public static class InvoiceViews
                 .FirstOrDefaultAsync(cancel)
             ?? throw RefusedException.NotFound("such order");
         var invoices = await db
-            .Invoices.Where(i => i.OrderId == order.Id)
+            .Invoices.Where(i => i.Parts.Any(p => p.OrderId == order.Id))
             .OrderBy(i => i.Id)
             .Select(i => new
             {
@@ -221,7 +200,8 @@ public static class InvoiceViews
                 i.Kind,
                 i.Day,
                 i.Due,
-                i.TotalWithTaxMinor,
+                TotalWithTaxMinor = i.Parts.Where(p => p.OrderId == order.Id).Sum(p => p.TotalWithTaxMinor),
+                IsCollected = i.Parts.Count > 1,
                 Open = db.OpenItems.Where(o => o.InvoiceId == i.Id).Sum(o => o.OpenMinor),
                 Credits = db.Invoices.Where(c => c.Id == i.CreditsId).Select(c => c.Number).FirstOrDefault(),
             })
@@ -236,10 +216,12 @@ public static class InvoiceViews
                     i.Due,
                     Amount.Major(i.TotalWithTaxMinor, order.Currency),
                     Amount.Major(i.Open, order.Currency),
-                    i.Credits ?? ""
+                    i.Credits ?? "",
+                    i.IsCollected
                 )),
             ],
-            await ToBill(db)
+            await ToInvoice
+                .Shipments(db)
                 .Where(s => s.OrderId == order.Id)
                 .OrderBy(s => s.No)
                 .Select(s => s.Number)
@@ -258,82 +240,25 @@ public static class InvoiceViews
         var row = await FindAsync(db, number, cancel);
         var notes = await db.Invoices.AsNoTracking().Where(i => i.CreditsId == row.Id).ToListAsync(cancel);
         var back = notes
-            .SelectMany(n => Read(n).Lines.DistinctBy(l => l.Key))
-            .GroupBy(l => l.Key)
+            .Select(Read)
+            .SelectMany(n => n.Lines.DistinctBy(l => l.Key).Select(l => (Of: (n.Order, l.Key), l.Quantity)))
+            .GroupBy(l => l.Of)
             .ToDictionary(g => g.Key, g => g.Sum(l => l.Quantity));
+        var of = Read(row);
         return
         [
-            .. Read(row)
-                .Lines.DistinctBy(l => l.Key)
+            .. of
+                .Lines.Select(l => l.Order.Length > 0 ? l : l with { Order = of.Order })
+                .DistinctBy(l => (l.Order, l.Key))
                 .Select(l => new CreditableLine(
+                    l.Order,
                     l.Key,
                     l.Number,
                     l.Words,
                     l.Unit,
-                    l.Quantity - back.GetValueOrDefault(l.Key)
+                    l.Quantity - back.GetValueOrDefault((l.Order, l.Key))
                 ))
                 .Where(l => l.Left > 0m),
         ];
-    }
-
-    private static IQueryable<ShipmentRow> ToBill(SolvendaDb db) =>
-        db.Shipments.Where(s => s.State == Core.Shipping.ShipmentState.Gone && s.Invoice == "");
-
-    /// <summary>What is to be invoiced, what went first in front.</summary>
-    public static async Task<ToInvoiceView> ToInvoiceAsync(
-        SolvendaDb db,
-        DateOnly today,
-        bool mayBill,
-        CancellationToken cancel
-    )
-    {
-        ArgumentNullException.ThrowIfNull(db);
-        var orders =
-            from o in db.Orders
-            where ToBill(db).Any(s => s.OrderId == o.Id) && o.Terms == Core.Documents.TermsTrack.Confirmed
-            select o;
-        var rows = await orders
-            .Select(o => new
-            {
-                o.Id,
-                o.Number,
-                o.Dossier.Buyer,
-                o.Sheet.Head,
-                Syntax = db.Requests.Where(r => r.Id == o.RequestId).Select(r => r.Syntax).FirstOrDefault() ?? "",
-                o.Sheet.PoNumber,
-                o.Goods,
-                o.Sheet.Currency,
-                Minor = o.Sheet.TotalWithTaxMinor - o.InvoicedMinor,
-                Went = ToBill(db).Where(s => s.OrderId == o.Id).Min(s => s.Day),
-                Shipments = ToBill(db).Where(s => s.OrderId == o.Id).OrderBy(s => s.No).Select(s => s.No).ToList(),
-            })
-            .OrderBy(o => o.Went)
-            .ThenBy(o => o.Number)
-            .Take(Most)
-            .ToListAsync(cancel);
-        return new ToInvoiceView(
-            [
-                .. rows.Select(o =>
-                {
-                    var way = InvoiceWay.Of(o.Head, o.Syntax, o.Buyer);
-                    return new ToInvoiceRow(
-                        o.Id,
-                        o.Number,
-                        o.Buyer.Name,
-                        o.PoNumber ?? "",
-                        string.Join(" ", o.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
-                        o.Went,
-                        o.Goods != Core.Documents.GoodsTrack.Shipped,
-                        o.Currency,
-                        Amount.Major(o.Minor, o.Currency),
-                        way.By,
-                        way.To
-                    );
-                }),
-            ],
-            rows.Count < Most ? rows.Count : await orders.CountAsync(cancel),
-            await db.Invoices.CountAsync(i => i.Day == today, cancel),
-            mayBill
-        );
     }
 }

@@ -152,4 +152,37 @@ public sealed class BillTests
         Assert.Equal(first.TotalWithTax, note.TotalWithTax);
         Assert.Throws<ArgumentException>(() => BillRules.Credit(first, [note], [1m], charges: false));
     }
+
+    [Fact]
+    public void Several_orders_on_one_invoice_keep_their_parts_and_tax_is_rounded_once_for_all() =>
+        Gen.Select(_orders.Array[1, 4], Gen.Long[0, 900_000], Gen.Int[1, 8])
+            .Sample(
+                (orders, deposit, eighths) =>
+                {
+                    var alike = orders.Where(o => o.Currency == orders[0].Currency).ToList();
+                    var alone = alike.ConvertAll(o =>
+                        BillRules.Invoice(
+                            o,
+                            [],
+                            [.. o.Lines.Select(l => l.Quantity * eighths / 8m)],
+                            Amount.FromMinor(deposit, o.Currency)
+                        )
+                    );
+                    var (whole, parts) = Collecting.Together(alone);
+                    Assert.Equal(whole.TotalWithTax.Minor, Minor(parts.Select(p => p.TotalWithTax)));
+                    Assert.Equal(whole.TotalWithoutTax.Minor, Minor(alone.Select(p => p.TotalWithoutTax)));
+                    Assert.Equal(whole.Prepaid.Minor, Minor(parts.Select(p => p.Prepaid)));
+                    Assert.All(parts, p => Assert.InRange(p.Prepaid.Minor, 0, p.TotalWithTax.Minor));
+                    Assert.All(
+                        whole.Taxes,
+                        t =>
+                            Assert.Equal(
+                                Amount.Round(t.Basis.Value * t.Tax.Percent / 100m, whole.Currency),
+                                t.TaxAmount
+                            )
+                    );
+                    if (alike.Count == 1)
+                        Assert.Equal((alone[0].TotalTax, alone[0].Prepaid), (parts[0].TotalTax, parts[0].Prepaid));
+                }
+            );
 }

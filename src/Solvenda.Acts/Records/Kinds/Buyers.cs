@@ -128,6 +128,11 @@ internal static class Buyers
                 hint: "mail, edi, paper",
                 check: DocumentsBy.Fault
             ),
+            Fields.Flag<BuyerRow>(
+                b => b.CollectsInvoices,
+                "one invoice a month",
+                hint: "for all that went, instead of one for each order"
+            ),
             Fields.Text<BuyerRow>(
                 b => b.Language,
                 "language",

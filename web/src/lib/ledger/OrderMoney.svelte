@@ -36,7 +36,13 @@
         ><a class="font-mono text-[12px] hover:underline" href="/ledger/invoices/{i.number}">{i.number}</a>
         {money.currency}
         {fixed(i.isCredit ? -i.total : i.total, 2)}
-        <span class="text-second">{i.isCredit ? `for ${i.credits}` : i.open > 0 ? `${fixed(i.open, 2)} open, due ${day(i.due)}` : 'paid'}</span></span
+        <span class="text-second"
+          >{i.isCredit
+            ? `for ${i.credits}`
+            : i.open > 0
+              ? `${i.isCollected ? 'with other orders, ' : ''}${fixed(i.open, 2)} open, due ${day(i.due)}`
+              : 'paid'}</span
+        ></span
       >
     {/each}
     {#if money.toBill.length}

@@ -1,5 +1,5 @@
 import { api, ask, type Schemas } from '$lib/api';
-import { Latest, overMany, saysOf } from '$lib/shared';
+import { Latest, overMany, plain, saysOf } from '$lib/shared';
 
 export type ToInvoice = Schemas['ToInvoiceRow'];
 
@@ -11,7 +11,7 @@ export class BillingState {
   problem = $state('');
   done = $state('');
   busy = $state('');
-  #off = $state<readonly string[]>([]);
+  #turned = $state<readonly string[]>([]);
 
   rows = $derived.by(() => this.view?.orders ?? []);
   current = $derived.by(() => this.rows[Math.min(this.at, this.rows.length - 1)]);
@@ -27,13 +27,26 @@ export class BillingState {
       }));
   });
 
-  /** All that went is chosen until somebody says otherwise. */
-  isChosen = (row: ToInvoice) => !this.#off.includes(row.order);
+  /** What is one row: an order, or all of a buyer in a month. */
+  keyOf = (row: ToInvoice) => (row.collected ? `${row.collected.buyer} ${row.currency} ${row.collected.until}` : row.order);
+
+  /** All that went is chosen until somebody says otherwise; of a month, when it is over. */
+  isChosen = (row: ToInvoice) => this.#turned.includes(this.keyOf(row)) !== (row.collected?.isOver ?? true);
 
   choose = (row: ToInvoice | undefined) => {
     if (!row) return;
-    this.#off = this.isChosen(row) ? [...this.#off, row.order] : this.#off.filter((o) => o !== row.order);
+    const key = this.keyOf(row);
+    this.#turned = this.#turned.includes(key) ? this.#turned.filter((k) => k !== key) : [...this.#turned, key];
   };
+
+  async #collect(row: ToInvoice) {
+    this.busy = `${row.buyer}…`;
+    const { buyer, until, orders } = row.collected!;
+    const made = await ask(api.POST('/api/invoices/collected', { body: { buyer, currency: row.currency, until } }));
+    this.done = [this.done, `${made.map((m) => m.number).join(' ')} for ${plain(orders)} ${orders === 1 ? 'order' : 'orders'} of ${row.buyer}`]
+      .filter(Boolean)
+      .join(' · ');
+  }
 
   load = () => this.latest.ask(() => ask(api.GET('/api/invoices/due')), 'What is to be invoiced could not be loaded.');
 
@@ -42,11 +55,12 @@ export class BillingState {
   /** Issues an invoice for each that is chosen, one after the other on the server. */
   issue = async () => {
     if (!this.chosen.length || this.busy) return;
-    const ids = this.chosen.map((r) => r.id);
+    const ids = this.chosen.filter((r) => !r.collected).map((r) => r.id);
+    const months = this.chosen.filter((r) => r.collected);
     [this.problem, this.done] = ['', ''];
     try {
-      const round = await overMany('orders', 'invoice', ids, (words) => (this.busy = words));
-      this.done = saysOf(round, 'invoiced');
+      if (ids.length) this.done = saysOf(await overMany('orders', 'invoice', ids, (words) => (this.busy = words)), 'invoiced');
+      for (const row of months) await this.#collect(row);
     } catch (reason) {
       this.problem = reason instanceof Error ? reason.message : 'Nothing was invoiced.';
     }

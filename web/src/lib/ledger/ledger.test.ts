@@ -16,6 +16,7 @@ const order = (id: number, more: object = {}) => ({
   currency: 'EUR',
   value: 10.1,
   goesTo: 'a@tressel.example',
+  collected: null,
   ...more,
 });
 const round = { id: 7, kind: 'orders', words: '', total: 2, done: 2, notDone: 0, left: 0, stopped: false, over: true, refused: [] };
@@ -36,6 +37,22 @@ test('all that went is chosen, sums stay apart by currency, and what is left out
   await bills.issue();
   expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ deed: 'invoice', given: '', ids: [1, 3], count: 2 });
   expect(bills.done).toBe('2 invoiced');
+});
+
+test('what a buyer gets in a month is one row, chosen when the month is over, and one invoice', async () => {
+  const month = (until: string, isOver: boolean) => order(7, { order: '', collected: { buyer: 7, orders: 3, until, isOver } });
+  const asked = serve({
+    'GET /api/invoices/due': { orders: [month('2026-10-31', true), month('2026-11-30', false)], all: 6, issued: 0, mayBill: true },
+    'POST /api/invoices/collected': [{ number: 'F26-00009' }],
+  });
+  const bills = new BillingState();
+  await bills.load();
+  expect(bills.chosen.map((r) => r.collected?.until)).toEqual(['2026-10-31']);
+  await bills.issue();
+  expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toEqual([{ buyer: 7, currency: 'EUR', until: '2026-10-31' }]);
+  expect(bills.done).toBe('F26-00009 for 3 orders of Tressel');
+  bills.choose(bills.rows[1]);
+  expect(bills.chosen).toHaveLength(2);
 });
 
 test('what was refused is said, and nothing is under way any more', async () => {

@@ -9,6 +9,7 @@
   const view = $derived(bills.view);
   let dialog = $state<Words>();
   const many = $derived(bills.chosen.length);
+  const month = (until: string) => new Date(until).toLocaleDateString('en-GB', { month: 'long' });
   const nowhere = $derived(bills.rows.filter((r) => !r.goesTo).length);
 
   // Meets the server.
@@ -60,8 +61,8 @@
             </tr>
           </thead>
           <tbody>
-            {#each bills.rows as row, i (row.order)}
-              {@const here = bills.current?.order === row.order}
+            {#each bills.rows as row, i (bills.keyOf(row))}
+              {@const here = bills.current === row}
               <tr
                 class="border-b border-hairline {here ? 'bg-focus-row shadow-[inset_3px_0_0_var(--ink)]' : ''}"
                 aria-current={here ? 'true' : undefined}
@@ -71,15 +72,24 @@
                   >{#if view.mayBill}<input
                       type="checkbox"
                       class="checkbox checkbox-xs"
-                      aria-label="invoice {row.order}"
+                      aria-label="invoice {row.order || row.buyer}"
                       checked={bills.isChosen(row)}
                       onchange={() => bills.choose(row)}
                     />{/if}</td
                 >
-                <td class="w-28 pr-2"><a class="font-mono text-[12px] hover:underline" href="/orders/{row.order}">{row.order}</a></td>
+                <td class="w-28 pr-2 whitespace-nowrap"
+                  >{#if row.collected}{month(row.collected.until)}, {plain(row.collected.orders)}
+                    {row.collected.orders === 1 ? 'order' : 'orders'}{:else}<a class="font-mono text-[12px] hover:underline" href="/orders/{row.order}"
+                      >{row.order}</a
+                    >{/if}</td
+                >
                 <td class="max-w-0 truncate pr-2" title={row.buyer}>{row.buyer}</td>
                 <td class="w-36 truncate pr-2 font-mono text-[12px] max-md:hidden">{row.poNumber}</td>
-                <td class="w-28 pr-2 text-second max-sm:hidden">{row.shipments}{row.inPart ? ', a part' : ''}</td>
+                <td class="w-28 pr-2 text-second max-sm:hidden"
+                  >{#if row.collected}{row.collected.isOver ? 'the month is over' : `until ${day(row.collected.until)}`}{:else}{row.shipments}{row.inPart
+                      ? ', a part'
+                      : ''}{/if}</td
+                >
                 <td class="w-20 pr-2 whitespace-nowrap text-second">{row.went ? day(row.went) : ''}</td>
                 <td class="w-36 pr-2 text-right whitespace-nowrap"
                   >{#if row.inPart}<span class="text-second">of</span>{/if}

@@ -16,25 +16,37 @@
   };
   const view = $derived(latest.value);
   const of = $derived(view?.issued);
+  const orders = $derived((of?.lines ?? []).map((l) => l.order).filter((o, i, all) => o && all.indexOf(o) === i));
+  const collected = $derived(orders.length > 0);
   const credit = $derived(of?.kind === 'credit');
   const mayCredit = $derived(!!view?.mayBill && !credit);
-  const leftOf = (key: number) => left.value?.find((l) => l.key === key)?.left ?? 0;
+  type Line = { order?: string; key: number };
+  const orderOf = (line: Line) => line.order || (of?.order ?? '');
+  const leftOf = (line: Line) => left.value?.find((l) => l.key === line.key && l.order === orderOf(line))?.left ?? 0;
+  const isBack = (line: Line) => back.some((b) => b.key === line.key && b.order === orderOf(line));
+  /** A note is for one order: ticking a line of another begins anew with that one. */
+  const tick = (line: Line) => {
+    const mine = { order: orderOf(line), key: line.key };
+    const same = back.filter((b) => b.order === mine.order);
+    back = isBack(line) ? same.filter((b) => b.key !== mine.key) : [...same, mine];
+  };
   let dialog = $state<Words>();
   let dispute = $state<Words>();
   const mayDispute = $derived(mayCredit && !!view && view.open > 0);
-  let back = $state<readonly number[]>([]);
+  let back = $state<readonly Line[]>([]);
 
   // Meets the server, for each number anew.
   $effect(() => void load());
   usePulse(
-    (subject) => subject === of?.order || subject === 'bank',
+    (subject) => !!of?.order.includes(subject) || subject === 'bank',
     () => void load(),
   );
   const money = (value: number) => fixed(value, 2);
 
   async function give(reason: string, charges: boolean) {
-    const lines = back.length ? back.map((key) => ({ key, quantity: leftOf(key) })) : null;
-    await ask(api.POST('/api/invoices/{number}/credit', { params: { path: { number } }, body: { reason, lines, charges } }));
+    const lines = back.length ? back.map((line) => ({ key: line.key, quantity: leftOf(line) })) : null;
+    const order = back[0]?.order ?? '';
+    await ask(api.POST('/api/invoices/{number}/credit', { params: { path: { number } }, body: { reason, lines, charges, order } }));
     back = [];
     await load();
   }
@@ -44,7 +56,7 @@
   }
   useKeys(() => [
     { key: 'p', words: 'as it was printed', run: () => void window.open(`/api/invoices/${number}/pdf`, '_blank') },
-    ...(mayCredit ? [{ key: 'c', words: 'credit it, or the ticked lines', run: () => dialog?.open() }] : []),
+    ...(mayCredit && (!collected || back.length) ? [{ key: 'c', words: 'credit it, or the ticked lines', run: () => dialog?.open() }] : []),
     ...(mayDispute ? [{ key: 'd', words: view?.disputed ? 'the dispute is settled' : 'it is disputed', run: () => dispute?.open() }] : []),
   ]);
 </script>
@@ -60,8 +72,10 @@
       <span class="ml-auto"><Ways /></span>
     </div>
     <p class="text-second">
-      <span class="font-mono text-[12px] text-ink">{of.number}</span> · {day(of.day)}{credit ? '' : ` · due ${day(of.due)}`} · order
-      <a class="font-mono text-[12px] underline" href="/orders/{of.order}">{of.order}</a>{of.poNumber ? ` · their PO ${of.poNumber}` : ''}
+      <span class="font-mono text-[12px] text-ink">{of.number}</span> · {day(of.day)}{credit ? '' : ` · due ${day(of.due)}`} · {#if collected}for {plain(
+          orders.length,
+        )} orders{:else}order
+        <a class="font-mono text-[12px] underline" href="/orders/{of.order}">{of.order}</a>{of.poNumber ? ` · their PO ${of.poNumber}` : ''}{/if}
       {#if of.credits}· for <a class="font-mono text-[12px] underline" href="/ledger/invoices/{of.credits}">{of.credits}</a>{/if}
       {#each view.notes as note (note)}· credited by <a class="font-mono text-[12px] underline" href="/ledger/invoices/{note}">{note}</a>{/each}
     </p>
@@ -80,15 +94,23 @@
           </thead>
           <tbody>
             {#each of.lines as line, i (i)}
+              {#if line.order && line.order !== of.lines[i - 1]?.order}
+                <tr class="border-b border-hairline">
+                  <td colspan={mayCredit ? 6 : 5} class="pt-3 pb-1"
+                    ><a class="font-mono text-[12px] underline" href="/orders/{line.order}">{line.order}</a>
+                    <span class="text-second">{line.poNumber ? `their PO ${line.poNumber}` : ''}</span></td
+                  >
+                </tr>
+              {/if}
               <tr class="border-b border-hairline">
                 {#if mayCredit}<td class="w-7 py-1.5"
                     ><input
                       type="checkbox"
                       class="checkbox checkbox-xs"
                       aria-label="credit {line.words}"
-                      checked={back.includes(line.key)}
-                      disabled={!leftOf(line.key)}
-                      onchange={() => (back = back.includes(line.key) ? back.filter((k) => k !== line.key) : [...back, line.key])}
+                      checked={isBack(line)}
+                      disabled={!leftOf(line)}
+                      onchange={() => tick(line)}
                     /></td
                   >{/if}
                 <td class="w-8 py-1.5 text-second">{line.number}</td>
@@ -142,7 +164,8 @@
           {#if mayDispute}<button class="btn btn-outline btn-sm" onclick={() => dispute?.open()}
               >{view.disputed ? 'It is settled' : 'It is disputed'} <KeyCap>D</KeyCap></button
             >{/if}
-          {#if mayCredit}<button class="btn btn-outline btn-sm" onclick={() => dialog?.open()}
+          {#if mayCredit && collected && !back.length}<span class="text-second">tick lines of one order to credit them</span>
+          {:else if mayCredit}<button class="btn btn-outline btn-sm" onclick={() => dialog?.open()}
               >{back.length ? `Credit ${plain(back.length)} ${back.length === 1 ? 'line' : 'lines'}` : 'Credit it'} <KeyCap>C</KeyCap></button
             >{/if}
         </p>

@@ -1,0 +1,153 @@
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Invoicing;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Money;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Shipping;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Web.Invoices;
+
+/// <summary>An order of which something went that no invoice has.</summary>
+/// <param name="Went">When the first of it went.</param>
+/// <param name="Value">With tax, what of it is not invoiced; of an order that went in part, all that is left.</param>
+/// <param name="By">How the invoice goes: mail, edi, paper.</param>
+/// <param name="GoesTo">Where it goes; empty where there is no address.</param>
+/// <param name="Id">By which it is picked.</param>
+/// <param name="Collected">Where it is for all of a buyer that goes in a month; null for one order.</param>
+public sealed record ToInvoiceRow(
+    long Id,
+    string Order,
+    string Buyer,
+    string PoNumber,
+    string Shipments,
+    DateOnly? Went,
+    bool InPart,
+    string Currency,
+    decimal Value,
+    string By,
+    string GoesTo,
+    ToCollect? Collected
+);
+
+/// <summary>What goes to a buyer in a month, for one invoice.</summary>
+/// <param name="Until">The last day of it.</param>
+/// <param name="IsOver">Whether nothing comes to it any more.</param>
+public sealed record ToCollect(long Buyer, int Orders, DateOnly Until, bool IsOver);
+
+/// <summary>What is to be invoiced.</summary>
+/// <param name="Issued">How many were issued today.</param>
+public sealed record ToInvoiceView(IReadOnlyList<ToInvoiceRow> Orders, int All, int Issued, bool MayBill);
+
+/// <summary>Reads what went and is on no invoice: order by order, and month by month for buyers who want it
+/// so.</summary>
+public static class ToInvoice
+{
+    private const int Most = 500;
+
+    private sealed record Waiting(
+        long Id,
+        string Number,
+        BuyerRow Buyer,
+        Head Head,
+        string Syntax,
+        string? PoNumber,
+        GoodsTrack Goods,
+        string Currency,
+        long Minor,
+        DateOnly? Went,
+        List<int> Shipments
+    );
+
+    /// <summary>What went and is on no invoice.</summary>
+    public static IQueryable<ShipmentRow> Shipments(SolvendaDb db)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return db.Shipments.Where(s => s.State == ShipmentState.Gone && s.Invoice == "");
+    }
+
+    /// <summary>What is to be invoiced, what went first in front.</summary>
+    public static async Task<ToInvoiceView> OfAsync(
+        SolvendaDb db,
+        DateOnly today,
+        bool mayBill,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var orders = db.Orders.Where(o => Shipments(db).Any(s => s.OrderId == o.Id) && o.Terms == TermsTrack.Confirmed);
+        var waiting = await orders
+            .OrderBy(o => Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day))
+            .ThenBy(o => o.Number)
+            .Take(Most)
+            .Select(o => new Waiting(
+                o.Id,
+                o.Number,
+                o.Dossier.Buyer,
+                o.Sheet.Head,
+                db.Requests.Where(r => r.Id == o.RequestId).Select(r => r.Syntax).FirstOrDefault() ?? "",
+                o.Sheet.PoNumber,
+                o.Goods,
+                o.Sheet.Currency,
+                o.Sheet.TotalWithTaxMinor - o.InvoicedMinor,
+                Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day),
+                Shipments(db).Where(s => s.OrderId == o.Id).OrderBy(s => s.No).Select(s => s.No).ToList()
+            ))
+            .ToListAsync(cancel);
+        return new ToInvoiceView(
+            [
+                .. waiting.Where(w => !w.Buyer.CollectsInvoices).Select(RowOf),
+                .. waiting
+                    .Where(w => w.Buyer.CollectsInvoices)
+                    .GroupBy(w => (w.Buyer.Id, w.Currency, EndOfMonth(w.Went ?? today)))
+                    .Select(g => RowOf([.. g], g.Key.Item3, today)),
+            ],
+            waiting.Count < Most ? waiting.Count : await orders.CountAsync(cancel),
+            await db.Invoices.CountAsync(i => i.Day == today, cancel),
+            mayBill
+        );
+    }
+
+    private static DateOnly EndOfMonth(DateOnly day) =>
+        new(day.Year, day.Month, DateTime.DaysInMonth(day.Year, day.Month));
+
+    private static ToInvoiceRow RowOf(Waiting of)
+    {
+        var way = InvoiceWay.Of(of.Head, of.Syntax, of.Buyer);
+        return new ToInvoiceRow(
+            of.Id,
+            of.Number,
+            of.Buyer.Name,
+            of.PoNumber ?? "",
+            string.Join(" ", of.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
+            of.Went,
+            of.Goods != GoodsTrack.Shipped,
+            of.Currency,
+            Amount.Major(of.Minor, of.Currency),
+            way.By,
+            way.To,
+            Collected: null
+        );
+    }
+
+    private static ToInvoiceRow RowOf(IReadOnlyList<Waiting> all, DateOnly until, DateOnly today)
+    {
+        var first = all[0];
+        var way = InvoiceWay.Of(first.Head, "", first.Buyer);
+        return new ToInvoiceRow(
+            first.Buyer.Id,
+            "",
+            first.Buyer.Name,
+            "",
+            "",
+            first.Went,
+            all.Any(w => w.Goods != GoodsTrack.Shipped),
+            first.Currency,
+            Amount.Major(all.Sum(w => w.Minor), first.Currency),
+            way.By,
+            way.To,
+            new ToCollect(first.Buyer.Id, all.Count, until, until <= today)
+        );
+    }
+}
