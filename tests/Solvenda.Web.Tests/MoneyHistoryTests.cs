@@ -11,14 +11,15 @@ using Xunit;
 namespace Solvenda.Web.Tests;
 
 /// <summary>
-/// Random histories of orders in several currencies and taxes: shipped, invoiced, credited and paid in parts. Whatever
+/// Random histories of orders in several currencies and taxes: shipped, invoiced, given back, credited and paid in
+/// parts. Whatever
 /// happens, documents, what is owed and the ledger agree to the cent.
 /// </summary>
 public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
 {
     private static readonly string[] _items = ["PS3-12-WH", "SHK-BOW-12", "THM-SS-12"];
     private const long Petra = 9;
-    private const int Steps = 14;
+    private const int Steps = 18;
 
     private async Task<string> OrderedAsync(HttpClient nell, string buyer, Random random)
     {
@@ -89,6 +90,49 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
             ).EnsureSuccessStatusCode();
     }
 
+    // Some of what went comes back: to the shelf, and credited where it was invoiced.
+    private static async Task ReturnSomeAsync(
+        HttpClient nell,
+        HttpClient juno,
+        HttpClient petra,
+        string order,
+        Random random
+    )
+    {
+        var path = $"/api/orders/{order}/returns";
+        var of = await (await nell.GetAsync(path, Cancel)).JsonAsync();
+        var lines = of.GetProperty("lines")
+            .EnumerateArray()
+            .Select(l => new
+            {
+                key = l.GetProperty("key").GetInt64(),
+                quantity = Math.Floor(l.GetProperty("left").GetDecimal() / random.Next(2, 6)),
+            })
+            .Where(l => l.quantity > 0m)
+            .ToList();
+        if (lines.Count == 0)
+            return;
+        var asked = await PostAsync(
+            nell,
+            path,
+            new
+            {
+                lines,
+                @for = "credit",
+                reason = "came wet",
+            }
+        );
+        var no = asked.GetProperty("returns").EnumerateArray().Last().GetProperty("no").GetInt32();
+        await PostAsync(nell, $"{path}/{no}/decide", new { allow = true });
+        await PostAsync(juno, $"{path}/{no}/take", new { });
+        // What is on no invoice yet cannot be credited; it is settled when it is.
+        var settled = await petra.PostAsJsonAsync($"{path}/{no}/settle", new { }, Cancel);
+        Assert.True(
+            settled.IsSuccessStatusCode || await settled.CodeAsync() == "not_invoiced",
+            await settled.Content.ReadAsStringAsync(Cancel)
+        );
+    }
+
     private async Task PaySomeAsync(HttpClient machine, string order, Random random)
     {
         var owed = await House.DbAsync(db =>
@@ -133,7 +177,7 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
         var order = await OrderedAsync(nell, buyer, random);
         for (var step = 0; step < Steps; step++)
         {
-            switch (random.Next(4))
+            switch (random.Next(5))
             {
                 case 0:
                     await ShipSomeAsync(juno, order, random);
@@ -144,6 +188,9 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
                     break;
                 case 2:
                     await CreditSomeAsync(petra, order, random);
+                    break;
+                case 3:
+                    await ReturnSomeAsync(nell, juno, petra, order, random);
                     break;
                 default:
                     await PaySomeAsync(machine, order, random);

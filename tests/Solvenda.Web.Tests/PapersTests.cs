@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
@@ -64,26 +65,33 @@ public sealed class PapersTests(House house) : BilledCalls(house)
         );
     }
 
+    private async Task<string> OrderedForAsync(string name, string line)
+    {
+        var nell = await House.AsAsync(Havergal);
+        var buyer = await House.DbAsync(db =>
+            db.Buyers.Where(b => b.Name == name).Select(b => b.Id).FirstAsync(Cancel)
+        );
+        await House.DbAsync(db =>
+            db.Buyers.Where(b => b.Id == buyer)
+                .ExecuteUpdateAsync(b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000L), Cancel)
+        );
+        var made = await nell.PostAsync($"/api/buyers/{buyer}/orders", null, Cancel);
+        var order = (await made.JsonAsync()).GetProperty("number").GetString()!;
+        var sheet = await SeenAsync(nell, $"/api/orders/{order}");
+        sheet = await nell.EditAsync(sheet, new { kind = "add", value = line });
+        sheet = await SetAsync(nell, sheet, "poNumber", "PO-" + order);
+        var done = await nell.ActAsync($"/api/orders/{order}/confirm", sheet);
+        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
+        return order;
+    }
+
     [Fact]
     public async Task What_leaves_the_union_takes_its_papers_along_and_what_stays_does_not()
     {
         var nell = await House.AsAsync(Havergal);
         var juno = await House.AsAsync(Castellane);
         var (home, _) = await OrderedAsync($"6 x {Shackle}");
-        var outside = await House.DbAsync(db =>
-            db.Buyers.Where(b => b.Name == "Tangvik Oppdrett").Select(b => b.Id).FirstAsync(Cancel)
-        );
-        await House.DbAsync(db =>
-            db.Buyers.Where(b => b.Id == outside)
-                .ExecuteUpdateAsync(b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000L), Cancel)
-        );
-        var made = await nell.PostAsync($"/api/buyers/{outside}/orders", null, Cancel);
-        var order = (await made.JsonAsync()).GetProperty("number").GetString()!;
-        var sheet = await SeenAsync(nell, $"/api/orders/{order}");
-        sheet = await nell.EditAsync(sheet, new { kind = "add", value = $"8 x {Shackle}" });
-        sheet = await SetAsync(nell, sheet, "poNumber", "PO-" + order);
-        var done = await nell.ActAsync($"/api/orders/{order}/confirm", sheet);
-        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
+        var order = await OrderedForAsync("Tangvik Oppdrett", $"8 x {Shackle}");
         await PostAsync(juno, "/api/goods/release", new { order, lines = Array.Empty<object>() });
         Assert.Contains(
             Shackle,
@@ -113,5 +121,52 @@ public sealed class PapersTests(House house) : BilledCalls(house)
             HttpStatusCode.NotFound,
             (await juno.GetAsync($"/api/shipments/{order}/1/customs/love-letter", Cancel)).StatusCode
         );
+    }
+
+    [Fact]
+    public async Task What_is_to_be_paid_ahead_goes_as_no_invoice_and_not_once_it_is_one()
+    {
+        var (nell, petra) = (await House.AsAsync(Havergal), await House.AsAsync(Petra));
+        var (order, total) = await OrderedAsync($"6 x {Shackle}");
+        var path = $"/api/orders/{order}/pro-forma";
+        var paper = await WordsAsync(nell, path);
+        Assert.Contains("This is no invoice.", paper, StringComparison.Ordinal);
+        Assert.Contains(total.ToString("N2", CultureInfo.InvariantCulture), paper, StringComparison.Ordinal);
+        var juno = await House.AsAsync(Castellane);
+        Assert.Equal(HttpStatusCode.Forbidden, (await juno.PostAsync(path, null, Cancel)).StatusCode);
+        await PostAsync(nell, path);
+        // Again, as it stands then; neither is booked.
+        await PostAsync(nell, path);
+        Assert.Equal(2, (await LettersAsync($"{order}.pro-forma".ToLowerInvariant())).Count);
+        Assert.Empty(await RowsAsync(order));
+        await ShipAsync(order);
+        await InvoicedAsync(petra, order);
+        Assert.Equal("order_state", await (await nell.PostAsync(path, null, Cancel)).CodeAsync());
+    }
+
+    [Fact]
+    public async Task What_goes_to_a_buyer_elsewhere_in_the_union_is_listed_by_tax_number()
+    {
+        var petra = await House.AsAsync(Petra);
+        async Task<decimal> SoldAsync()
+        {
+            var of = await (await petra.GetAsync("/api/ledger/union-sales", Cancel)).JsonAsync();
+            return of.GetProperty("sales")
+                .EnumerateArray()
+                .Where(s => s.GetProperty("country").GetString() == "NL")
+                .Sum(s => s.GetProperty("goods").GetDecimal());
+        }
+        var before = await SoldAsync();
+        var order = await OrderedForAsync("Teerling Scheepsbenodigdheden", $"8 x {Shackle}");
+        await ShipAsync(order);
+        var number = await InvoicedAsync(petra, order);
+        var net = (await RowsAsync(order))[0].TotalWithoutTaxMinor / 100m;
+        Assert.Equal(before + net, await SoldAsync());
+        await PostAsync(petra, $"/api/invoices/{number}/credit", new { reason = "all back", charges = true });
+        Assert.Equal(before, await SoldAsync());
+        var sorcha = await House.AsAsync(Quill);
+        Assert.Equal(HttpStatusCode.Forbidden, (await sorcha.GetAsync("/api/ledger/union-sales", Cancel)).StatusCode);
+        var file = await petra.GetStringAsync("/api/ledger/union-sales/file", Cancel);
+        Assert.StartsWith("country,tax number,buyer,goods,services,currency", file, StringComparison.Ordinal);
     }
 }

@@ -43,6 +43,17 @@ public static class BuyerLetters
         );
     }
 
+    /// <summary>Goes with a pro-forma invoice.</summary>
+    public static BuyerLetter ProForma(OpenSheet open, Seller seller, Amount total)
+    {
+        ArgumentNullException.ThrowIfNull(open);
+        var sum = open.Wording.Fixed(total.Value, total.Currency.Decimals);
+        return new BuyerLetter(
+            $"{open.Wording["proForma"]} {open.Order!.Number}",
+            Text(open, seller, open.Wording.With("letter.proForma", open.Order.Number, sum, total.Currency.Code))
+        );
+    }
+
     /// <summary>Goes with an invoice, or with a credit note.</summary>
     public static BuyerLetter Invoice(OpenSheet open, Seller seller, IssuedInvoice issued)
     {

@@ -31,6 +31,23 @@ public static class SheetPrint
         PrintedLetter? letter = null
     ) => Of(judged, seller, today, "acknowledgement", letter);
 
+    /// <summary>What an order will be invoiced for, to be paid ahead: no invoice, and it has no number of its
+    /// own.</summary>
+    public static PrintedDocument ProForma(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null)
+    {
+        ArgumentNullException.ThrowIfNull(judged);
+        ArgumentNullException.ThrowIfNull(seller);
+        var paper = Of(judged, seller, today, "proForma", letter);
+        return paper with
+        {
+            Closing =
+            [
+                judged.Open.Wording["proFormaSays"],
+                string.Join(" · ", new[] { seller.Bank, judged.Open.Number }.Where(t => t.Length > 0)),
+            ],
+        };
+    }
+
     /// <summary>The words of a tax category; categories without tax name why (EN 16931, BT-120).</summary>
     public static string TaxWords(Tax tax, Wording wording) =>
         wording

@@ -22,6 +22,10 @@ public static class PrintEndpoints
             .WithTags("Orders")
             .Needs(Rights.Look)
             .Produces(200, contentType: "application/pdf");
+        app.MapGet("/api/orders/{number}/pro-forma", ProForma)
+            .WithTags("Orders")
+            .Needs(Rights.Look)
+            .Produces(200, contentType: "application/pdf");
         app.MapGet("/api/lists/{kind}/print", Many)
             .WithTags("Lists")
             .Needs(Rights.Look)
@@ -40,6 +44,22 @@ public static class PrintEndpoints
     {
         var document = await PrintedAsync(db, loader, judge, seller, new DocumentRef("order", number), user, cancel);
         return Results.File(PdfWriter.Write(document), "application/pdf");
+    }
+
+    /// <summary>The pro-forma invoice of an order, as it would go now.</summary>
+    private static async Task<IResult> ProForma(
+        string number,
+        ClaimsPrincipal user,
+        SolvendaDb db,
+        SheetLoader loader,
+        Judge judge,
+        Seller seller,
+        CancellationToken cancel
+    )
+    {
+        var open = await loader.OrderAsync(db, number, cancel);
+        var judged = await judge.JudgeAsync(db, open, user.ActorOf().Hand, cancel);
+        return Results.File(PdfWriter.Write(SheetPrint.ProForma(judged, seller, judge.Today)), "application/pdf");
     }
 
     /// <summary>Quotes or orders of a list in one file, in their order.</summary>

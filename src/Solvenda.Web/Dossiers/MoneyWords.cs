@@ -20,6 +20,9 @@ internal static class MoneyWords
                 ),
                 Milestone: true
             ),
+            ProFormaSent e => new(
+                FormattableString.Invariant($"a pro-forma invoice over {e.Total:#,0.00} {e.Currency}{Went(e.To)}")
+            ),
             BooksOpened e => new($"the books were opened with {e.Owed} open invoices and {e.Held} deposits"),
             BooksClosed e => new(FormattableString.Invariant($"the books are closed up to {e.Until:d MMM yyyy}")),
             BankTaken e => new(

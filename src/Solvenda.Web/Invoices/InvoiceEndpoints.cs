@@ -29,6 +29,10 @@ public sealed record CreditBody(
 /// <summary>An invoice that was issued, by its number.</summary>
 public sealed record InvoiceRef(string Number);
 
+/// <summary>A pro-forma invoice that was sent.</summary>
+/// <param name="To">Where it went.</param>
+public sealed record ProFormaRef(string To);
+
 /// <summary>Invoices and credit notes: what is to be invoiced, what was.</summary>
 public static class InvoiceEndpoints
 {
@@ -49,6 +53,7 @@ public static class InvoiceEndpoints
         invoices.MapGet("/{number}/creditable", Creditable).Needs(Rights.Look);
         invoices.MapPost("/{number}/credit", Credit).Needs<CreditInvoice>();
         app.MapBank();
+        app.MapPost("/api/orders/{number}/pro-forma", ProForma).WithTags("Invoices").Needs<SendProForma>();
         app.MapGet("/api/orders/{number}/money", OfOrder).WithTags("Invoices").Needs(Rights.Look);
     }
 
@@ -77,6 +82,13 @@ public static class InvoiceEndpoints
                 await acts.RunAsync(user.ActorOf(), new CollectInvoices(body.Buyer, body.Currency, body.Until), cancel)
             ).Select(n => new InvoiceRef(n)),
         ];
+
+    private static async Task<ProFormaRef> ProForma(
+        string number,
+        ClaimsPrincipal user,
+        ActRunner acts,
+        CancellationToken cancel
+    ) => new(await acts.RunAsync(user.ActorOf(), new SendProForma(number), cancel));
 
     private static Task<InvoiceView> Get(
         string number,

@@ -58,6 +58,7 @@ public static class LedgerEndpoints
         ledger.MapGet("/balance", Balance).Needs(Rights.SeeLedger);
         ledger.MapGet("/journal", Journal).Needs(Rights.SeeLedger).Produces(200, contentType: "application/pdf");
         ledger.MapPost("/close", Close).Needs<CloseBooks>();
+        ledger.MapUnionSales();
     }
 
     /// <param name="from">Its first day; that of this year without it.</param>
@@ -116,7 +117,7 @@ public static class LedgerEndpoints
         );
     }
 
-    private static (DateOnly First, DateOnly Last) Within(DateOnly? from, DateOnly? to, DateOnly today)
+    internal static (DateOnly First, DateOnly Last) Within(DateOnly? from, DateOnly? to, DateOnly today)
     {
         var last = to ?? today;
         var first = from ?? new DateOnly(last.Year, 1, 1);

@@ -35,3 +35,9 @@ public sealed record BooksOpened(int Owed, int Held) : IEvent;
 /// <summary>The books were closed up to a day.</summary>
 [EventCode("ledger.closed")]
 public sealed record BooksClosed(DateOnly Until) : IEvent;
+
+/// <summary>The buyer was told what an order will be invoiced for, so that it can be paid ahead.</summary>
+/// <param name="Total">With tax.</param>
+/// <param name="To">Where it went.</param>
+[EventCode("order.pro_forma_sent")]
+public sealed record ProFormaSent(decimal Total, string Currency, string To) : IEvent;

@@ -3,7 +3,7 @@
   import type { Schemas } from '$lib/api';
   import { Owes } from '$lib/credit';
   import { OrderGoods, OrderReturns } from '$lib/goods';
-  import { OrderMoney } from '$lib/ledger';
+  import { OrderMoney, ProForma } from '$lib/ledger';
   import { KeyCap, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
   import { usePulse } from '$lib/pulse';
@@ -205,6 +205,9 @@
     <button onclick={() => void files?.open()}><KeyCap>J</KeyCap> files</button>
     {#if isOrder}<button onclick={() => owes?.open()}><KeyCap>L</KeyCap> what they owe</button>{/if}
     <a href={printed} target="_blank" rel="noopener"><KeyCap>P</KeyCap> as it would print</a>
+    {#if isOrder && doc.tracks && doc.tracks.terms !== 'cancelled' && (doc.tracks.money === 'notDue' || doc.tracks.money === 'toInvoice')}
+      <ProForma order={number} maySend={session.person?.mayWrite ?? false} />
+    {/if}
     {#if !isOrder && sheet.mayWrite}
       <button onclick={() => void copy(false)} title="a quote of its own with the same lines, at the prices of today">copy it</button>
       {#if doc.mayWithdraw}<button onclick={() => void copy(true)} title="the buyer takes one of the two">another to choose from</button>{/if}

@@ -12,7 +12,11 @@
   let to = $state('');
   let dialog = $state<Words>();
   const query = $derived({ ...(from && { from }), ...(to && { to }) });
-  const load = () => latest.ask(() => ask(api.GET('/api/ledger/balance', { params: { query } })), 'The accounts could not be loaded.');
+  const union = new Latest<Schemas['UnionSalesView']>();
+  const load = () => {
+    void union.ask(() => ask(api.GET('/api/ledger/union-sales', { params: { query } })), 'What was sold within the Union could not be loaded.');
+    return latest.ask(() => ask(api.GET('/api/ledger/balance', { params: { query } })), 'The accounts could not be loaded.');
+  };
   const agrees = $derived(!!view && view.debit === view.credit && view.owed === view.receivable);
 
   // Meets the server, for each time anew.
@@ -32,7 +36,7 @@
 </script>
 
 <svelte:head><title>Accounts · Solvenda</title></svelte:head>
-<Problem words={latest.problem} />
+<Problem words={latest.problem || union.problem} />
 {#if view}
   <div class="flex min-h-0 flex-1 flex-col px-5 pt-3">
     <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -85,6 +89,37 @@
           </tr>
         </tfoot>
       </table>
+      {#if union.value?.sales.length}
+        <section class="mt-5 max-w-5xl" aria-label="sold within the Union">
+          <h2 class="font-serif text-[19px]">
+            Sold within the Union <a class="ml-2 text-[13px] font-normal underline" href="/api/ledger/union-sales/file?from={view.from}&to={view.to}"
+              >as a file</a
+            >
+          </h2>
+          <table class="mt-1 w-full border-collapse">
+            <thead class="border-b border-strong text-left text-[11.5px] text-second">
+              <tr>
+                <th class="font-normal">tax number</th>
+                <th class="font-normal">buyer</th>
+                <th class="pr-2 text-right font-normal">goods (K)</th>
+                <th class="pr-2 text-right font-normal">services (AE)</th>
+              </tr>
+            </thead>
+            <tbody>
+              {#each union.value.sales as s (s.country + s.taxNumber)}
+                <tr class="border-b border-hairline">
+                  <td class="w-44 py-1.5 font-mono text-[12px]"
+                    >{#if s.taxNumber}{s.taxNumber}{:else}<span class="needs">none, {s.country}</span>{/if}</td
+                  >
+                  <td class="max-w-0 truncate pr-2">{s.name}</td>
+                  <td class="w-32 pr-2 text-right whitespace-nowrap">{money(s.goods)}</td>
+                  <td class="w-32 pr-2 text-right whitespace-nowrap">{money(s.services)}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </section>
+      {/if}
       <p class="mt-3 text-second">
         Buyers owe {fixed(view.owed, 2)} by their documents today; the receivable stands at {fixed(view.receivable, 2)}. Nothing is edited, only reversed.
       </p>
