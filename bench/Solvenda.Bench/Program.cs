@@ -26,6 +26,9 @@ switch (args)
     case ["ask", var file, var sql]:
         Console.WriteLine(BareInserts.Ask(file, sql));
         break;
+    case ["went", var folder, var many]:
+        Console.WriteLine(Went.Write(folder, int.Parse(many, System.Globalization.CultureInfo.InvariantCulture)));
+        break;
     case ["bank", var folder]:
         await Bank.MeasureAsync(folder);
         break;

@@ -37,14 +37,22 @@ public sealed record ToInvoiceRow(
 public sealed record ToCollect(long Buyer, int Orders, DateOnly Until, bool IsOver);
 
 /// <summary>What is to be invoiced.</summary>
+/// <param name="More">Keys of orders that wait beyond those.</param>
 /// <param name="Issued">How many were issued today.</param>
-public sealed record ToInvoiceView(IReadOnlyList<ToInvoiceRow> Orders, int All, int Issued, bool MayBill);
+public sealed record ToInvoiceView(
+    IReadOnlyList<ToInvoiceRow> Orders,
+    IReadOnlyList<long> More,
+    int All,
+    int Issued,
+    bool MayBill
+);
 
 /// <summary>Reads what went and is on no invoice: order by order, and month by month for buyers who want it
 /// so.</summary>
 public static class ToInvoice
 {
     private const int Most = 500;
+    private const int MostKeys = 10_000;
 
     private sealed record Waiting(
         long Id,
@@ -77,9 +85,10 @@ public static class ToInvoice
     {
         ArgumentNullException.ThrowIfNull(db);
         var orders = db.Orders.Where(o => Shipments(db).Any(s => s.OrderId == o.Id) && o.Terms == TermsTrack.Confirmed);
-        var waiting = await orders
+        var first = orders
             .OrderBy(o => Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day))
-            .ThenBy(o => o.Number)
+            .ThenBy(o => o.Number);
+        var waiting = await first
             .Take(Most)
             .Select(o => new Waiting(
                 o.Id,
@@ -95,6 +104,15 @@ public static class ToInvoice
                 Shipments(db).Where(s => s.OrderId == o.Id).OrderBy(s => s.No).Select(s => s.No).ToList()
             ))
             .ToListAsync(cancel);
+        var more =
+            waiting.Count < Most
+                ? []
+                : await first
+                    .Skip(Most)
+                    .Where(o => !o.Dossier.Buyer.CollectsInvoices)
+                    .Take(MostKeys)
+                    .Select(o => o.Id)
+                    .ToListAsync(cancel);
         return new ToInvoiceView(
             [
                 .. waiting.Where(w => !w.Buyer.CollectsInvoices).Select(RowOf),
@@ -103,6 +121,7 @@ public static class ToInvoice
                     .GroupBy(w => (w.Buyer.Id, w.Currency, EndOfMonth(w.Went ?? today)))
                     .Select(g => RowOf([.. g], g.Key.Item3, today)),
             ],
+            more,
             waiting.Count < Most ? waiting.Count : await orders.CountAsync(cancel),
             await db.Invoices.CountAsync(i => i.Day == today, cancel),
             mayBill

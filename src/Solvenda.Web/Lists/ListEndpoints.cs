@@ -67,7 +67,7 @@ public sealed record ListFootView(IReadOnlyList<string> Cells);
 /// <summary>Every list by the same doors: documents and records.</summary>
 public static class ListEndpoints
 {
-    private const int MostDeeds = 1_000;
+    private const int MostDeeds = 20_000;
 
     // Nobody looks longer at a screen that does not move; what takes longer is looked at as it goes.
     private static readonly TimeSpan Watched = TimeSpan.FromSeconds(1.5);

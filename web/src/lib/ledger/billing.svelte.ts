@@ -16,6 +16,8 @@ export class BillingState {
   rows = $derived.by(() => this.view?.orders ?? []);
   current = $derived.by(() => this.rows[Math.min(this.at, this.rows.length - 1)]);
   chosen = $derived.by(() => this.rows.filter(this.isChosen));
+  /** What waits beyond the rows that are shown goes along with them. */
+  more = $derived.by(() => this.view?.more ?? []);
   /** What the chosen ones come to, by currency. */
   sums = $derived.by(() => {
     const currencies = this.chosen.map((r) => r.currency);
@@ -55,7 +57,7 @@ export class BillingState {
   /** Issues an invoice for each that is chosen, one after the other on the server. */
   issue = async () => {
     if (!this.chosen.length || this.busy) return;
-    const ids = this.chosen.filter((r) => !r.collected).map((r) => r.id);
+    const ids = [...this.chosen.filter((r) => !r.collected).map((r) => r.id), ...this.more];
     const months = this.chosen.filter((r) => r.collected);
     [this.problem, this.done] = ['', ''];
     try {

@@ -23,7 +23,7 @@ const round = { id: 7, kind: 'orders', words: '', total: 2, done: 2, notDone: 0,
 
 test('all that went is chosen, sums stay apart by currency, and what is left out is not invoiced', async () => {
   const asked = serve({
-    'GET /api/invoices/due': { orders: [order(1), order(2, { value: 20.2 }), order(3, { currency: 'GBP' })], all: 3, issued: 0, mayBill: true },
+    'GET /api/invoices/due': { orders: [order(1), order(2, { value: 20.2 }), order(3, { currency: 'GBP' })], all: 5, more: [8, 9], issued: 0, mayBill: true },
     'POST /api/lists/{kind}/deeds': round,
   });
   const bills = new BillingState();
@@ -35,14 +35,14 @@ test('all that went is chosen, sums stay apart by currency, and what is left out
   bills.go(1);
   bills.choose(bills.current);
   await bills.issue();
-  expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ deed: 'invoice', given: '', ids: [1, 3], count: 2 });
+  expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ deed: 'invoice', given: '', ids: [1, 3, 8, 9], count: 4 });
   expect(bills.done).toBe('2 invoiced');
 });
 
 test('what a buyer gets in a month is one row, chosen when the month is over, and one invoice', async () => {
   const month = (until: string, isOver: boolean) => order(7, { order: '', collected: { buyer: 7, orders: 3, until, isOver } });
   const asked = serve({
-    'GET /api/invoices/due': { orders: [month('2026-10-31', true), month('2026-11-30', false)], all: 6, issued: 0, mayBill: true },
+    'GET /api/invoices/due': { orders: [month('2026-10-31', true), month('2026-11-30', false)], all: 6, more: [], issued: 0, mayBill: true },
     'POST /api/invoices/collected': [{ number: 'F26-00009' }],
   });
   const bills = new BillingState();
@@ -57,7 +57,7 @@ test('what a buyer gets in a month is one row, chosen when the month is over, an
 
 test('what was refused is said, and nothing is under way any more', async () => {
   serve({
-    'GET /api/invoices/due': { orders: [order(1)], all: 1, issued: 0, mayBill: true },
+    'GET /api/invoices/due': { orders: [order(1)], all: 1, more: [], issued: 0, mayBill: true },
     'POST /api/lists/{kind}/deeds': refused(403, 'That is not yours to do.'),
   });
   const bills = new BillingState();

@@ -8,7 +8,7 @@
   const bills = new BillingState();
   const view = $derived(bills.view);
   let dialog = $state<Words>();
-  const many = $derived(bills.chosen.length);
+  const many = $derived(bills.chosen.length && bills.chosen.length + bills.more.length);
   const month = (until: string) => new Date(until).toLocaleDateString('en-GB', { month: 'long' });
   const nowhere = $derived(bills.rows.filter((r) => !r.goesTo).length);
 
@@ -109,7 +109,14 @@
     </div>
     <footer class="flex flex-wrap items-center gap-4 border-t border-strong py-3">
       {#if view.mayBill && bills.rows.length}
-        <span><b>{plain(many)} chosen</b> <span class="text-second">{bills.sums.map((s) => `${s.currency} ${fixed(s.value, 2)}`).join(' · ')}</span></span>
+        <span
+          ><b>{plain(many)} chosen</b>
+          <span class="text-second"
+            >{bills.sums.map((s) => `${s.currency} ${fixed(s.value, 2)}`).join(' · ')}{bills.more.length
+              ? ` and ${plain(bills.more.length)} that are not shown`
+              : ''}</span
+          ></span
+        >
         <button class="btn btn-primary btn-sm" disabled={!many || !!bills.busy} onclick={() => dialog?.open()}>Invoice them <KeyCap>F</KeyCap></button>
       {/if}
       <span class="text-second" role="status">{bills.busy || bills.done}</span>
