@@ -42,6 +42,7 @@ public static class ActServices
             .AddSingleton<Shipping.Releasing>()
             .AddSingleton<Shipping.Sending>()
             .AddSingleton<Invoicing.Invoicing>()
+            .AddSingleton<Invoicing.Rendered>()
             .AddSingleton<Invoicing.Crediting>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()

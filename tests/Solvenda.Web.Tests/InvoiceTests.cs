@@ -185,4 +185,53 @@ public sealed class InvoiceTests(House house) : BilledCalls(house)
         (await (await who.GetAsync($"/api/orders/{order}/credit", Cancel)).JsonAsync())
             .GetProperty("exposure")
             .GetDecimal();
+
+    [Fact]
+    public async Task Services_alone_are_invoiced_by_whoever_says_that_they_are_done()
+    {
+        var petra = await House.AsAsync(Petra);
+        var (order, total) = await OrderedAsync("3 x SVC-EYE");
+        var due = await (await petra.GetAsync("/api/invoices/due", Cancel)).JsonAsync();
+        var row = due.GetProperty("orders").EnumerateArray().Single(r => r.GetProperty("order").GetString() == order);
+        Assert.Equal("services", row.GetProperty("shipments").GetString());
+        // Two at once: one wins.
+        var both = await Task.WhenAll(InvoiceAsync(petra, order), InvoiceAsync(petra, order));
+        Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(b => b.StatusCode).Order());
+        var invoice = Assert.Single(await RowsAsync(order));
+        Assert.Equal(total, invoice.TotalWithTaxMinor / 100m);
+        Assert.Equal(MoneyTrack.Invoiced, await MoneyAsync(order));
+        // Nothing was delivered, so nobody got a note of it.
+        Assert.Empty(await LettersAsync($"{order}-1".ToLowerInvariant()));
+        // What needs picking does not go so.
+        var (goods, _) = await OrderedAsync($"3 x {Shackle}", "1 x SVC-EYE");
+        Assert.Equal("nothing_to_invoice", await (await InvoiceAsync(petra, goods)).CodeAsync());
+        Assert.Empty(await MoneyFaultsAsync());
+    }
+
+    [Fact]
+    public async Task What_carriers_took_stands_beside_what_was_charged_for_who_may_see_costs()
+    {
+        var petra = await House.AsAsync(Petra);
+        var (order, _) = await OrderedAsync($"6 x {Shackle}");
+        await ShipAsync(order);
+        await InvoicedAsync(petra, order);
+        await House.DbAsync(db =>
+            db.Shipments.Where(s => s.Order.Number == order)
+                .ExecuteUpdateAsync(s => s.SetProperty(x => x.CostMinor, 12_34L), Cancel)
+        );
+        var charged = InvoiceCharges((await RowsAsync(order))[0]);
+        async Task<JsonElement> SeenByAsync(long who) =>
+            (
+                await (await (await House.AsAsync(who)).GetAsync($"/api/orders/{order}/money", Cancel)).JsonAsync()
+            ).GetProperty("carriage");
+        var carriage = await SeenByAsync(1);
+        Assert.Equal(
+            (12.34m, charged),
+            (carriage.GetProperty("took").GetDecimal(), carriage.GetProperty("charged").GetDecimal())
+        );
+        Assert.Equal(JsonValueKind.Null, (await SeenByAsync(Castellane)).ValueKind);
+    }
+
+    private static decimal InvoiceCharges(InvoiceRow row) =>
+        JsonSerializer.Deserialize<IssuedInvoice>(row.Document)!.Charges.Sum(c => c.Amount);
 }

@@ -123,7 +123,12 @@ public sealed class ReturnTests(House house) : BilledCalls(house)
         // It is on no invoice yet.
         var early = await nell.PostAsJsonAsync($"{path}/2/settle", new { }, Cancel);
         Assert.Equal("not_invoiced", await early.CodeAsync());
-        var open = await (await nell.GetAsync("/api/returns", Cancel)).JsonAsync();
-        Assert.Contains(open.EnumerateArray(), r => r.GetProperty("number").GetString() == $"{order}/R2");
+        // What nobody decided yet, and what is back, is on the desk of whoever has the next step.
+        await PostAsync(nell, path, Asked(key, 1, reason: "one more"));
+        var desk = await (await nell.GetAsync("/api/desk", Cancel)).JsonAsync();
+        Assert.Contains(
+            desk.GetProperty("items").EnumerateArray(),
+            i => i.GetProperty("number").GetString() == $"{order}/R3" && i.GetProperty("act").GetString() == "decide"
+        );
     }
 }

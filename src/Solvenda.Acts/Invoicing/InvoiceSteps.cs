@@ -21,13 +21,13 @@ internal static class InvoiceSteps
     {
         await work.Db.SaveChangesAsync(cancel);
         var before = order.Money;
-        var total = await work
-            .Db.Invoices.Where(i => i.Kind == BillKind.Invoice && i.Parts.Any(p => p.OrderId == order.Id))
-            .SumAsync(i => i.TotalWithTaxMinor, cancel);
+        var parts = work.Db.InvoiceParts.Where(p => p.OrderId == order.Id);
+        var total = await parts
+            .Where(p => p.Invoice.Kind == BillKind.Invoice)
+            .SumAsync(p => p.Invoice.TotalWithTaxMinor, cancel);
         var open = await (
-            from i in work.Db.Invoices
-            join o in work.Db.OpenItems on i.Id equals o.InvoiceId
-            where i.Parts.Any(p => p.OrderId == order.Id)
+            from p in parts
+            join o in work.Db.OpenItems on p.InvoiceId equals o.InvoiceId
             select o.OpenMinor
         ).SumAsync(cancel);
         order.Money = new MoneySoFar(
@@ -36,7 +36,7 @@ internal static class InvoiceSteps
                 s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "",
                 cancel
             ),
-            await work.Db.InvoiceParts.AnyAsync(p => p.OrderId == order.Id, cancel),
+            await parts.AnyAsync(cancel),
             open,
             total
         ).Track;

@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Sheets;
@@ -11,8 +12,13 @@ namespace Solvenda.Acts.Invoicing;
 public sealed record IssueInvoice(string Order, bool WithGoods) : IAct<string>;
 
 [Leaves(typeof(InvoiceIssued), typeof(GoodsReleased), typeof(ShipmentSent))]
-public sealed class IssueInvoiceAct(SheetLoader loader, Releasing releasing, Sending sending, Invoicing invoicing)
-    : Act<IssueInvoice, string>
+public sealed class IssueInvoiceAct(
+    SheetLoader loader,
+    Releasing releasing,
+    Sending sending,
+    Rendered rendered,
+    Invoicing invoicing
+) : Act<IssueInvoice, string>
 {
     public override Right Needs => Rights.Bill;
 
@@ -22,7 +28,9 @@ public sealed class IssueInvoiceAct(SheetLoader loader, Releasing releasing, Sen
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
-        if (input.WithGoods)
+        if (await Rendered.Waiting(work.Db).AnyAsync(o => o.Number == input.Order, cancel))
+            await rendered.NoteAsync(work, open, cancel);
+        else if (input.WithGoods)
         {
             if (!Rights.Ship.Allows(work.Actor))
                 throw RefusedException.Forbidden("Shipping is not yours to do; nothing was invoiced.");

@@ -111,11 +111,12 @@ internal static class Applying
                 {
                     Order = o,
                     Open = db
-                        .OpenItems.Where(p => db.InvoiceParts.Any(i => i.InvoiceId == p.InvoiceId && i.OrderId == o.Id))
-                        .Sum(p => p.OpenMinor),
+                        .InvoiceParts.Where(p => p.OrderId == o.Id)
+                        .Join(db.OpenItems, p => p.InvoiceId, i => i.InvoiceId, (p, i) => i.OpenMinor)
+                        .Sum(),
                     Total = db
-                        .Invoices.Where(i => i.Kind == BillKind.Invoice && i.Parts.Any(p => p.OrderId == o.Id))
-                        .Sum(i => i.TotalWithTaxMinor),
+                        .InvoiceParts.Where(p => p.OrderId == o.Id && p.Invoice.Kind == BillKind.Invoice)
+                        .Sum(p => p.Invoice.TotalWithTaxMinor),
                 })
                 .ToListAsync(cancel);
             foreach (var one in orders)

@@ -49,8 +49,9 @@ public sealed class SettleReturnAct(SheetLoader loader, Settling settling, Credi
     private async Task<ImmutableArray<string>> CreditAsync(Work work, ReturnRow row, CancellationToken cancel)
     {
         var invoices = await work
-            .Db.Invoices.AsNoTracking()
-            .Where(i => i.Parts.Any(p => p.OrderId == row.OrderId))
+            .Db.InvoiceParts.AsNoTracking()
+            .Where(p => p.OrderId == row.OrderId)
+            .Select(p => p.Invoice)
             .OrderBy(i => i.Id)
             .ToListAsync(cancel);
         var owed = row.Lines.Where(l => l.Quantity > 0m).ToDictionary(l => l.LineKey, l => l.Quantity);

@@ -24,7 +24,15 @@ namespace Solvenda.Acts.Shipping;
 public sealed class Sending(Judge judge, Seller seller)
 {
     /// <param name="asAsked">What nobody looked at counts as picked whole.</param>
-    public async Task SendAsync(Work work, OpenSheet open, ShipmentRow shipment, bool asAsked, CancellationToken cancel)
+    /// <param name="tells">Whether the buyer is told, with a delivery note.</param>
+    public async Task SendAsync(
+        Work work,
+        OpenSheet open,
+        ShipmentRow shipment,
+        bool asAsked,
+        CancellationToken cancel,
+        bool tells = true
+    )
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(open);
@@ -48,7 +56,7 @@ public sealed class Sending(Judge judge, Seller seller)
             open.Order.Money = MoneyTrack.ToInvoice;
         if (after == GoodsTrack.Shipped)
             open.Order.Late = "";
-        var told = await TellAsync(work, open, shipment, cancel);
+        var told = tells ? await TellAsync(work, open, shipment, cancel) : "";
         work.Leave(
             new ShipmentSent(
                 shipment.Number,

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents.Events;
@@ -8,6 +9,7 @@ using Solvenda.Core.Money;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
+using Solvenda.Formats.Channels;
 using Solvenda.Formats.Tables;
 
 namespace Solvenda.Acts.Shipping;
@@ -63,6 +65,22 @@ public sealed class TakeCarrierFileAct(SheetLoader loader, Seller seller) : Act<
     private async Task<string> TellAsync(Work work, ShipmentRow shipment, CancellationToken cancel)
     {
         var open = await loader.OrderAsync(work.Db, shipment.Order.Number, cancel);
+        if (Confirming.CameByChannel(open))
+        {
+            var message = ChannelNotice.Followed(
+                open.Sheet.PoNumber ?? "",
+                open.Order!.Number,
+                shipment.Number,
+                shipment.Carrier,
+                shipment.Tracking,
+                work.Now
+            );
+            var key = FormattableString
+                .Invariant($"{shipment.FileName}.tracking.{shipment.Version}")
+                .ToLowerInvariant();
+            work.Send(Confirming.ByChannel, key, open.Sheet.Channel ?? "", message.Name, message.Bytes);
+            return open.Sheet.Channel ?? "";
+        }
         return Outgoing.Tell(
             work,
             seller,

@@ -6,7 +6,7 @@ namespace Solvenda.Formats.Channels;
 
 /// <summary>
 /// Tells a sales channel what became of an order of its beside its goods: that it is cancelled, that something of it is
-/// refunded. JSON (RFC 8259).
+/// refunded, by which number it is followed. JSON (RFC 8259).
 /// </summary>
 public static class ChannelNotice
 {
@@ -26,6 +26,34 @@ public static class ChannelNotice
                 Ours = order,
                 At = Said(at),
                 Status = "cancelled",
+            }
+        );
+    }
+
+    /// <summary>By which number a shipment that left is followed at its carrier.</summary>
+    /// <param name="id">The channel's own id of the order.</param>
+    public static WrittenMessage Followed(
+        string id,
+        string order,
+        string shipment,
+        string carrier,
+        string tracking,
+        DateTime at
+    )
+    {
+        ArgumentNullException.ThrowIfNull(shipment);
+        return Of(
+            $"followed-{shipment.Replace('/', '-')}.json",
+            id,
+            new
+            {
+                Id = id,
+                Ours = order,
+                Shipment = shipment,
+                At = Said(at),
+                Status = "followed",
+                Carrier = carrier,
+                Tracking = tracking,
             }
         );
     }

@@ -173,7 +173,8 @@ public static class DeskEndpoints
             items.AddRange(await DeskStock.OfAsync(db, clock.Today, cancel));
         }
         if (me.Roles.HasFlag(Roles.Billing))
-            items.AddRange(await DeskMoney.OfAsync(db, folders, cancel));
+            items.AddRange(await DeskMoney.OfAsync(db, folders, clock.Today, cancel));
+        items.AddRange(await DeskReturns.OfAsync(db, me, cancel));
         if (me.Roles.HasFlag(Roles.Credit))
             items.AddRange(DeskCredit.Of(await credit.OfAsync(db, cancel), clock.Today));
         items.AddRange(await DeskRecords.OfAsync(db, id, clock.UtcNow, cancel));

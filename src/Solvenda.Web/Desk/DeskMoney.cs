@@ -1,5 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Owing;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -10,7 +12,12 @@ namespace Solvenda.Web.Desk;
 /// <summary>What is to be invoiced, and what came in and somebody has to look at.</summary>
 internal static class DeskMoney
 {
-    public static async Task<List<DeskItem>> OfAsync(SolvendaDb db, OutsideFolders folders, CancellationToken cancel)
+    public static async Task<List<DeskItem>> OfAsync(
+        SolvendaDb db,
+        OutsideFolders folders,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         var items = new List<DeskItem>();
         var orders = await db
@@ -21,6 +28,27 @@ internal static class DeskMoney
         if (orders > 0)
             items.Add(
                 One("/ledger", "invoices", Many(orders, "order went", "orders went"), "to be invoiced", "invoice")
+            );
+        var services = await Rendered.Waiting(db).CountAsync(cancel);
+        if (services > 0)
+            items.Add(
+                One(
+                    "/ledger",
+                    "services",
+                    Many(services, "order of services", "orders of services"),
+                    "to be invoiced when they are done",
+                    "invoice"
+                )
+            );
+        if (await LateAsync(db, today, cancel) is var late and > 0)
+            items.Add(
+                One(
+                    "/ledger/owed",
+                    "owed",
+                    Many(late, "buyer is late", "buyers are late"),
+                    "a reminder is due",
+                    "remind"
+                )
             );
         var open = await db.Receipts.CountAsync(r => r.State == ReceiptState.Open, cancel);
         if (open > 0)
@@ -42,6 +70,17 @@ internal static class DeskMoney
                 One("/ledger/bank", "the bank", Many(waiting, "statement lies", "statements lie"), "there", "take in")
             );
         return items;
+    }
+
+    // How many buyers a reminder is due to.
+    private static async Task<int> LateAsync(SolvendaDb db, DateOnly today, CancellationToken cancel)
+    {
+        var steps = await OwedBook.StepsAsync(db, cancel);
+        var late = await db
+            .OpenItems.AsNoTracking()
+            .Where(o => o.OpenMinor > 0 && o.Due < today && o.Disputed == "")
+            .ToListAsync(cancel);
+        return late.Where(i => steps.NextOf(OwedBook.LateOf(i), today) > 0).Select(i => i.BuyerId).Distinct().Count();
     }
 
     private static string Many(int count, string one, string more) =>

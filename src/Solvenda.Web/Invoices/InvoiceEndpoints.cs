@@ -122,8 +122,9 @@ public static class InvoiceEndpoints
         string number,
         ClaimsPrincipal user,
         SolvendaDb db,
+        Seller seller,
         CancellationToken cancel
-    ) => InvoiceViews.OfOrderAsync(db, number, Rights.Bill.Allows(user.ActorOf()), cancel);
+    ) => InvoiceViews.OfOrderAsync(db, seller, number, user.ActorOf(), cancel);
 
     private static async Task<IResult> Paper(string number, SolvendaDb db, CancellationToken cancel) =>
         await PaperOfAsync(db, await InvoiceViews.FindAsync(db, number, cancel), cancel);

@@ -4,6 +4,7 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Invoicing;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Money;
+using Solvenda.Core.People;
 using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -66,12 +67,17 @@ public sealed record InvoiceInShort(
 
 /// <summary>The money of an order.</summary>
 /// <param name="ToBill">Numbers of shipments that no invoice has.</param>
+/// <param name="Carriage">Null for who may not see what things cost, and where no carrier said it.</param>
 public sealed record OrderMoneyView(
     string Currency,
     IReadOnlyList<InvoiceInShort> Invoices,
     IReadOnlyList<string> ToBill,
-    bool MayBill
+    bool MayBill,
+    Carriage? Carriage
 );
+
+/// <summary>What carriers took for an order, beside what its invoices charge for it, in home currency.</summary>
+public sealed record Carriage(decimal Took, decimal Charged, string Currency);
 
 /// <summary>Reads invoices into the shapes that pages need.</summary>
 public static class InvoiceViews
@@ -179,8 +185,9 @@ public static class InvoiceViews
 
     public static async Task<OrderMoneyView> OfOrderAsync(
         SolvendaDb db,
+        Seller seller,
         string number,
-        bool mayBill,
+        Actor who,
         CancellationToken cancel
     )
     {
@@ -192,18 +199,18 @@ public static class InvoiceViews
                 .FirstOrDefaultAsync(cancel)
             ?? throw RefusedException.NotFound("such order");
         var invoices = await db
-            .Invoices.Where(i => i.Parts.Any(p => p.OrderId == order.Id))
-            .OrderBy(i => i.Id)
-            .Select(i => new
+            .InvoiceParts.Where(p => p.OrderId == order.Id)
+            .OrderBy(p => p.InvoiceId)
+            .Select(p => new
             {
-                i.Number,
-                i.Kind,
-                i.Day,
-                i.Due,
-                TotalWithTaxMinor = i.Parts.Where(p => p.OrderId == order.Id).Sum(p => p.TotalWithTaxMinor),
-                IsCollected = i.Parts.Count > 1,
-                Open = db.OpenItems.Where(o => o.InvoiceId == i.Id).Sum(o => o.OpenMinor),
-                Credits = db.Invoices.Where(c => c.Id == i.CreditsId).Select(c => c.Number).FirstOrDefault(),
+                p.Invoice.Number,
+                p.Invoice.Kind,
+                p.Invoice.Day,
+                p.Invoice.Due,
+                p.TotalWithTaxMinor,
+                IsCollected = p.Invoice.Parts.Count > 1,
+                Open = db.OpenItems.Where(o => o.InvoiceId == p.InvoiceId).Sum(o => o.OpenMinor),
+                Credits = db.Invoices.Where(c => c.Id == p.Invoice.CreditsId).Select(c => c.Number).FirstOrDefault(),
             })
             .ToListAsync(cancel);
         return new OrderMoneyView(
@@ -226,7 +233,42 @@ public static class InvoiceViews
                 .OrderBy(s => s.No)
                 .Select(s => s.Number)
                 .ToListAsync(cancel),
-            mayBill
+            Rights.Bill.Allows(who),
+            Sight.SeesCost(who.Roles) ? await CarriageAsync(db, seller, order.Id, cancel) : null
+        );
+    }
+
+    private static async Task<Carriage?> CarriageAsync(
+        SolvendaDb db,
+        Seller seller,
+        long order,
+        CancellationToken cancel
+    )
+    {
+        var took = await db
+            .Shipments.Where(s => s.OrderId == order && s.CostMinor != null)
+            .SumAsync(s => s.CostMinor, cancel);
+        if (took is null or 0)
+            return null;
+        var bills = await db
+            .InvoiceParts.Where(p => p.OrderId == order)
+            .Select(p => new
+            {
+                p.Bill,
+                p.Invoice.Kind,
+                p.Invoice.Currency,
+                p.Invoice.Rate,
+            })
+            .ToListAsync(cancel);
+        var charged = bills.Select(b =>
+        {
+            var all = KeptBill.Read(b.Kind, b.Bill, Currency.Of(b.Currency)).ChargeTotal.Value * b.Rate;
+            return Amount.Round(b.Kind == BillKind.Credit ? -all : all, seller.Home);
+        });
+        return new Carriage(
+            Amount.FromMinor(took.Value, seller.Home).Value,
+            Amount.Sum(charged, seller.Home).Value,
+            seller.Home.Code
         );
     }
 

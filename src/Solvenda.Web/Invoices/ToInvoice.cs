@@ -84,7 +84,10 @@ public static class ToInvoice
     )
     {
         ArgumentNullException.ThrowIfNull(db);
-        var orders = db.Orders.Where(o => Shipments(db).Any(s => s.OrderId == o.Id) && o.Terms == TermsTrack.Confirmed);
+        var services = Rendered.Waiting(db).Select(o => o.Id);
+        var orders = db.Orders.Where(o =>
+            o.Terms == TermsTrack.Confirmed && (Shipments(db).Any(s => s.OrderId == o.Id) || services.Contains(o.Id))
+        );
         var first = orders
             .OrderBy(o => Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day))
             .ThenBy(o => o.Number);
@@ -115,9 +118,9 @@ public static class ToInvoice
                     .ToListAsync(cancel);
         return new ToInvoiceView(
             [
-                .. waiting.Where(w => !w.Buyer.CollectsInvoices).Select(RowOf),
+                .. waiting.Where(w => !IsCollected(w)).Select(RowOf),
                 .. waiting
-                    .Where(w => w.Buyer.CollectsInvoices)
+                    .Where(IsCollected)
                     .GroupBy(w => (w.Buyer.Id, w.Currency, EndOfMonth(w.Went ?? today)))
                     .Select(g => RowOf([.. g], g.Key.Item3, today)),
             ],
@@ -127,6 +130,9 @@ public static class ToInvoice
             mayBill
         );
     }
+
+    // What nobody shipped stands for itself until it is invoiced.
+    private static bool IsCollected(Waiting of) => of.Buyer.CollectsInvoices && of.Shipments.Count > 0;
 
     private static DateOnly EndOfMonth(DateOnly day) =>
         new(day.Year, day.Month, DateTime.DaysInMonth(day.Year, day.Month));
@@ -139,9 +145,11 @@ public static class ToInvoice
             of.Number,
             of.Buyer.Name,
             of.PoNumber ?? "",
-            string.Join(" ", of.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
+            of.Shipments.Count == 0
+                ? "services"
+                : string.Join(" ", of.Shipments.Select(no => FormattableString.Invariant($"/{no}"))),
             of.Went,
-            of.Goods != GoodsTrack.Shipped,
+            of.Shipments.Count > 0 && of.Goods != GoodsTrack.Shipped,
             of.Currency,
             Amount.Major(of.Minor, of.Currency),
             way.By,

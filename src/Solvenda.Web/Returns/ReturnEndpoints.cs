@@ -68,20 +68,6 @@ public static class ReturnEndpoints
         of.MapPost("/{no:int}/decide", Decide).Needs<DecideReturn>();
         of.MapPost("/{no:int}/take", Take).Needs<TakeReturn>();
         of.MapPost("/{no:int}/settle", Settle).Needs<SettleReturn>();
-        app.MapGet("/api/returns", Open).WithTags("Returns").Needs(Rights.Look);
-    }
-
-    private const int Most = 200;
-
-    /// <summary>Those on which somebody has something to do, the oldest first.</summary>
-    private static async Task<IReadOnlyList<ReturnView>> Open(SolvendaDb db, CancellationToken cancel)
-    {
-        var rows = await Whole(db)
-            .Where(r => r.State == ReturnState.Asked || r.State == ReturnState.Allowed || r.State == ReturnState.Back)
-            .OrderBy(r => r.Id)
-            .Take(Most)
-            .ToListAsync(cancel);
-        return rows.ConvertAll(ViewOf);
     }
 
     private static IQueryable<ReturnRow> Whole(SolvendaDb db) =>

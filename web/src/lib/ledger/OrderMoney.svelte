@@ -29,7 +29,7 @@
 </script>
 
 <Problem words={latest.problem} />
-{#if money && (money.invoices.length || money.toBill.length)}
+{#if money && (money.invoices.length || money.toBill.length || money.carriage)}
   <section class="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-hairline py-1" aria-label="its money">
     {#each money.invoices as i (i.number)}
       <span
@@ -45,6 +45,11 @@
         ></span
       >
     {/each}
+    {#if money.carriage}
+      <span class="text-second" title="freight and other charges on its invoices, beside what carriers said"
+        >carriers took {money.carriage.currency} {fixed(money.carriage.took, 2)}, charged {fixed(money.carriage.charged, 2)}</span
+      >
+    {/if}
     {#if money.toBill.length}
       <span class="text-second">to invoice: <span class="font-mono text-[12px]">{money.toBill.join(' ')}</span></span>
       {#if may}<button class="underline" onclick={() => dialog?.open()}>Invoice what went <KeyCap>F</KeyCap></button>{/if}
