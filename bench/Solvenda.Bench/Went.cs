@@ -45,11 +45,13 @@ internal static class Went
                 AND EXISTS (SELECT 1 FROM shipment s WHERE s.OrderId = o.Id AND s.State = 'Gone' AND s.Invoice = '')
             """
         );
+        using var transaction = connection.BeginTransaction();
         var first = Ask(connection, "SELECT COUNT(*) FROM went");
         for (var copy = 1; copy * first < orders; copy++)
             foreach (var (table, moved, named) in _tables)
                 Copy(connection, table, moved, named, copy);
         Run(connection, "UPDATE buyer SET CreditLimitMinor = 900000000000");
+        transaction.Commit();
         return Ask(
             connection,
             "SELECT COUNT(DISTINCT OrderId) FROM shipment WHERE State = 'Gone' AND Invoice = '' AND OrderId IN (SELECT Id FROM \"order\" WHERE Terms = 'Confirmed')"

@@ -102,7 +102,9 @@ public static class AccountSteps
         ArgumentNullException.ThrowIfNull(buyer);
         var ids = items.Select(i => i.InvoiceId).OfType<long>().ToList();
         var pos = await db
-            .Invoices.Where(i => EF.Parameter(ids).Contains(i.Id) && i.Order.Sheet.PoNumber != null)
+            .Invoices.Where(i =>
+                EF.Parameter(ids).Contains(i.Id) && i.Parts.Count == 1 && i.Order.Sheet.PoNumber != null
+            )
             .Select(i => new { i.Number, Po = i.Order.Sheet.PoNumber! })
             .ToDictionaryAsync(i => i.Number, i => i.Po, cancel);
         return

@@ -13,7 +13,7 @@
 </script>
 
 <span class="flex gap-2"
-  ><a class="underline" href="/api/orders/{order}/pro-forma" target="_blank" rel="noopener">pro-forma</a>
+  ><a href="/api/orders/{order}/pro-forma" target="_blank" rel="noopener">pro-forma</a>
   {#if maySend}<button onclick={() => dialog?.open()}>send it…</button>{/if}
   <span role="status">{went ? `it went to ${went}` : ''}</span></span
 >

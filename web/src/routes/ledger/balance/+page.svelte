@@ -92,7 +92,7 @@
       {#if union.value?.sales.length}
         <section class="mt-5 max-w-5xl" aria-label="sold within the Union">
           <h2 class="font-serif text-[19px]">
-            Sold within the Union <a class="ml-2 text-[13px] font-normal underline" href="/api/ledger/union-sales/file?from={view.from}&to={view.to}"
+            Sold within the Union <a class="ml-2 font-sans text-[13px] font-normal underline" href="/api/ledger/union-sales/file?from={view.from}&to={view.to}"
               >as a file</a
             >
           </h2>
