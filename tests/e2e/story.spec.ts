@@ -238,7 +238,13 @@ test('what was confirmed is picked, goes, is invoiced, read by another program, 
   await page.keyboard.press('d');
   await goods.getByRole('link', { name: `${order}/1` }).click();
   const aside = page.getByRole('complementary', { name: 'being picked' });
-  await expect(aside.getByRole('list', { name: 'in walking order' })).toBeVisible();
+  const way = aside.getByRole('list', { name: 'in walking order' }).getByRole('listitem');
+  await expect(way.first()).toBeVisible();
+  const picks = await way.count();
+  for (let picked = 1; picked <= picks; picked++) {
+    await page.keyboard.press('Enter');
+    await expect(aside.getByText(`${picked} of ${picks}`)).toBeVisible();
+  }
   await page.keyboard.press('g');
   await expect(page.getByRole('status')).toContainText(`${order}/1 went.`, {
     timeout: 60_000,
@@ -288,6 +294,7 @@ async function free(): Promise<number> {
 }
 
 test('the X12 order goes straight to an order: feet to metres, their prices beside ours, 855 back', async () => {
+  await stepIn(page, 'Nell Havergal');
   await page.goto('/');
   await page.getByRole('link', { name: /^R\d\d-\d+ Northgannet/ }).click();
   await page
