@@ -29,7 +29,7 @@ export function houseOf(server, content, data, port) {
       body: JSON.stringify({ id }),
     });
     const cookie = stepped.headers.get('set-cookie').split(';')[0];
-    return async (method, path, body, version) => {
+    const call = async (method, path, body, version) => {
       const answer = await fetch(base + path, {
         method,
         headers: { cookie, ...(body ? { 'content-type': 'application/json' } : {}), ...(version ? { 'if-match': `"${version}"` } : {}) },
@@ -37,6 +37,11 @@ export function houseOf(server, content, data, port) {
       });
       return { ok: answer.ok, status: answer.status, body: await answer.json().catch(() => null) };
     };
+    call.bytes = async (path) => {
+      const answer = await fetch(base + path, { headers: { cookie } });
+      return answer.ok ? Buffer.from(await answer.arrayBuffer()) : null;
+    };
+    return call;
   }
 
   return { base, start, person };

@@ -6,7 +6,7 @@ import { gone, houseOf } from './house.mjs';
 
 const [server, content, data, bench, many = '10000', kills = '3', port = '5397'] = process.argv.slice(2);
 const billing = 9;
-const { base, start, person } = houseOf(server, content, data, port);
+const { start, person } = houseOf(server, content, data, port);
 let child = await start();
 child.kill('SIGTERM');
 await gone(child);
@@ -44,24 +44,15 @@ if (left) fault(`${left} are still to be invoiced`);
 const numbers = [];
 for (let skip = 0; ; skip += 500) {
   const { rows } = (await call('GET', `/api/lists/invoices?take=500&skip=${skip}&filter=open:any&sort=number`)).body;
-  numbers.push(...rows.map((r) => r.called ?? r.name ?? r.cells[0]));
+  numbers.push(...rows.map((r) => r.calls));
   if (rows.length < 500) break;
 }
 if (new Set(numbers).size !== ids.length) fault(`${new Set(numbers).size} invoices for ${ids.length} orders`);
-const cookie = await stepIn();
-const read = async (path) => {
-  const answer = await fetch(base + path, { headers: { cookie } });
-  return answer.ok ? Buffer.from(await answer.arrayBuffer()) : null;
-};
-async function stepIn() {
-  const stepped = await fetch(`${base}/api/demo/step-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id: billing }) });
-  return stepped.headers.get('set-cookie').split(';')[0];
-}
 const writing = performance.now();
 for (let at = 0; at < numbers.length; at += 20) {
   await Promise.all(
     numbers.slice(at, at + 20).map(async (number) => {
-      const [pdf, ubl] = await Promise.all([read(`/api/invoices/${number}/pdf`), read(`/api/invoices/${number}/ubl`)]);
+      const [pdf, ubl] = await Promise.all([call.bytes(`/api/invoices/${number}/pdf`), call.bytes(`/api/invoices/${number}/ubl`)]);
       if (!pdf?.subarray(0, 5).equals(Buffer.from('%PDF-'))) fault(`${number} has no PDF`);
       if (!ubl?.includes(`<cbc:ID>${number}</cbc:ID>`)) fault(`${number} has no UBL`);
     }),

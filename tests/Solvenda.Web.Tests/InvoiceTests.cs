@@ -194,6 +194,8 @@ public sealed class InvoiceTests(House house) : BilledCalls(house)
         var due = await (await petra.GetAsync("/api/invoices/due", Cancel)).JsonAsync();
         var row = due.GetProperty("orders").EnumerateArray().Single(r => r.GetProperty("order").GetString() == order);
         Assert.Equal("services", row.GetProperty("shipments").GetString());
+        // Nobody said yet that they are done.
+        Assert.False(row.GetProperty("isReady").GetBoolean());
         // Two at once: one wins.
         var both = await Task.WhenAll(InvoiceAsync(petra, order), InvoiceAsync(petra, order));
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(b => b.StatusCode).Order());

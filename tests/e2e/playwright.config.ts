@@ -32,7 +32,7 @@ export default defineConfig({
     },
   },
   projects: [
-    { name: 'story', testMatch: 'story.spec.ts', use: { baseURL: `http://127.0.0.1:${port}` } },
+    { name: 'story', testMatch: ['story.spec.ts', 'written.spec.ts'], workers: 1, use: { baseURL: `http://127.0.0.1:${port}` } },
     {
       name: 'work',
       testMatch: [

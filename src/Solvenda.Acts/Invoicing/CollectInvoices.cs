@@ -5,7 +5,6 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Sheets.Terms;
-using Solvenda.Core.Shipping;
 
 namespace Solvenda.Acts.Invoicing;
 
@@ -34,9 +33,7 @@ public sealed class CollectInvoicesAct(SheetLoader loader, Invoicing invoicing)
                 o.Dossier.BuyerId == input.Buyer
                 && o.Sheet.Currency == input.Currency
                 && o.Terms == TermsTrack.Confirmed
-                && work.Db.Shipments.Any(s =>
-                    s.OrderId == o.Id && s.State == ShipmentState.Gone && s.Invoice == "" && s.Day <= input.Until
-                )
+                && Unbilled.Shipments(work.Db).Any(s => s.OrderId == o.Id && s.Day <= input.Until)
             )
             .OrderBy(o => o.Id)
             .Select(o => o.Number)

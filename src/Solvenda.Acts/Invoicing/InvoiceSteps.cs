@@ -1,9 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
-using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
-using Solvenda.Core.Shipping;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Invoicing;
@@ -21,24 +19,13 @@ internal static class InvoiceSteps
     {
         await work.Db.SaveChangesAsync(cancel);
         var before = order.Money;
-        var parts = work.Db.InvoiceParts.Where(p => p.OrderId == order.Id);
-        var total = await parts
-            .Where(p => p.Invoice.Kind == BillKind.Invoice)
-            .SumAsync(p => p.Invoice.TotalWithTaxMinor, cancel);
-        var open = await (
-            from p in parts
-            join o in work.Db.OpenItems on p.InvoiceId equals o.InvoiceId
-            select o.OpenMinor
-        ).SumAsync(cancel);
+        var so = await OrderMoney.Of(work.Db, work.Db.Orders.Where(o => o.Id == order.Id)).FirstAsync(cancel);
         order.Money = new MoneySoFar(
             order.Goods,
-            await work.Db.Shipments.AnyAsync(
-                s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "",
-                cancel
-            ),
-            await parts.AnyAsync(cancel),
-            open,
-            total
+            await Unbilled.Shipments(work.Db).AnyAsync(s => s.OrderId == order.Id, cancel),
+            await work.Db.InvoiceParts.AnyAsync(p => p.OrderId == order.Id, cancel),
+            so.Open,
+            so.Total
         ).Track;
         return (before, order.Money);
     }

@@ -131,9 +131,10 @@ public sealed class Invoicing(Seller seller)
                     : $"{order.Number} is not confirmed; it is invoiced when what was confirmed went."
             );
         await work.Db.SaveChangesAsync(cancel);
-        var went = await work
-            .Db.Shipments.Include(s => s.Lines)
-            .Where(s => s.OrderId == order.Id && s.State == ShipmentState.Gone && s.Invoice == "" && s.Day <= until)
+        var went = await Unbilled
+            .Shipments(work.Db)
+            .Include(s => s.Lines)
+            .Where(s => s.OrderId == order.Id && s.Day <= until)
             .OrderBy(s => s.No)
             .ToListAsync(cancel);
         if (went.Count == 0)

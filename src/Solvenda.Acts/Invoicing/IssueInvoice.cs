@@ -28,7 +28,7 @@ public sealed class IssueInvoiceAct(
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
-        if (await Rendered.Waiting(work.Db).AnyAsync(o => o.Number == input.Order, cancel))
+        if (await Unbilled.Services(work.Db).AnyAsync(o => o.Number == input.Order, cancel))
             await rendered.NoteAsync(work, open, cancel);
         else if (input.WithGoods)
         {

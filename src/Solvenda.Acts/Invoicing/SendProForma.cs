@@ -4,9 +4,9 @@ using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
-using Solvenda.Formats.Mail;
 using Solvenda.Formats.Pdf;
 
 namespace Solvenda.Acts.Invoicing;
@@ -32,29 +32,30 @@ public sealed class SendProFormaAct(SheetLoader loader, Judge judge, Seller sell
                 $"{open.Number} is cancelled or invoiced; there is nothing to pay ahead."
             );
         var judged = await judge.JudgeAsync(work.Db, open, open.Owner.Hand, cancel);
+        if (BillableSheet.Of(judged.Priced) is null)
+            throw RefusedException.Clash(
+                "tax_unknown",
+                $"The tax of something on {open.Number} is not known; nothing was sent."
+            );
         var total = judged.Priced.Tally.TotalWithTax;
+        // It answers no order in its own form.
+        var (by, to) = InvoiceWay.Of(open.Sheet.Head, "", open.Buyer);
+        Outgoing.Addressed(by, to);
+        var pdf = PdfWriter.Write(SheetPrint.ProForma(judged, seller, work.Today));
         // Each is as things stood then, and the ones before stay as they were sent.
-        var key = string.Create(CultureInfo.InvariantCulture, $"{open.Number}.pro-forma.{work.Now:yyMMddHHmmssfff}")
-            .ToLowerInvariant();
-        var to = open.Buyer.ContactMail ?? "";
-        if (HeadTerms.By.In(open.Sheet.Head) != DocumentsBy.Paper && MailWriter.IsAddress(to))
-        {
-            var paper = PdfWriter.Write(SheetPrint.ProForma(judged, seller, work.Today));
+        var key = string.Create(CultureInfo.InvariantCulture, $"{open.Number}.pro-forma.{work.Now:yyMMddHHmmssfff}");
+        key = key.ToLowerInvariant();
+        if (by == DocumentsBy.Paper)
+            Outgoing.Post(work, key, to, pdf);
+        else
             Outgoing.Mail(
                 work,
                 seller,
                 key,
                 to,
                 BuyerLetters.ProForma(open, seller, total),
-                ($"{open.Number}.pdf", paper)
+                ($"{open.Number}.pdf", pdf)
             );
-        }
-        else
-        {
-            to = open.Buyer.Address;
-            Outgoing.Addressed(DocumentsBy.Paper, to);
-            Outgoing.Post(work, key, to, PdfWriter.Write(SheetPrint.ProForma(judged, seller, work.Today)));
-        }
         work.Leave(new ProFormaSent(total.Value, total.Currency.Code, to), open.Subject, open.Dossier.Id);
         return to;
     }

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
-using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ledger;
 using Solvenda.Core.Money;
@@ -102,23 +101,12 @@ internal static class Applying
         foreach (var some in invoices.Distinct().Chunk(AtOnce))
         {
             var touched = some.ToList();
-            var orders = await db
-                .Orders.Where(o =>
-                    db.InvoiceParts.Any(i => i.OrderId == o.Id && EF.Parameter(touched).Contains(i.InvoiceId))
-                    && (o.Money == MoneyTrack.Invoiced || o.Money == MoneyTrack.PartPaid || o.Money == MoneyTrack.Paid)
-                )
-                .Select(o => new
-                {
-                    Order = o,
-                    Open = db
-                        .InvoiceParts.Where(p => p.OrderId == o.Id)
-                        .Join(db.OpenItems, p => p.InvoiceId, i => i.InvoiceId, (p, i) => i.OpenMinor)
-                        .Sum(),
-                    Total = db
-                        .InvoiceParts.Where(p => p.OrderId == o.Id && p.Invoice.Kind == BillKind.Invoice)
-                        .Sum(p => p.Invoice.TotalWithTaxMinor),
-                })
-                .ToListAsync(cancel);
+            var of = db.InvoiceParts.Where(p => EF.Parameter(touched).Contains(p.InvoiceId)).Select(p => p.OrderId);
+            var whole = db.Orders.Where(o =>
+                of.Contains(o.Id)
+                && (o.Money == MoneyTrack.Invoiced || o.Money == MoneyTrack.PartPaid || o.Money == MoneyTrack.Paid)
+            );
+            var orders = await OrderMoney.Of(db, whole).ToListAsync(cancel);
             foreach (var one in orders)
             {
                 var so = new MoneySoFar(GoodsTrack.Shipped, false, true, one.Open, one.Total);

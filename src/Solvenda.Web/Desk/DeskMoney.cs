@@ -2,7 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Owing;
-using Solvenda.Core.Shipping;
+using Solvenda.Core.Receiving;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Web.Outside;
@@ -20,16 +20,12 @@ internal static class DeskMoney
     )
     {
         var items = new List<DeskItem>();
-        var orders = await db
-            .Shipments.Where(s => s.State == ShipmentState.Gone && s.Invoice == "")
-            .Select(s => s.OrderId)
-            .Distinct()
-            .CountAsync(cancel);
+        var orders = await Unbilled.Shipments(db).Select(s => s.OrderId).Distinct().CountAsync(cancel);
         if (orders > 0)
             items.Add(
                 One("/ledger", "invoices", Many(orders, "order went", "orders went"), "to be invoiced", "invoice")
             );
-        var services = await Rendered.Waiting(db).CountAsync(cancel);
+        var services = await Unbilled.Services(db).CountAsync(cancel);
         if (services > 0)
             items.Add(
                 One(
@@ -76,9 +72,10 @@ internal static class DeskMoney
     private static async Task<int> LateAsync(SolvendaDb db, DateOnly today, CancellationToken cancel)
     {
         var steps = await OwedBook.StepsAsync(db, cancel);
+        var before = today.AddDays(-steps.First);
         var late = await db
             .OpenItems.AsNoTracking()
-            .Where(o => o.OpenMinor > 0 && o.Due < today && o.Disputed == "")
+            .Where(o => o.OpenMinor > 0 && o.Due <= before && o.Disputed == "" && o.ReminderStep < ReminderSteps.Last)
             .ToListAsync(cancel);
         return late.Where(i => steps.NextOf(OwedBook.LateOf(i), today) > 0).Select(i => i.BuyerId).Distinct().Count();
     }

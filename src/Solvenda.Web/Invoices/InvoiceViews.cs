@@ -227,7 +227,7 @@ public static class InvoiceViews
                     i.IsCollected
                 )),
             ],
-            await ToInvoice
+            await Unbilled
                 .Shipments(db)
                 .Where(s => s.OrderId == order.Id)
                 .OrderBy(s => s.No)

@@ -3,7 +3,6 @@ using Solvenda.Acts.Invoicing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Sheets;
-using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -15,6 +14,8 @@ namespace Solvenda.Web.Invoices;
 /// <param name="By">How the invoice goes: mail, edi, paper.</param>
 /// <param name="GoesTo">Where it goes; empty where there is no address.</param>
 /// <param name="Id">By which it is picked.</param>
+/// <param name="IsReady">Whether it goes unless somebody says otherwise; services when somebody says that they are
+/// done, a month when it is over.</param>
 /// <param name="Collected">Where it is for all of a buyer that goes in a month; null for one order.</param>
 public sealed record ToInvoiceRow(
     long Id,
@@ -28,16 +29,16 @@ public sealed record ToInvoiceRow(
     decimal Value,
     string By,
     string GoesTo,
+    bool IsReady,
     ToCollect? Collected
 );
 
 /// <summary>What goes to a buyer in a month, for one invoice.</summary>
 /// <param name="Until">The last day of it.</param>
-/// <param name="IsOver">Whether nothing comes to it any more.</param>
-public sealed record ToCollect(long Buyer, int Orders, DateOnly Until, bool IsOver);
+public sealed record ToCollect(long Buyer, int Orders, DateOnly Until);
 
 /// <summary>What is to be invoiced.</summary>
-/// <param name="More">Keys of orders that wait beyond those.</param>
+/// <param name="More">Keys of orders that went and wait beyond those.</param>
 /// <param name="Issued">How many were issued today.</param>
 public sealed record ToInvoiceView(
     IReadOnlyList<ToInvoiceRow> Orders,
@@ -68,13 +69,6 @@ public static class ToInvoice
         List<int> Shipments
     );
 
-    /// <summary>What went and is on no invoice.</summary>
-    public static IQueryable<ShipmentRow> Shipments(SolvendaDb db)
-    {
-        ArgumentNullException.ThrowIfNull(db);
-        return db.Shipments.Where(s => s.State == ShipmentState.Gone && s.Invoice == "");
-    }
-
     /// <summary>What is to be invoiced, what went first in front.</summary>
     public static async Task<ToInvoiceView> OfAsync(
         SolvendaDb db,
@@ -84,12 +78,13 @@ public static class ToInvoice
     )
     {
         ArgumentNullException.ThrowIfNull(db);
-        var services = Rendered.Waiting(db).Select(o => o.Id);
+        var services = Unbilled.Services(db).Select(o => o.Id);
         var orders = db.Orders.Where(o =>
-            o.Terms == TermsTrack.Confirmed && (Shipments(db).Any(s => s.OrderId == o.Id) || services.Contains(o.Id))
+            o.Terms == TermsTrack.Confirmed
+            && (Unbilled.Shipments(db).Any(s => s.OrderId == o.Id) || services.Contains(o.Id))
         );
         var first = orders
-            .OrderBy(o => Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day))
+            .OrderBy(o => Unbilled.Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day))
             .ThenBy(o => o.Number);
         var waiting = await first
             .Take(Most)
@@ -103,8 +98,8 @@ public static class ToInvoice
                 o.Goods,
                 o.Sheet.Currency,
                 o.Sheet.TotalWithTaxMinor - o.InvoicedMinor,
-                Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day),
-                Shipments(db).Where(s => s.OrderId == o.Id).OrderBy(s => s.No).Select(s => s.No).ToList()
+                Unbilled.Shipments(db).Where(s => s.OrderId == o.Id).Min(s => s.Day),
+                Unbilled.Shipments(db).Where(s => s.OrderId == o.Id).OrderBy(s => s.No).Select(s => s.No).ToList()
             ))
             .ToListAsync(cancel);
         var more =
@@ -112,7 +107,7 @@ public static class ToInvoice
                 ? []
                 : await first
                     .Skip(Most)
-                    .Where(o => !o.Dossier.Buyer.CollectsInvoices)
+                    .Where(o => !o.Dossier.Buyer.CollectsInvoices && !services.Contains(o.Id))
                     .Take(MostKeys)
                     .Select(o => o.Id)
                     .ToListAsync(cancel);
@@ -154,6 +149,7 @@ public static class ToInvoice
             Amount.Major(of.Minor, of.Currency),
             way.By,
             way.To,
+            IsReady: of.Shipments.Count > 0,
             Collected: null
         );
     }
@@ -174,7 +170,8 @@ public static class ToInvoice
             Amount.Major(all.Sum(w => w.Minor), first.Currency),
             way.By,
             way.To,
-            new ToCollect(first.Buyer.Id, all.Count, until, until <= today)
+            until <= today,
+            new ToCollect(first.Buyer.Id, all.Count, until)
         );
     }
 }

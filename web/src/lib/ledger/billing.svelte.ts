@@ -32,8 +32,8 @@ export class BillingState {
   /** What is one row: an order, or all of a buyer in a month. */
   keyOf = (row: ToInvoice) => (row.collected ? `${row.collected.buyer} ${row.currency} ${row.collected.until}` : row.order);
 
-  /** All that went is chosen until somebody says otherwise; of a month, when it is over. */
-  isChosen = (row: ToInvoice) => this.#turned.includes(this.keyOf(row)) !== (row.collected?.isOver ?? true);
+  /** What is ready is chosen until somebody says otherwise: what went, and months that are over; services are done when somebody says so. */
+  isChosen = (row: ToInvoice) => this.#turned.includes(this.keyOf(row)) !== row.isReady;
 
   choose = (row: ToInvoice | undefined) => {
     if (!row) return;

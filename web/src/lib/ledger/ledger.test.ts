@@ -16,6 +16,7 @@ const order = (id: number, more: object = {}) => ({
   currency: 'EUR',
   value: 10.1,
   goesTo: 'a@tressel.example',
+  isReady: true,
   collected: null,
   ...more,
 });
@@ -40,7 +41,7 @@ test('all that went is chosen, sums stay apart by currency, and what is left out
 });
 
 test('what a buyer gets in a month is one row, chosen when the month is over, and one invoice', async () => {
-  const month = (until: string, isOver: boolean) => order(7, { order: '', collected: { buyer: 7, orders: 3, until, isOver } });
+  const month = (until: string, isOver: boolean) => order(7, { order: '', isReady: isOver, collected: { buyer: 7, orders: 3, until } });
   const asked = serve({
     'GET /api/invoices/due': { orders: [month('2026-10-31', true), month('2026-11-30', false)], all: 6, more: [], issued: 0, mayBill: true },
     'POST /api/invoices/collected': [{ number: 'F26-00009' }],
@@ -53,6 +54,19 @@ test('what a buyer gets in a month is one row, chosen when the month is over, an
   expect(bills.done).toBe('F26-00009 for 3 orders of Tressel');
   bills.choose(bills.rows[1]);
   expect(bills.chosen).toHaveLength(2);
+});
+
+test('services wait until somebody says that they are done', async () => {
+  const asked = serve({
+    'GET /api/invoices/due': { orders: [order(1), order(2, { shipments: 'services', isReady: false })], all: 2, more: [], issued: 0, mayBill: true },
+    'POST /api/lists/{kind}/deeds': round,
+  });
+  const bills = new BillingState();
+  await bills.load();
+  expect(bills.chosen.map((r) => r.id)).toEqual([1]);
+  bills.choose(bills.rows[1]);
+  await bills.issue();
+  expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({ ids: [1, 2] });
 });
 
 test('what was refused is said, and nothing is under way any more', async () => {

@@ -86,7 +86,7 @@
                 <td class="max-w-0 truncate pr-2" title={row.buyer}>{row.buyer}</td>
                 <td class="w-36 truncate pr-2 font-mono text-[12px] max-md:hidden">{row.poNumber}</td>
                 <td class="w-28 pr-2 text-second max-sm:hidden"
-                  >{#if row.collected}{row.collected.isOver ? 'the month is over' : `until ${day(row.collected.until)}`}{:else}{row.shipments}{row.inPart
+                  >{#if row.collected}{row.isReady ? 'the month is over' : `until ${day(row.collected.until)}`}{:else}{row.shipments}{row.inPart
                       ? ', a part'
                       : ''}{/if}</td
                 >
