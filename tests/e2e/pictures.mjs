@@ -147,6 +147,7 @@ await page.getByRole('checkbox', { checked: true }).first().waitFor();
 await look('goods');
 await stepIn('Petra Vantongeren');
 await page.goto(`${base}/ledger/bank`);
+await page.getByRole('button', { name: /Take statement/ }).waitFor();
 await page.keyboard.press('t');
 await page.getByText(/went by themselves, \d+ need you/).waitFor();
 await look('bank');
