@@ -51,14 +51,31 @@ public static class BulkWriter
     public static Task WriteAsync<TRow>(SolvendaDb db, IEnumerable<TRow> rows, CancellationToken cancel)
         where TRow : class => WriteAsync(db, db.Model.FindEntityType(typeof(TRow))!, rows, cancel);
 
+    /// <summary>
+    /// Writes the rows of one kind that wait to be added, and lets go of them.
+    /// </summary>
+    /// <param name="withKeys">Whether they have their keys already; else the database gives them, and nothing may hang
+    /// on them.</param>
+    public static async Task WriteAddedAsync<TRow>(SolvendaDb db, bool withKeys, CancellationToken cancel)
+        where TRow : class
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var added = db.ChangeTracker.Entries<TRow>().Where(e => e.State == EntityState.Added).ToList();
+        var rows = added.ConvertAll(e => e.Entity);
+        foreach (var entry in added)
+            entry.State = EntityState.Detached;
+        await WriteAsync(db, db.Model.FindEntityType(typeof(TRow))!, rows, cancel, withKeys);
+    }
+
     private static async Task WriteAsync(
         SolvendaDb db,
         IEntityType type,
         IEnumerable<object> rows,
-        CancellationToken cancel
+        CancellationToken cancel,
+        bool withKeys = true
     )
     {
-        var properties = type.GetProperties().ToList();
+        var properties = type.GetProperties().Where(p => withKeys || !p.IsPrimaryKey()).ToList();
         var sql = db.GetService<ISqlGenerationHelper>();
         await using var command = db.Database.GetDbConnection().CreateCommand();
         command.Transaction =

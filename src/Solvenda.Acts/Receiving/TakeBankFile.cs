@@ -46,7 +46,7 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
             .ToList();
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
         var matching = await MatchingBook.LoadAsync(work.Db, cancel);
-        var done = new Done();
+        var done = new Done { LastKey = await work.Db.Receipts.MaxAsync(r => (long?)r.Id, cancel) ?? 0 };
         foreach (var some in fresh.Where(m => m is { Amount: > 0m, IsReversal: false }).Chunk(AtOnce))
             await TakeAsync(work, books, matching, some, done, cancel);
         foreach (var back in fresh.Where(m => m is { Amount: < 0m, IsReversal: true }))
@@ -95,6 +95,9 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
         public List<AppliedPart> Applied { get; } = [];
         public List<OpenPart> Open { get; } = [];
         public int Whole { get; set; }
+
+        /// <summary>Of what came so far; nobody else writes meanwhile.</summary>
+        public long LastKey { get; set; }
     }
 
     // So many at once: the rows of all of them would not be held.
@@ -122,10 +125,10 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
                 )
             );
             var row = Row(work, movement, amount, match);
+            row.Id = ++done.LastKey;
             work.Db.Receipts.Add(row);
             rows.Add((row, match));
         }
-        await work.Db.SaveChangesAsync(cancel);
         var ids = rows.SelectMany(r => r.Match.Takes).Select(t => t.Owed.Id).ToList();
         var items = await work
             .Db.OpenItems.Where(o => EF.Parameter(ids).Contains(o.Id))
@@ -153,6 +156,9 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
             else
                 done.Whole++;
         }
+        await BulkWriter.WriteAddedAsync<ReceiptRow>(work.Db, withKeys: true, cancel);
+        await BulkWriter.WriteAddedAsync<EntryRow>(work.Db, withKeys: false, cancel);
+        await BulkWriter.WriteAddedAsync<PaidRow>(work.Db, withKeys: false, cancel);
         await work.Db.SaveChangesAsync(cancel);
         await Applying.FollowAsync(work, [.. items.Values.Select(i => i.InvoiceId).OfType<long>()], cancel);
         work.Db.ChangeTracker.Clear();
