@@ -9,7 +9,7 @@ namespace Solvenda.Data;
 /// <summary>The figures of a bill as JSON on its row, in minor units.</summary>
 public static class KeptBill
 {
-    private sealed record Line(decimal Quantity, long Net, string Category, decimal Percent, bool Discountable);
+    private sealed record Line(decimal Quantity, long Net, string Category, decimal Percent, bool Discountable, long Key = 0);
 
     private sealed record Extra(string Words, long Amount, string Category, decimal Percent);
 
@@ -34,7 +34,8 @@ public static class KeptBill
                         l.Net.Minor,
                         l.Tax.Category,
                         l.Tax.Percent,
-                        l.Discountable
+                        l.Discountable,
+                        l.Key
                     )),
                 ],
                 [.. bill.Allowances.Select(a => new Extra("", a.Amount.Minor, a.Tax.Category, a.Tax.Percent))],
@@ -57,7 +58,10 @@ public static class KeptBill
                     Of(l.Net),
                     new Tax(l.Category, l.Percent),
                     l.Discountable
-                )),
+                )
+                {
+                    Key = l.Key,
+                }),
             ],
             [.. kept.Allowances.Select(a => new TaxAllowance(new Tax(a.Category, a.Percent), Of(a.Amount)))],
             [.. kept.Charges.Select(c => new BillableCharge(c.Words, Of(c.Amount), new Tax(c.Category, c.Percent)))],

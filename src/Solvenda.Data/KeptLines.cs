@@ -109,6 +109,31 @@ public static class KeptLines
         );
     }
 
+    /// <summary>
+    /// The same for lines that were divided: both parts keep the price, whatever is left of the quantity.
+    /// </summary>
+    /// <param name="rests">Of each line that was divided the key of its rest.</param>
+    public static string Divided(string json, IReadOnlyDictionary<long, long> rests)
+    {
+        ArgumentNullException.ThrowIfNull(rests);
+        if (string.IsNullOrEmpty(json) || rests.Count == 0)
+            return json;
+        var kept = JsonSerializer.Deserialize<Sheet>(json)!;
+        return JsonSerializer.Serialize(
+            kept with
+            {
+                Lines =
+                [
+                    .. kept.Lines.SelectMany(l =>
+                        rests.TryGetValue(l.Key, out var rest)
+                            ? [l with { Quantity = null }, l with { Key = rest, Quantity = null }]
+                            : new[] { l }
+                    ),
+                ],
+            }
+        );
+    }
+
     public static (ImmutableDictionary<long, KeptLine> Lines, ImmutableArray<SheetCharge>? Charges) Read(
         string json,
         Currency currency

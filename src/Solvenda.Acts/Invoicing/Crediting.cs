@@ -142,13 +142,13 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
     )
     {
         var currency = Currency.Of(invoice.Currency);
-        var billed = KeptBill.Read(BillKind.Invoice, part.Bill, currency);
+        var billed = whole.Aligned(KeptBill.Read(BillKind.Invoice, part.Bill, currency));
         var notes = await work
             .Db.InvoiceParts.Where(p => p.Invoice.CreditsId == invoice.Id && p.OrderId == part.OrderId)
             .OrderBy(p => p.Id)
             .Select(p => p.Bill)
             .ToListAsync(cancel);
-        var before = notes.ConvertAll(b => KeptBill.Read(BillKind.Credit, b, currency));
+        var before = notes.ConvertAll(b => whole.Aligned(KeptBill.Read(BillKind.Credit, b, currency)));
         var left = billed.Lines.Select((l, i) => l.Quantity - before.Sum(b => b.Lines[i].Quantity)).ToArray();
         decimal[] now = input.Lines.IsDefaultOrEmpty
             ? left

@@ -109,7 +109,7 @@ public sealed class Invoicing(Seller seller)
                 "tax_unknown",
                 $"The tax of something on {order.Number} is not known; nothing was invoiced."
             );
-        var before = await BeforeAsync(work.Db, order.Id, whole.Billable.Currency, cancel);
+        var before = await BeforeAsync(work.Db, order.Id, whole, cancel);
         var held = await HeldMoney.OfOrderAsync(work, open, books, seller, cancel);
         var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), held.Left);
         return new BilledOrder(open, whole, went, bill, held);
@@ -157,7 +157,7 @@ public sealed class Invoicing(Seller seller)
     private static async Task<List<Bill>> BeforeAsync(
         SolvendaDb db,
         long order,
-        Currency currency,
+        BillableSheet whole,
         CancellationToken cancel
     )
     {
@@ -167,7 +167,7 @@ public sealed class Invoicing(Seller seller)
             .OrderBy(p => p.Id)
             .Select(p => p.Bill)
             .ToListAsync(cancel);
-        return kept.ConvertAll(b => KeptBill.Read(BillKind.Invoice, b, currency));
+        return kept.ConvertAll(b => whole.Aligned(KeptBill.Read(BillKind.Invoice, b, whole.Billable.Currency)));
     }
 
     private void Book(

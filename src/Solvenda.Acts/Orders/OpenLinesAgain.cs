@@ -28,12 +28,18 @@ public sealed class OpenLinesAgainAct(SheetLoader loader, Settling settling) : A
             closed.IntersectWith(input.Lines);
         if (closed.Count == 0)
             throw RefusedException.Clash("line_gone", $"Nothing of {open.Subject} that was named is closed.");
-        var (names, before) = (CloseLinesAct.Names(open.Sheet, closed), open.Order!.Terms);
+        var (names, before) = (OrderVersions.Names(open.Sheet, closed), open.Order!.Terms);
         if (open.Order.Terms == TermsTrack.Confirmed)
             await OrderVersions.OpenAsync(work, open, cancel);
         else if (open.Order.Terms == TermsTrack.Cancelled)
             throw RefusedException.Clash("order_state", $"{open.Subject} is cancelled; open it again first.");
-        OrderVersions.Close(open.Sheet, closed, "");
+        var draft = open.ToDraft();
+        open.Sheet.Take(
+            draft with
+            {
+                Lines = [.. draft.Lines.Select(l => closed.Contains(l.Key) ? l with { ClosedWhy = "" } : l)],
+            }
+        );
         await work.Db.SaveChangesAsync(cancel);
         work.Leave(new LinesOpened(names, before, open.Order.Terms), open.Subject, open.Dossier.Id);
         await settling.SettleAsync(work, await loader.OrderAsync(work.Db, input.Order, cancel), cancel);

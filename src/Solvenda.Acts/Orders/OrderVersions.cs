@@ -1,7 +1,9 @@
+using System.Collections.Immutable;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -14,10 +16,21 @@ internal static class OrderVersions
     /// Keeps what was confirmed as a version and opens the order, so that it can be changed; its stock stays committed.
     /// </summary>
     /// <returns>What happened, for the event.</returns>
+    /// <exception cref="RefusedException">Something of it is picked or gone.</exception>
     public static async Task<OrderChanging> OpenAsync(Work work, OpenSheet open, CancellationToken cancel)
     {
+        OrderSteps.MustNotHaveBegun(open.Order!);
+        var changing = await KeepAsync(work, open, cancel);
+        // Prices stay those that were confirmed; freight is worked out for what becomes of it.
+        open.Sheet.Kept = KeptLines.OfLinesOnly(open.Sheet.Kept);
+        return changing;
+    }
+
+    /// <summary>The same whatever of it has gone: its charges stay, and whoever calls sees to it that what went does.
+    /// </summary>
+    public static async Task<OrderChanging> KeepAsync(Work work, OpenSheet open, CancellationToken cancel)
+    {
         var order = open.Order!;
-        OrderSteps.MustNotHaveBegun(order);
         var before = OrderSteps.Move(order, OrderDoing.Change);
         var kept = Drafting.CopyOf(open.Sheet, null);
         kept.Kept = open.Sheet.Kept;
@@ -34,25 +47,22 @@ internal static class OrderVersions
                 ConfirmedAt = order.ConfirmedAt ?? order.CreatedAt,
             }
         );
-        // Prices stay those that were confirmed; freight is worked out for what becomes of it.
-        open.Sheet.Kept = KeptLines.OfLinesOnly(open.Sheet.Kept);
         open.Sheet.Version++;
         await work.Db.SaveChangesAsync(cancel);
         return new OrderChanging(order.Confirmed, before, order.Terms);
     }
 
-    /// <summary>Closes lines short for a reason; for none it opens them again.</summary>
-    public static void Close(SheetRow sheet, IReadOnlySet<long> keys, string reason)
+    /// <summary>Lines as they are called.</summary>
+    public static ImmutableArray<string> Names(SheetRow sheet, IReadOnlySet<long> keys)
     {
-        var draft = sheet.ToDraft();
-        sheet.Take(
-            draft with
-            {
-                Lines = [.. draft.Lines.Select(l => keys.Contains(l.Key) ? l with { ClosedWhy = reason } : l)],
-            }
-        );
-        foreach (var line in sheet.Lines.Where(l => keys.Contains(l.Key)))
-            line.Promised = null;
+        var numbers = LineNumbers.Of(sheet.ToDraft().Lines);
+        return
+        [
+            .. sheet
+                .Lines.Where(l => keys.Contains(l.Key))
+                .OrderBy(l => l.Position)
+                .Select(l => $"{numbers.GetValueOrDefault(l.Key)} {l.Words}".Trim()),
+        ];
     }
 
     /// <summary>What lines were promised for, by their keys.</summary>

@@ -8,7 +8,11 @@ namespace Solvenda.Core.Billing;
 /// <param name="Quantity">In the order's unit: what was ordered; on a bill what of it is on it, 0 for nothing.</param>
 /// <param name="Net">What so much comes to.</param>
 /// <param name="Discountable">Whether the discount on the whole sheet is taken off it too.</param>
-public sealed record BillLine(decimal Quantity, Amount Net, Tax Tax, bool Discountable);
+public sealed record BillLine(decimal Quantity, Amount Net, Tax Tax, bool Discountable)
+{
+    /// <summary>Of the order's line; a bundle of mixed tax has several of one. 0 where nobody said.</summary>
+    public long Key { get; init; }
+}
 
 /// <summary>A charge on the whole order; it goes with the first invoice (EN 16931, BG-21).</summary>
 public sealed record BillableCharge(string Words, Amount Amount, Tax Tax);

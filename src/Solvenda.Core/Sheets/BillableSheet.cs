@@ -31,7 +31,17 @@ public sealed record BillableSheet(
             sheet.Charges,
             Billable.Of(
                 currency,
-                [.. known.Select(p => new BillLine(p.Line.Terms.Quantity, p.Net, p.Tax, p.Line.Terms.Discountable))],
+                [
+                    .. known.Select(p => new BillLine(
+                        p.Line.Terms.Quantity,
+                        p.Net,
+                        p.Tax,
+                        p.Line.Terms.Discountable
+                    )
+                    {
+                        Key = p.Line.Line.Key,
+                    }),
+                ],
                 sheet.Tally.SheetDiscount,
                 [
                     .. sheet.Charges.Select(c => new BillableCharge(
@@ -42,6 +52,33 @@ public sealed record BillableSheet(
                 ]
             )
         );
+    }
+
+    /// <summary>
+    /// A bill of it with a line for each of its parts now: lines may have been closed short since it was made. Where
+    /// the bill does not name its lines, they stand as they did.
+    /// </summary>
+    public Bill Aligned(Bill bill)
+    {
+        ArgumentNullException.ThrowIfNull(bill);
+        if (bill.Lines.All(l => l.Key == 0))
+            return bill;
+        var had = bill.Lines.ToLookup(l => l.Key);
+        var seen = new Dictionary<long, int>();
+        var lines = ImmutableArray.CreateBuilder<BillLine>(Billable.Lines.Length);
+        foreach (var line in Billable.Lines)
+        {
+            var nth = seen[line.Key] = seen.GetValueOrDefault(line.Key) + 1;
+            lines.Add(
+                had[line.Key].ElementAtOrDefault(nth - 1)
+                    ?? line with
+                    {
+                        Quantity = 0m,
+                        Net = Amount.Zero(bill.Currency),
+                    }
+            );
+        }
+        return bill with { Lines = lines.MoveToImmutable() };
     }
 
     // As the tally spreads them: the price of a bundle over its parts, those of one tax together.

@@ -132,9 +132,12 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             yield return new OrderMove("change", "Change it", "", WithReason: false);
         if (open.CallOff is not null && order is { FrameId: null, Terms: TermsTrack.Confirmed, HeldWhy.Length: 0 })
             yield return new OrderMove("callOff", "Call off", "", WithReason: false);
-        if (order.Terms == TermsTrack.Confirmed && !begun && open.Sheet.Lines.Count > 1)
+        if (
+            order.Terms == TermsTrack.Confirmed
+            && (begun ? order.Goods != GoodsTrack.Shipped : open.Sheet.Lines.Count > 1)
+        )
             yield return new OrderMove("closeShort", "Close lines short", "", WithReason: false);
-        if (order.Terms != TermsTrack.Cancelled && open.ToDraft().Lines.Any(l => l.ClosedWhy.Length > 0))
+        if (order.Terms != TermsTrack.Cancelled && !begun && open.ToDraft().Lines.Any(l => l.ClosedWhy.Length > 0))
             yield return new OrderMove("openLines", "Open closed lines again", "", WithReason: false);
         if (May(OrderDoing.LeaveAsConfirmed) && order.ConfirmedAt is not null)
             yield return new OrderMove(

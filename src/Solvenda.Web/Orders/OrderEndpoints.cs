@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Approvals;
+using Solvenda.Acts.Closing;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;

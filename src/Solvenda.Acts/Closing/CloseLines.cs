@@ -1,0 +1,210 @@
+using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Acting;
+using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Orders;
+using Solvenda.Acts.Papers;
+using Solvenda.Acts.Sheets;
+using Solvenda.Acts.Shipping;
+using Solvenda.Core.Documents;
+using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Money;
+using Solvenda.Core.Ordering;
+using Solvenda.Core.Sheets;
+using Solvenda.Core.Shipping;
+using Solvenda.Data;
+using Solvenda.Data.Rows;
+
+namespace Solvenda.Acts.Closing;
+
+/// <summary>
+/// Closes lines of a confirmed order short, with the reason: what is left of them is not delivered, their stock is
+/// free, and the buyer is told what is otherwise. What went of a line, or is being picked, stays as it is.
+/// </summary>
+/// <param name="Lines">Keys of the lines.</param>
+/// <param name="Seen">Version of the sheet.</param>
+public sealed record CloseLines(string Order, ImmutableArray<long> Lines, string Reason, long? Seen)
+    : IAct<DocumentRef>;
+
+[Leaves(typeof(LinesClosed))]
+public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<CloseLines, DocumentRef>
+{
+    public override Right Needs => Rights.Write;
+
+    public override async Task<DocumentRef> RunAsync(Work work, CloseLines input, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(work);
+        ArgumentNullException.ThrowIfNull(input);
+        var reason = OrderSteps.Reason(input.Reason, "Say why it is closed");
+        var open = await loader.OrderAsync(work.Db, input.Order, cancel);
+        await Versions.MatchAsync(work.Db, open, input.Seen, cancel, work.Actor);
+        var order = open.Order!;
+        if (order.Terms != TermsTrack.Confirmed)
+            throw RefusedException.Clash("order_state", $"{order.Number} is not confirmed; take the line out of it.");
+        var (keys, then) = (input.Lines.ToHashSet(), open.Sheet.Priced(open.Buyer, open.Book));
+        var goods = (await GoodsBook.OfAsync(work.Db, [order.Id], work.Today, cancel))[order.Id];
+        var begun = goods.Lines.ToDictionary(l => l.Line.Key, l => l.SoFar.Gone + l.SoFar.InWork);
+        MustBeOpen(order, keys, then, begun);
+        var names = Names(open.Sheet, keys, begun);
+        if (begun.Values.All(q => q == 0m))
+            await OrderVersions.OpenAsync(work, open, cancel);
+        else
+            await OrderVersions.KeepAsync(work, open, cancel);
+        await NameBilledLinesAsync(work.Db, order, then, cancel);
+        var now = Close(open, keys, begun, reason, then);
+        await FreeAsync(work, order, keys, cancel);
+        OrderSteps.Move(order, OrderDoing.Confirm);
+        (order.ConfirmedAt, order.Confirmed) = (work.Now, order.Confirmed + 1);
+        await ShipmentSteps.FollowAsync(work, order, cancel);
+        await InvoiceSteps.FollowAsync(work, order, cancel);
+        var told = Outgoing.Tell(
+            work,
+            seller,
+            $"{order.Number}.closed.{open.Sheet.Version}",
+            open.Buyer,
+            BuyerLetters.Change(
+                open,
+                seller,
+                Comparison.Of(Side.Of(then, open.Sheet.Head), Side.Of(now, open.Sheet.Head), byKey: true)
+            )
+        );
+        var total = now.Tally.TotalWithTax;
+        work.Leave(
+            new LinesClosed(names, told, total.Value, total.Currency.Code),
+            open.Subject,
+            open.Dossier.Id,
+            reason
+        );
+        return open.Ref;
+    }
+
+    private static void MustBeOpen(
+        OrderRow order,
+        HashSet<long> keys,
+        PricedSheet sheet,
+        Dictionary<long, decimal> begun
+    )
+    {
+        var open = sheet
+            .Lines.Where(l => l.Counts && begun.GetValueOrDefault(l.Line.Key) < l.Line.Quantity)
+            .Select(l => l.Line.Key)
+            .ToHashSet();
+        if (keys.Count == 0 || !keys.IsSubsetOf(open))
+            throw RefusedException.Clash(
+                "line_gone",
+                $"Of what was picked something is no open line of {order.Number}, or all of it went or is being picked."
+            );
+        if (keys.IsSupersetOf(open) && begun.Values.All(q => q == 0m))
+            throw RefusedException.Clash("lines_all", "That is all that is left of it: cancel the order.");
+    }
+
+    // Lines as they are called; of one that is closed in part how much is.
+    private static ImmutableArray<string> Names(SheetRow sheet, HashSet<long> keys, Dictionary<long, decimal> begun)
+    {
+        var lines = sheet.ToDraft().Lines.Where(l => keys.Contains(l.Key));
+        return
+        [
+            .. OrderVersions
+                .Names(sheet, keys)
+                .Zip(
+                    lines,
+                    (name, line) =>
+                        begun.GetValueOrDefault(line.Key) is > 0m and var stays
+                            ? $"{Releasing.Said(line.Quantity - stays, line.Unit)} of {name}"
+                            : name
+                ),
+        ];
+    }
+
+    private static PricedSheet Close(
+        OpenSheet open,
+        HashSet<long> keys,
+        Dictionary<long, decimal> begun,
+        string reason,
+        PricedSheet then
+    )
+    {
+        var sheet = open.Sheet;
+        var promised = sheet.Lines.ToDictionary(l => l.Key, l => l.Promised);
+        var (draft, rests) = ClosingShort.Of(open.ToDraft(), keys, begun, reason);
+        sheet.Take(draft);
+        sheet.Kept = KeptLines.Divided(sheet.Kept, rests);
+        foreach (var line in sheet.Lines)
+            line.Promised =
+                keys.Contains(line.Key) && !rests.ContainsKey(line.Key) ? null : promised.GetValueOrDefault(line.Key);
+        var now = sheet.Priced(open.Buyer, open.Book);
+        sheet.Take(draft with { Head = ClosingShort.Discount(draft.Head, then, now) });
+        now = sheet.Priced(open.Buyer, open.Book);
+        sheet.Keep(now);
+        sheet.Kept = KeptLines.Write(now);
+        return now;
+    }
+
+    // A bill knows the lines of its order by their keys; one from before it did so by their places, which move now.
+    private static async Task NameBilledLinesAsync(
+        SolvendaDb db,
+        OrderRow order,
+        PricedSheet then,
+        CancellationToken cancel
+    )
+    {
+        var parts = await db
+            .InvoiceParts.Include(p => p.Invoice)
+            .Where(p => p.OrderId == order.Id)
+            .ToListAsync(cancel);
+        if (parts.Count == 0 || BillableSheet.Of(then) is not { } whole)
+            return;
+        foreach (var part in parts)
+        {
+            var bill = KeptBill.Read(part.Invoice.Kind, part.Bill, Currency.Of(part.Invoice.Currency));
+            if (bill.Lines.Length == whole.Parts.Length && bill.Lines.All(l => l.Key == 0))
+                part.Bill = KeptBill.Write(
+                    bill with
+                    {
+                        Lines =
+                        [
+                            .. bill.Lines.Zip(whole.Parts, (l, p) => l with { Key = p.Line.Line.Key }),
+                        ],
+                    }
+                );
+        }
+    }
+
+    // What waits of them is free; what is being picked is still promised.
+    private static async Task FreeAsync(Work work, OrderRow order, HashSet<long> keys, CancellationToken cancel)
+    {
+        var inHand = await work
+            .Db.Set<ShipmentPickRow>()
+            .Where(p =>
+                keys.Contains(p.LineKey)
+                && work.Db.Shipments.Any(s =>
+                    s.Id == p.ShipmentId && s.OrderId == order.Id && s.State == ShipmentState.Picking
+                )
+            )
+            .Select(p => new
+            {
+                p.LineKey,
+                p.ItemId,
+                work.Db.Shipments.First(s => s.Id == p.ShipmentId).Warehouse,
+                p.Quantity,
+            })
+            .ToListAsync(cancel);
+        var stays = inHand
+            .GroupBy(p => (p.LineKey, p.ItemId, p.Warehouse))
+            .ToDictionary(g => g.Key, g => g.Sum(p => p.Quantity));
+        var promised = await work
+            .Db.Commitments.Where(c => c.OrderId == order.Id && keys.Contains(c.LineKey))
+            .OrderBy(c => c.Day)
+            .ThenBy(c => c.Id)
+            .ToListAsync(cancel);
+        foreach (var commitment in promised)
+        {
+            var key = (commitment.LineKey, commitment.ItemId, commitment.Warehouse);
+            var left = Math.Min(commitment.Quantity, stays.GetValueOrDefault(key));
+            stays[key] = stays.GetValueOrDefault(key) - left;
+            commitment.Quantity = left;
+            if (left == 0m)
+                work.Db.Commitments.Remove(commitment);
+        }
+    }
+}
