@@ -9,7 +9,14 @@ namespace Solvenda.Data;
 /// <summary>The figures of a bill as JSON on its row, in minor units.</summary>
 public static class KeptBill
 {
-    private sealed record Line(decimal Quantity, long Net, string Category, decimal Percent, bool Discountable, long Key = 0);
+    private sealed record Line(
+        decimal Quantity,
+        long Net,
+        string Category,
+        decimal Percent,
+        bool Discountable,
+        long Key = 0
+    );
 
     private sealed record Extra(string Words, long Amount, string Category, decimal Percent);
 

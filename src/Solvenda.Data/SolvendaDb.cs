@@ -75,6 +75,9 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
     public DbSet<ShipmentRow> Shipments => Set<ShipmentRow>();
     public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
     public DbSet<InvoicePartRow> InvoiceParts => Set<InvoicePartRow>();
+    public DbSet<CommissionPlanRow> CommissionPlans => Set<CommissionPlanRow>();
+    public DbSet<CommissionRow> Commissions => Set<CommissionRow>();
+    public DbSet<PaperTextRow> PaperTexts => Set<PaperTextRow>();
     public DbSet<AccountRow> Accounts => Set<AccountRow>();
     public DbSet<EntryRow> Entries => Set<EntryRow>();
     public DbSet<ReceiptRow> Receipts => Set<ReceiptRow>();
@@ -199,6 +202,11 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         Names<InvoiceRow, PrintRow>(i => i.PrintId);
         model.Entity<InvoiceRow>().HasOne(i => i.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
         model.Entity<InvoicePartRow>().HasOne(p => p.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
+        Names<CommissionPlanRow, Person>(p => p.SellerId);
+        Names<CommissionPlanRow, Person>(p => p.LeadId);
+        model.Entity<CommissionRow>().HasOne(c => c.Invoice).WithMany().OnDelete(DeleteBehavior.Restrict);
+        model.Entity<CommissionRow>().HasOne(c => c.Order).WithMany().OnDelete(DeleteBehavior.Restrict);
+        Names<PaperTextRow, BuyerRow>(t => t.BuyerId);
         Names<ReceiptRow, BuyerRow>(r => r.BuyerId);
         Names<PaidRow, OpenItemRow>(p => p.OpenItemId);
         Names<PaidRow, ReceiptRow>(p => p.ReceiptId);

@@ -116,12 +116,13 @@ public static partial class Startup
                 .AddHostedService<UpkeepWorker>()
                 .AddHostedService<AskWorker>()
                 .AddHostedService<ArrivalsWorker>()
+                .AddHostedService<CarrierWorker>()
                 .AddHostedService(p => p.GetRequiredService<RoundWorker>())
                 .AddHostedService(p => p.GetRequiredService<ImportWorker>());
         if (!IsGeneratingApi && (settings.GetValue("demo", false) || settings["smtpPort"] is not null))
             services.AddHostedService<SmtpListener>();
         if (!IsGeneratingApi && settings.GetValue("demo", false) && settings.GetValue("standIns", true))
-            services.AddHostedService<StandInProcesses>();
+            services.AddHostedService<StandInProcesses>().AddHostedService<CarrierStandIn>();
         services.AddSingleton<DemoDay>();
         if (!IsGeneratingApi && settings.GetValue("demo", false))
             services.AddHostedService(p => p.GetRequiredService<DemoDay>());

@@ -120,6 +120,28 @@ public sealed class CarrierFileTests(House house) : MoneyCalls(house)
     }
 
     [Fact]
+    public async Task By_folder_they_are_told_as_it_goes_and_what_they_lay_there_is_taken()
+    {
+        var juno = await House.AsAsync(Castellane);
+        var number = await SentAsync(juno);
+        var at = Path.Combine(House.DataFolder, "outside", "carrier", "skerry-post");
+        var told = Path.Combine(at, "out", $"{number.Replace('/', '-')}.csv");
+        await Answers.UntilAsync(() => Task.FromResult(File.Exists(told)));
+        Assert.Contains(number, await File.ReadAllTextAsync(told, Cancel), StringComparison.Ordinal);
+        await File.WriteAllTextAsync(
+            Path.Combine(at, "in", "picked-up.csv"),
+            $"consignment;your reference;charge\nSKP5;{number};7.15\nSKP6;S26-99999/1;1",
+            Cancel
+        );
+        await Answers.UntilAsync(async () => await KeptAsync(number) == ("SKP5", 715L, null));
+        // What could not be taken is told to the administrator, and the file is kept.
+        await Answers.UntilAsync(async () =>
+            await House.DbAsync(db => db.Troubles.AnyAsync(t => t.Words.Contains("S26-99999/1"), Cancel))
+        );
+        Assert.True(File.Exists(Path.Combine(at, "done", "picked-up.csv")));
+    }
+
+    [Fact]
     public async Task A_form_that_would_not_come_back_is_refused()
     {
         var cass = await House.AsAsync(10);

@@ -55,7 +55,17 @@ public sealed class ClosedShortTests(House house) : BilledCalls(house)
         Assert.Equal([true, false, true], shown.ConvertAll(l => l.GetProperty("counts").GetBoolean()));
         // Two are in somebody's hands, and the rope is still promised.
         Assert.Equal(35m, await CommittedAsync(order));
-        var sent = await juno.PostAsJsonAsync($"/api/shipments/{shipment}/send", new { asAsked = true, seen = (await (await juno.GetAsync($"/api/shipments/{shipment}", Cancel)).JsonAsync()).GetProperty("version").GetInt64() }, Cancel);
+        var sent = await juno.PostAsJsonAsync(
+            $"/api/shipments/{shipment}/send",
+            new
+            {
+                asAsked = true,
+                seen = (await (await juno.GetAsync($"/api/shipments/{shipment}", Cancel)).JsonAsync())
+                    .GetProperty("version")
+                    .GetInt64(),
+            },
+            Cancel
+        );
         Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync(Cancel));
         await ShipAsync(order);
         await InvoicedAsync(petra, order);

@@ -249,6 +249,10 @@ internal static class Answers
         throw new TimeoutException();
     }
 
+    /// <summary>Waits until something is so.</summary>
+    public static Task UntilAsync(Func<Task<bool>> isSo) =>
+        EventuallyAsync<object>(async () => await isSo() ? new object() : null);
+
     /// <summary>The stable code of a refusal.</summary>
     public static async Task<string> CodeAsync(this HttpResponseMessage answer) =>
         (await answer.JsonAsync()).GetProperty("code").GetString()!;

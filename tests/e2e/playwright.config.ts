@@ -5,7 +5,7 @@ const port = Number(process.env.E2E_PORT ?? 5399);
 const root = new URL('../..', import.meta.url).pathname;
 const data = process.env.E2E_DATA ?? '/tmp/solvenda-e2e';
 const house = (at: number) => ({
-  command: `dotnet ${root}src/Solvenda.Web/bin/Release/net10.0/Solvenda.Web.dll --contentRoot ${root}src/Solvenda.Web --demo true --fresh true --port ${at} --data ${data}-${at} --doorLimit 1000`,
+  command: `dotnet ${root}src/Solvenda.Web/bin/Release/net10.0/Solvenda.Web.dll --contentRoot ${root}src/Solvenda.Web --demo true --fresh true --port ${at} --data ${data}-${at} --doorLimit 1000 --carrierSeconds 86400`,
   url: `http://127.0.0.1:${at}/healthz`,
   timeout: 120_000,
 });

@@ -109,6 +109,15 @@ public static class Rights
         Roles.Desk | Roles.Seller
     );
 
+    /// <summary>Takes what carriers say of shipments.</summary>
+    public static readonly Right Carried = new(
+        "carried",
+        "planners, the order desk, machines with the scope orders, and carriers by their folders",
+        ActorKinds.Person | ActorKinds.Machine | ActorKinds.House,
+        Roles.Planner | Roles.Desk,
+        OrdersScope
+    );
+
     /// <summary>Releases, picks and ships what was ordered.</summary>
     public static readonly Right Ship = new(
         "ship",

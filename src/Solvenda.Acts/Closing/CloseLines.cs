@@ -148,10 +148,7 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
         CancellationToken cancel
     )
     {
-        var parts = await db
-            .InvoiceParts.Include(p => p.Invoice)
-            .Where(p => p.OrderId == order.Id)
-            .ToListAsync(cancel);
+        var parts = await db.InvoiceParts.Include(p => p.Invoice).Where(p => p.OrderId == order.Id).ToListAsync(cancel);
         if (parts.Count == 0 || BillableSheet.Of(then) is not { } whole)
             return;
         foreach (var part in parts)
@@ -161,10 +158,7 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
                 part.Bill = KeptBill.Write(
                     bill with
                     {
-                        Lines =
-                        [
-                            .. bill.Lines.Zip(whole.Parts, (l, p) => l with { Key = p.Line.Line.Key }),
-                        ],
+                        Lines = [.. bill.Lines.Zip(whole.Parts, (l, p) => l with { Key = p.Line.Line.Key })],
                     }
                 );
         }

@@ -10,6 +10,7 @@ public static class Workers
     public const string Imports = "imports";
     public const string Upkeep = "upkeep";
     public const string Arrivals = "what came to the warehouses";
+    public const string Carriers = "what carriers say";
     public const string Rounds = "rounds over many documents";
     public const string Asks = "asks and letters";
 }

@@ -16,6 +16,13 @@ internal static class Holding
         where i.Code == item || EF.Functions.Like(i.Code, item + "%") || EF.Functions.Like(i.Words, "%" + item + "%")
         select o.Number;
 
+    /// <summary>Shipments that took something of a lot along.</summary>
+    public static IQueryable<string> ShipmentsOfLot(SolvendaDb db, string lot) =>
+        from p in db.Set<Data.Rows.ShipmentPickRow>()
+        join s in db.Shipments on p.ShipmentId equals s.Id
+        where (", " + p.Lots).Contains(", " + lot.ToUpper() + " ")
+        select s.Number;
+
     /// <summary>Quotes with a line of an item.</summary>
     public static IQueryable<string> QuotesOf(SolvendaDb db, string item) =>
         from l in db.SheetLines

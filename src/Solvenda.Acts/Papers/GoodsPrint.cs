@@ -11,7 +11,8 @@ namespace Solvenda.Acts.Papers;
 /// <summary>A line of a delivery note, in the order's unit.</summary>
 /// <param name="Follows">What is still to come of it after this shipment.</param>
 /// <param name="Serials">Numbers of its pieces; empty for none.</param>
-public sealed record DeliveredLine(SheetLine Line, decimal Delivered, decimal Follows, string Serials);
+/// <param name="Lots">The lots that it is of; empty for none.</param>
+public sealed record DeliveredLine(SheetLine Line, decimal Delivered, decimal Follows, string Serials, string Lots);
 
 /// <summary>Prints what goes with goods. No price stands on it.</summary>
 public static class GoodsPrint
@@ -76,7 +77,9 @@ public static class GoodsPrint
             "",
             line.Follows > 0m ? Said(line.Follows) : "",
             false,
-            line.Serials.Length > 0 ? wording.With("serialNumbers", line.Serials) : ""
+            line.Serials.Length > 0 ? wording.With("serialNumbers", line.Serials)
+                : line.Lots.Length > 0 ? wording.With("ofLots", line.Lots)
+                : ""
         );
     }
 }

@@ -11,7 +11,14 @@ namespace Solvenda.Acts.Shipping;
 /// <param name="Line">Key of the order's line that it is for.</param>
 /// <param name="Picked">In stock units: up to what was to be picked.</param>
 /// <param name="Serials">Numbers of the pieces, where the item goes by number.</param>
-public sealed record PickedGoods(long Line, string Item, decimal Picked, ImmutableArray<string> Serials);
+/// <param name="Lots">Which lots it is of, as typed, where the item goes by lot.</param>
+public sealed record PickedGoods(
+    long Line,
+    string Item,
+    decimal Picked,
+    ImmutableArray<string> Serials,
+    string Lots = ""
+);
 
 /// <summary>Notes what was picked for a shipment; less than was asked is picked short.</summary>
 /// <param name="Seen">Version of the shipment.</param>
@@ -55,6 +62,7 @@ public sealed class PickGoodsAct : Act<PickGoods, string>
                     "picked"
                 );
             pick.Picked = one.Picked;
+            pick.Lots = item.HasLots ? await LotsAsync(work, shipment, item, one, cancel) : "";
             pick.Serials = item.HasSerials ? await SerialsAsync(work, shipment, pick, one, cancel) : "";
         }
         shipment.ByName = work.Actor.Name;
@@ -66,7 +74,7 @@ public sealed class PickGoodsAct : Act<PickGoods, string>
                     .. input.Picked.Select(p =>
                         FormattableString
                             .Invariant(
-                                $"{p.Item}: {p.Picked:0.######} of {shipment.Picks.Find(k => k.LineKey == p.Line && k.ItemId == items[p.Item].Id)!.Quantity:0.######} {string.Join(' ', p.Serials)}"
+                                $"{p.Item}: {p.Picked:0.######} of {shipment.Picks.Find(k => k.LineKey == p.Line && k.ItemId == items[p.Item].Id)!.Quantity:0.######} {string.Join(' ', p.Serials)} {p.Lots}"
                             )
                             .Trim()
                     ),
@@ -76,6 +84,42 @@ public sealed class PickGoodsAct : Act<PickGoods, string>
             shipment.Order.DossierId
         );
         return shipment.Number;
+    }
+
+    // All of it is of the lots that are said; one that is said alone is all of it. The last of them lies in front.
+    private static async Task<string> LotsAsync(
+        Work work,
+        ShipmentRow shipment,
+        ItemRow item,
+        PickedGoods one,
+        CancellationToken cancel
+    )
+    {
+        if (one.Picked == 0m)
+            return "";
+        try
+        {
+            var parts = Lots.Read(one.Lots, one.Picked);
+            if (parts.IsEmpty)
+                return "";
+            if (parts.Sum(p => p.Quantity) != one.Picked)
+                throw new FormatException(
+                    FormattableString.Invariant(
+                        $"Of {one.Item} {one.Picked:0.######} go, and lots of {parts.Sum(p => p.Quantity):0.######} are said."
+                    )
+                );
+            var shelf = await work.Db.Stock.FirstOrDefaultAsync(
+                s => s.ItemId == item.Id && s.Warehouse == shipment.Warehouse,
+                cancel
+            );
+            if (shelf is not null)
+                shelf.Lot = parts[^1].Lot;
+            return Lots.Write(parts);
+        }
+        catch (FormatException wrong)
+        {
+            throw RefusedException.Bad("lots", wrong.Message, "lots");
+        }
     }
 
     // Each number goes once.

@@ -14,6 +14,7 @@ using Solvenda.Formats;
 using Solvenda.Formats.Channels;
 using Solvenda.Formats.Mail;
 using Solvenda.Formats.Pdf;
+using Solvenda.Formats.Tables;
 
 namespace Solvenda.Acts.Shipping;
 
@@ -23,6 +24,9 @@ namespace Solvenda.Acts.Shipping;
 /// </summary>
 public sealed class Sending(Judge judge, Seller seller)
 {
+    /// <summary>The kind of message by which carriers are told.</summary>
+    public const string ByFile = "carrier";
+
     /// <param name="asAsked">What nobody looked at counts as picked whole.</param>
     /// <param name="tells">Whether the buyer is told, with a delivery note.</param>
     public async Task SendAsync(
@@ -56,6 +60,7 @@ public sealed class Sending(Judge judge, Seller seller)
             open.Order.Money = MoneyTrack.ToInvoice;
         if (after == GoodsTrack.Shipped)
             open.Order.Late = "";
+        await TellCarrierAsync(work, shipment, cancel);
         var told = tells ? await TellAsync(work, open, shipment, cancel) : "";
         work.Leave(
             new ShipmentSent(
@@ -79,16 +84,20 @@ public sealed class Sending(Judge judge, Seller seller)
     private static async Task MustBePickedAsync(Work work, ShipmentRow shipment, bool asAsked, CancellationToken cancel)
     {
         ShipmentSteps.MustBePicked(shipment);
-        if (asAsked)
-            foreach (var pick in shipment.Picks.Where(p => p.Picked is null))
-                pick.Picked = pick.Quantity;
         var ids = shipment.Picks.ConvertAll(p => p.ItemId);
         var items = await work
             .Db.Items.AsNoTracking()
             .Where(i => EF.Parameter(ids).Contains(i.Id))
             .ToDictionaryAsync(i => i.Id, cancel);
+        if (asAsked)
+            await TakeAsAskedAsync(work, shipment, items, cancel);
         foreach (var pick in shipment.Picks)
         {
+            if (pick.Picked > 0m && items[pick.ItemId].HasLots && pick.Lots.Length == 0)
+                throw RefusedException.Clash(
+                    "lots",
+                    $"{items[pick.ItemId].Code} goes by lot: say which it is of, before {shipment.Number} goes."
+                );
             if (pick.Picked is not { } picked)
                 throw RefusedException.Clash(
                     "not_picked",
@@ -102,6 +111,28 @@ public sealed class Sending(Judge judge, Seller seller)
                         $"{items[pick.ItemId].Code} goes by number: {picked:0.###} go, {serials} numbers are said."
                     )
                 );
+        }
+    }
+
+    // What nobody looked at is there, of the lot that lies in front.
+    private static async Task TakeAsAskedAsync(
+        Work work,
+        ShipmentRow shipment,
+        Dictionary<long, ItemRow> items,
+        CancellationToken cancel
+    )
+    {
+        var byLot = items.Values.Where(i => i.HasLots).Select(i => i.Id).ToList();
+        var inFront = await work
+            .Db.Stock.Where(s =>
+                s.Warehouse == shipment.Warehouse && EF.Parameter(byLot).Contains(s.ItemId) && s.Lot != ""
+            )
+            .ToDictionaryAsync(s => s.ItemId, s => s.Lot, cancel);
+        foreach (var pick in shipment.Picks.Where(p => p.Picked is null))
+        {
+            pick.Picked = pick.Quantity;
+            if (inFront.TryGetValue(pick.ItemId, out var lot))
+                pick.Lots = Lots.Write([new LotPart(lot, pick.Quantity)]);
         }
     }
 
@@ -147,7 +178,7 @@ public sealed class Sending(Judge judge, Seller seller)
             pick.Quantity = left;
             // What goes by number and stays after all may go another time.
             if (left == 0m)
-                pick.Serials = "";
+                (pick.Serials, pick.Lots) = ("", "");
         }
         line.Quantity = goes;
     }
@@ -308,12 +339,31 @@ public sealed class Sending(Judge judge, Seller seller)
                 line.Line,
                 went,
                 Math.Max(0m, line.SoFar.Ordered - line.SoFar.Gone),
-                string.Join(
-                    ' ',
-                    shipment.Picks.Where(p => p.LineKey == line.Line.Key && p.Serials.Length > 0).Select(p => p.Serials)
-                )
+                string.Join(' ', Said(shipment, line, p => p.Serials)),
+                string.Join(", ", Said(shipment, line, p => p.Lots))
             ),
         ];
+
+    private static IEnumerable<string> Said(ShipmentRow shipment, GoodsLine line, Func<ShipmentPickRow, string> what) =>
+        shipment.Picks.Where(p => p.LineKey == line.Line.Key).Select(what).Where(t => t.Length > 0);
+
+    // A carrier who is told by file, in the form that the house set for them.
+    private static async Task TellCarrierAsync(Work work, ShipmentRow shipment, CancellationToken cancel)
+    {
+        if (!await work.Db.Carriers.AnyAsync(c => c.Code == shipment.Carrier && c.Active && c.ByFile, cancel))
+            return;
+        await work.Db.SaveChangesAsync(cancel);
+        var (head, rows) = await CarrierRows.OfAsync(
+            work.Db,
+            shipment.Carrier,
+            s => s.Id == shipment.Id,
+            work.Today,
+            cancel
+        );
+        using var file = new MemoryStream();
+        await TableWriter.CsvAsync(file, head, rows.ToAsyncEnumerable(), cancel);
+        work.Send(ByFile, $"{shipment.FileName}.carrier", shipment.Carrier, $"{shipment.FileName}.csv", file.ToArray());
+    }
 
     /// <summary>Where a shipment is followed; empty for nowhere.</summary>
     public static async Task<string> FollowAtAsync(SolvendaDb db, ShipmentRow shipment, CancellationToken cancel)

@@ -32,7 +32,7 @@ public sealed record CarrierFileTaken(ImmutableArray<string> Taken, int Known, I
 [Leaves(typeof(CarrierSaid))]
 public sealed class TakeCarrierFileAct(SheetLoader loader, Seller seller) : Act<TakeCarrierFile, CarrierFileTaken>
 {
-    public override Right Needs => Rights.Ship;
+    public override Right Needs => Rights.Carried;
 
     public override async Task<CarrierFileTaken> RunAsync(Work work, TakeCarrierFile input, CancellationToken cancel)
     {

@@ -12,6 +12,12 @@ public enum BillKind
 
     /// <summary>Credit note (UNTDID 1001, 381): its amounts are what goes back.</summary>
     Credit,
+
+    /// <summary>
+    /// Invoice for money that came before the goods (UNTDID 1001, 386): it taxes that money when it comes (Directive
+    /// 2006/112/EC, art. 65), and later invoices take it off.
+    /// </summary>
+    Deposit,
 }
 
 /// <summary>An invoice or a credit note worked out: each amount is rounded once, to the minor unit.</summary>

@@ -32,12 +32,7 @@ public sealed record BillableSheet(
             Billable.Of(
                 currency,
                 [
-                    .. known.Select(p => new BillLine(
-                        p.Line.Terms.Quantity,
-                        p.Net,
-                        p.Tax,
-                        p.Line.Terms.Discountable
-                    )
+                    .. known.Select(p => new BillLine(p.Line.Terms.Quantity, p.Net, p.Tax, p.Line.Terms.Discountable)
                     {
                         Key = p.Line.Line.Key,
                     }),

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.CarrierRow",
                 typeof(CarrierRow),
                 baseEntityType,
-                propertyCount: 10,
+                propertyCount: 11,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -37,6 +37,13 @@ namespace Solvenda.Data.Compiled
                 typeof(bool),
                 propertyInfo: typeof(CarrierRow).GetProperty("Active", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(CarrierRow).GetField("<Active>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
+            var byFile = runtimeEntityType.AddProperty(
+                "ByFile",
+                typeof(bool),
+                propertyInfo: typeof(CarrierRow).GetProperty("ByFile", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CarrierRow).GetField("<ByFile>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
             var carries = runtimeEntityType.AddProperty(

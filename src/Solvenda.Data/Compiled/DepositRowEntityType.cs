@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.DepositRow",
                 typeof(DepositRow),
                 baseEntityType,
-                propertyCount: 8,
+                propertyCount: 11,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -45,6 +45,13 @@ namespace Solvenda.Data.Compiled
                 typeof(long?),
                 propertyInfo: typeof(DepositRow).GetProperty("HomeMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DepositRow).GetField("<HomeMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var invoiceId = runtimeEntityType.AddProperty(
+                "InvoiceId",
+                typeof(long?),
+                propertyInfo: typeof(DepositRow).GetProperty("InvoiceId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(DepositRow).GetField("<InvoiceId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var minor = runtimeEntityType.AddProperty(
@@ -79,6 +86,20 @@ namespace Solvenda.Data.Compiled
                 typeof(long),
                 propertyInfo: typeof(DepositRow).GetProperty("TakenMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DepositRow).GetField("<TakenMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
+
+            var taxedMinor = runtimeEntityType.AddProperty(
+                "TaxedMinor",
+                typeof(long),
+                propertyInfo: typeof(DepositRow).GetProperty("TaxedMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(DepositRow).GetField("<TaxedMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
+
+            var taxedTakenMinor = runtimeEntityType.AddProperty(
+                "TaxedTakenMinor",
+                typeof(long),
+                propertyInfo: typeof(DepositRow).GetProperty("TaxedTakenMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(DepositRow).GetField("<TaxedTakenMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
 
             var key = runtimeEntityType.AddKey(

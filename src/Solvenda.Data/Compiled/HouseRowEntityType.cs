@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.HouseRow",
                 typeof(HouseRow),
                 baseEntityType,
-                propertyCount: 14,
+                propertyCount: 15,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -104,6 +104,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(HouseRow).GetProperty("TaxNumber", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(HouseRow).GetField("<TaxNumber>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var taxesAdvances = runtimeEntityType.AddProperty(
+                "TaxesAdvances",
+                typeof(bool),
+                propertyInfo: typeof(HouseRow).GetProperty("TaxesAdvances", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HouseRow).GetField("<TaxesAdvances>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var version = runtimeEntityType.AddProperty(
                 "Version",

@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ItemRow",
                 typeof(ItemRow),
                 baseEntityType,
-                propertyCount: 32,
+                propertyCount: 33,
                 navigationCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -104,6 +104,13 @@ namespace Solvenda.Data.Compiled
                 propertyInfo: typeof(ItemRow).GetProperty("Gtin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ItemRow).GetField("<Gtin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var hasLots = runtimeEntityType.AddProperty(
+                "HasLots",
+                typeof(bool),
+                propertyInfo: typeof(ItemRow).GetProperty("HasLots", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ItemRow).GetField("<HasLots>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var hasSerials = runtimeEntityType.AddProperty(
                 "HasSerials",

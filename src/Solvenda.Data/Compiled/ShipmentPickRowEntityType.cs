@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ShipmentPickRow",
                 typeof(ShipmentPickRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 7,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -49,6 +49,12 @@ namespace Solvenda.Data.Compiled
                 fieldInfo: typeof(ShipmentPickRow).GetField("<ItemId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0L);
+
+            var lots = runtimeEntityType.AddProperty(
+                "Lots",
+                typeof(string),
+                propertyInfo: typeof(ShipmentPickRow).GetProperty("Lots", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ShipmentPickRow).GetField("<Lots>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var picked = runtimeEntityType.AddProperty(
                 "Picked",

@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.ShipmentRow",
                 typeof(ShipmentRow),
                 baseEntityType,
-                propertyCount: 20,
+                propertyCount: 21,
                 navigationCount: 3,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 6,
@@ -158,6 +158,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(ShipmentRow).GetProperty("Warehouse", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ShipmentRow).GetField("<Warehouse>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var wave = runtimeEntityType.AddProperty(
+                "Wave",
+                typeof(string),
+                propertyInfo: typeof(ShipmentRow).GetProperty("Wave", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ShipmentRow).GetField("<Wave>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var weightKg = runtimeEntityType.AddProperty(
                 "WeightKg",

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b0a2bf16-71f9-4eb9-bb7f-732b05408acc"), entityTypeCount: 95)
+            : base(skipDetectChanges: false, modelId: new Guid("b10270ed-7cdd-4b3f-99c5-188e91983bf8"), entityTypeCount: 98)
         {
         }
 
@@ -39,6 +39,8 @@ namespace Solvenda.Data.Compiled
             var chargeRuleRow = ChargeRuleRowEntityType.Create(this);
             var checkRow = CheckRowEntityType.Create(this);
             var columnsRow = ColumnsRowEntityType.Create(this);
+            var commissionPlanRow = CommissionPlanRowEntityType.Create(this);
+            var commissionRow = CommissionRowEntityType.Create(this);
             var commitmentRow = CommitmentRowEntityType.Create(this);
             var contactRow = ContactRowEntityType.Create(this);
             var costRow = CostRowEntityType.Create(this);
@@ -71,6 +73,7 @@ namespace Solvenda.Data.Compiled
             var outboxRow = OutboxRowEntityType.Create(this);
             var ownFieldRow = OwnFieldRowEntityType.Create(this);
             var paidRow = PaidRowEntityType.Create(this);
+            var paperTextRow = PaperTextRowEntityType.Create(this);
             var patternRow = PatternRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
             var pileItemRow = PileItemRowEntityType.Create(this);
@@ -128,6 +131,10 @@ namespace Solvenda.Data.Compiled
             AuthorityRowEntityType.CreateForeignKey2(authorityRow, person);
             BuyerRowEntityType.CreateForeignKey1(buyerRow, buyerRow);
             BuyerSignRowEntityType.CreateForeignKey1(buyerSignRow, buyerRow);
+            CommissionPlanRowEntityType.CreateForeignKey1(commissionPlanRow, person);
+            CommissionPlanRowEntityType.CreateForeignKey2(commissionPlanRow, person);
+            CommissionRowEntityType.CreateForeignKey1(commissionRow, invoiceRow);
+            CommissionRowEntityType.CreateForeignKey2(commissionRow, orderRow);
             CommitmentRowEntityType.CreateForeignKey1(commitmentRow, orderRow);
             ContactRowEntityType.CreateForeignKey1(contactRow, buyerRow);
             CostRowEntityType.CreateForeignKey1(costRow, itemRow);
@@ -153,6 +160,7 @@ namespace Solvenda.Data.Compiled
             PaidRowEntityType.CreateForeignKey1(paidRow, invoiceRow);
             PaidRowEntityType.CreateForeignKey2(paidRow, openItemRow);
             PaidRowEntityType.CreateForeignKey3(paidRow, receiptRow);
+            PaperTextRowEntityType.CreateForeignKey1(paperTextRow, buyerRow);
             PersonEntityType.CreateForeignKey1(person, person);
             PileItemRowEntityType.CreateForeignKey1(pileItemRow, pileRow);
             PileRowEntityType.CreateForeignKey1(pileRow, person);
@@ -201,6 +209,8 @@ namespace Solvenda.Data.Compiled
             ChargeRuleRowEntityType.CreateAnnotations(chargeRuleRow);
             CheckRowEntityType.CreateAnnotations(checkRow);
             ColumnsRowEntityType.CreateAnnotations(columnsRow);
+            CommissionPlanRowEntityType.CreateAnnotations(commissionPlanRow);
+            CommissionRowEntityType.CreateAnnotations(commissionRow);
             CommitmentRowEntityType.CreateAnnotations(commitmentRow);
             ContactRowEntityType.CreateAnnotations(contactRow);
             CostRowEntityType.CreateAnnotations(costRow);
@@ -233,6 +243,7 @@ namespace Solvenda.Data.Compiled
             OutboxRowEntityType.CreateAnnotations(outboxRow);
             OwnFieldRowEntityType.CreateAnnotations(ownFieldRow);
             PaidRowEntityType.CreateAnnotations(paidRow);
+            PaperTextRowEntityType.CreateAnnotations(paperTextRow);
             PatternRowEntityType.CreateAnnotations(patternRow);
             PersonEntityType.CreateAnnotations(person);
             PileItemRowEntityType.CreateAnnotations(pileItemRow);

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.StockRow",
                 typeof(StockRow),
                 baseEntityType,
-                propertyCount: 4,
+                propertyCount: 5,
                 keyCount: 1);
 
             var itemId = runtimeEntityType.AddProperty(
@@ -42,6 +42,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(StockRow).GetProperty("Bin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StockRow).GetField("<Bin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var lot = runtimeEntityType.AddProperty(
+                "Lot",
+                typeof(string),
+                propertyInfo: typeof(StockRow).GetProperty("Lot", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StockRow).GetField("<Lot>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var onHand = runtimeEntityType.AddProperty(
                 "OnHand",

@@ -94,6 +94,7 @@ internal static partial class DemoCatalogue
             ForbiddenModes = line.Dangerous is null ? "" : "post",
             NotByChannel = line.Dangerous is null ? "" : "harbourmart",
             Parts = line.Parts,
+            HasLots = line.Family == "coating",
             HasSerials = line.Code.StartsWith("LJ-", StringComparison.Ordinal),
         };
         var isRope = line.Family is "rope" or "hmpe";

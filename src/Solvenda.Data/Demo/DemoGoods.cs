@@ -26,6 +26,7 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
                 Services = "road, express",
                 MostKg = MostByPost,
                 CutOff = "15:00",
+                ByFile = true,
                 FollowAt = "https://skerry-post.example/follow/{0}",
                 Form =
                     "Reference = shipment; Name = to; Address = address; Country = country; Parcels = parcels; Weight = kg",
@@ -95,6 +96,10 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
                         ItemId = need.Key,
                         Quantity = need.Sum(n => n.Quantity),
                         Picked = day is null ? null : need.Sum(n => n.Quantity),
+                        Lots =
+                            day is not null && need.First().Item.HasLots
+                                ? Lots.Write([new LotPart(LotOf(need.Key), need.Sum(n => n.Quantity))])
+                                : "",
                         Serials =
                             day is not null && need.First().Item.HasSerials ? Serials(need.Sum(n => n.Quantity)) : "",
                     }
@@ -103,6 +108,13 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
         Tell(order, shipment, lines.Select(l => $"{l.Line.Quantity:0.###} {l.Line.Words}"), begun);
         return shipment.Number;
     }
+
+    // What went was of the lot before the one that lies in front now.
+    private string LotOf(long item) => LotOf(item, papers.Today.Year - 1);
+
+    /// <summary>A lot of an item, of a year: L2504A.</summary>
+    public static string LotOf(long item, int year) =>
+        string.Create(CultureInfo.InvariantCulture, $"L{year % 100:00}{(item % 12) + 1:00}A");
 
     private int _serial = 1000;
 

@@ -49,8 +49,8 @@ internal sealed class DemoStock(
             if (set is not null)
                 _set.Add(row.Id);
             onHand = set ?? onHand;
-            Lies(row.Id, Quay, onHand);
-            Lies(row.Id, Depot, Math.Round(onHand * 0.3m, 0));
+            Lies(row, Quay, onHand);
+            Lies(row, Depot, Math.Round(onHand * 0.3m, 0));
             if (row.Id % 3 == 0 || row.Code is "BB2-10-NV" or "SET-MOOR-10")
             {
                 var due = today.AddDays(row.Code == "BB2-10-NV" ? 8 : random.Next(2, 30));
@@ -175,17 +175,18 @@ internal sealed class DemoStock(
         db.Stock.Update(row);
     }
 
-    private void Lies(long item, string warehouse, decimal onHand) =>
+    private void Lies(ItemRow item, string warehouse, decimal onHand) =>
         db.Stock.Add(
-            _lies[(item, warehouse)] = new StockRow
+            _lies[(item.Id, warehouse)] = new StockRow
             {
-                ItemId = item,
+                ItemId = item.Id,
+                Lot = item.HasLots ? DemoGoods.LotOf(item.Id, today.Year) : "",
                 Warehouse = warehouse,
                 OnHand = onHand,
                 // Heavy things low and near the door: A for ropes and chain on drums, then row by row.
                 Bin = string.Create(
                     System.Globalization.CultureInfo.InvariantCulture,
-                    $"{(char)('A' + (item / 24))}-{(item * 7 % 24) + 1:00}"
+                    $"{(char)('A' + (item.Id / 24))}-{(item.Id * 7 % 24) + 1:00}"
                 ),
             }
         );

@@ -13,6 +13,9 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
     /// <summary>The key of the demo's machine door. Only a database made by the demo knows it.</summary>
     public const string IntegrationKey = "demo-integration-key";
 
+    /// <summary>Who carries its parcels.</summary>
+    public const string ParcelCarrier = DemoGoods.Post;
+
     /// <summary>Who sells in the demo; each process has its own, since setup may change what it says.</summary>
     public static Seller Seller =>
         new(

@@ -816,6 +816,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<bool>("Active")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("ByFile")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Carries")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -989,6 +992,112 @@ namespace Solvenda.Data.Migrations
                     b.ToTable("columns");
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.CommissionPlanRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("LeadId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Percent")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("SellerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Shares")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.HasIndex("LeadId");
+
+                    b.HasIndex("SellerId");
+
+                    b.ToTable("commission_plan");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.CommissionRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("BasisMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Minor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("OrderId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Percent")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Share")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Day");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("OrderId");
+
+                    b.ToTable("commission");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.CommitmentRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1117,6 +1226,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<long?>("HomeMinor")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("Minor")
                         .HasColumnType("INTEGER");
 
@@ -1131,6 +1243,12 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<long>("TakenMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("TaxedMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("TaxedTakenMinor")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
@@ -1558,6 +1676,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("TaxesAdvances")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("Version")
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
@@ -1873,6 +1994,9 @@ namespace Solvenda.Data.Migrations
 
                     b.Property<string>("Gtin")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("HasLots")
+                        .HasColumnType("INTEGER");
 
                     b.Property<bool>("HasSerials")
                         .HasColumnType("INTEGER");
@@ -2423,6 +2547,56 @@ namespace Solvenda.Data.Migrations
                     b.HasIndex("ReceiptId");
 
                     b.ToTable("paid");
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PaperTextRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Above")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Active")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Below")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("BuyerId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Code")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Group")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Paper")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("BuyerId");
+
+                    b.HasIndex("Code")
+                        .IsUnique();
+
+                    b.ToTable("paper_text");
                 });
 
             modelBuilder.Entity("Solvenda.Data.Rows.PatternRow", b =>
@@ -3682,6 +3856,10 @@ namespace Solvenda.Data.Migrations
                     b.Property<long>("ItemId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Lots")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("Picked")
                         .HasColumnType("INTEGER");
 
@@ -3768,6 +3946,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Wave")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("WeightKg")
                         .HasColumnType("INTEGER");
 
@@ -3835,6 +4017,10 @@ namespace Solvenda.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Bin")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Lot")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -4387,6 +4573,38 @@ namespace Solvenda.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Solvenda.Data.Rows.CommissionPlanRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("LeadId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("Solvenda.Data.Rows.Person", null)
+                        .WithMany()
+                        .HasForeignKey("SellerId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.CommissionRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.InvoiceRow", "Invoice")
+                        .WithMany()
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Solvenda.Data.Rows.OrderRow", "Order")
+                        .WithMany()
+                        .HasForeignKey("OrderId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Invoice");
+
+                    b.Navigation("Order");
+                });
+
             modelBuilder.Entity("Solvenda.Data.Rows.CommitmentRow", b =>
                 {
                     b.HasOne("Solvenda.Data.Rows.OrderRow", null)
@@ -4587,6 +4805,14 @@ namespace Solvenda.Data.Migrations
                     b.HasOne("Solvenda.Data.Rows.ReceiptRow", null)
                         .WithMany()
                         .HasForeignKey("ReceiptId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
+            modelBuilder.Entity("Solvenda.Data.Rows.PaperTextRow", b =>
+                {
+                    b.HasOne("Solvenda.Data.Rows.BuyerRow", null)
+                        .WithMany()
+                        .HasForeignKey("BuyerId")
                         .OnDelete(DeleteBehavior.Restrict);
                 });
 

@@ -203,6 +203,16 @@ public sealed class DepositRow
     /// <summary>What invoices took of it.</summary>
     public long TakenMinor { get; set; }
 
+    /// <summary>The deposit invoice that taxed it, or a part of it, when it came; null where nothing was
+    /// taxed.</summary>
+    public long? InvoiceId { get; set; }
+
+    /// <summary>What of it was taxed then, with its tax.</summary>
+    public long TaxedMinor { get; set; }
+
+    /// <summary>What of that invoices took off; it is in what they took of all.</summary>
+    public long TaxedTakenMinor { get; set; }
+
     /// <summary>What the ledger has as left of it, in home currency; null where it is not in the ledger yet.</summary>
     public long? HomeMinor { get; set; }
     public DateOnly ReceivedOn { get; set; }

@@ -38,6 +38,9 @@ public sealed class ItemRow : IRecordRow, IOwnRow
     /// <summary>The certificate that comes with it; empty for none.</summary>
     public string Certificate { get; set; } = "";
     public bool HasSerials { get; set; }
+
+    /// <summary>Whether it goes by lot: whoever picks it says which.</summary>
+    public bool HasLots { get; set; }
     public decimal? WeightKg { get; set; }
 
     /// <summary>Without its packing, in kilograms a stock unit; null: as it weighs.</summary>

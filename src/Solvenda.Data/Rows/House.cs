@@ -39,6 +39,11 @@ public sealed class HouseRow
     /// <summary>A line at the foot of every paper; empty: none.</summary>
     public string PaperFoot { get; set; } = "";
 
+    /// <summary>
+    /// Whether money that comes before the goods is taxed when it comes (Directive 2006/112/EC, art. 65).
+    /// </summary>
+    public bool TaxesAdvances { get; set; } = true;
+
     /// <summary>The last day that nothing is booked on any more; null: none yet.</summary>
     public DateOnly? ClosedUntil { get; set; }
 }

@@ -31,6 +31,9 @@ public sealed class ShipmentRow
     /// <summary>Code of who carries it; empty where nobody said, or it is handed over.</summary>
     public string Carrier { get; set; } = "";
 
+    /// <summary>What it was released with, to be picked together; empty where it was released alone.</summary>
+    public string Wave { get; set; } = "";
+
     /// <summary>Where it goes, on one line.</summary>
     public string DeliverTo { get; set; } = "";
 
@@ -99,6 +102,9 @@ public sealed class ShipmentPickRow
 
     /// <summary>Numbers of the pieces, apart by blanks; empty where the item has none.</summary>
     public string Serials { get; set; } = "";
+
+    /// <summary>Which lots it is of (Core's Lots): "L2408A 12, L2409B 3"; empty where the item has none.</summary>
+    public string Lots { get; set; } = "";
 }
 
 /// <summary>Who carries goods to buyers.</summary>
@@ -128,6 +134,9 @@ public sealed class CarrierRow : IRecordRow
 
     /// <summary>The columns of the file that they get (Core's CarrierForm); empty: all there is.</summary>
     public string Form { get; set; } = "";
+
+    /// <summary>Whether they are told of each shipment by a file in their folder, and answer by one.</summary>
+    public bool ByFile { get; set; }
 
     /// <summary>Where a shipment is followed, with {0} for its number; empty for nowhere.</summary>
     public string FollowAt { get; set; } = "";

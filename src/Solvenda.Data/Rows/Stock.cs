@@ -11,6 +11,10 @@ public sealed class StockRow
 
     /// <summary>Where it lies: places are walked in their order; empty where nobody said.</summary>
     public string Bin { get; set; } = "";
+
+    /// <summary>Of what goes by lot, the one that lies in front: that which was picked last; empty where nobody
+    /// said.</summary>
+    public string Lot { get; set; } = "";
 }
 
 /// <summary>What is on its way to a warehouse.</summary>

@@ -24,7 +24,8 @@ public static class ChannelServices
             .AddSingleton<IChannel>(p => Market(p, "brinemoor-direct", "our own web shop"))
             .AddSingleton<IChannel, PaperChannel>()
             .AddSingleton<IChannel, SalesChannelAnswers>()
-            .AddSingleton<IChannel, SupplyChannel>();
+            .AddSingleton<IChannel, SupplyChannel>()
+            .AddSingleton<IChannel, CarrierChannel>();
         services.AddSingleton<IReadOnlyList<IWayIn>>(p => [.. p.GetServices<IChannel>()]);
         services.AddSingleton<ISecretBox, SecretBox>().AddSingleton<WaySaidBook>();
         services.AddHttpClient().AddSingleton<StandInPlaces>();

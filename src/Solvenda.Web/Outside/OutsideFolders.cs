@@ -56,6 +56,16 @@ public sealed class OutsideFolders
     /// <summary>What belongs to the stand-in of a sales channel: its feed, and what it was told.</summary>
     public string Shop(string name) => Made(_root, "channel", name);
 
+    /// <summary>What a carrier is told of shipments.</summary>
+    public string CarrierOut(string carrier) => Made(_root, "carrier", NameOf(carrier), "out");
+
+    /// <summary>What a carrier says of them.</summary>
+    public string CarrierIn(string carrier) => Made(_root, "carrier", NameOf(carrier), "in");
+
+    // "Skerry Post" is skerry-post: a name, and no way to another folder.
+    private static string NameOf(string carrier) =>
+        string.Concat(carrier.ToLowerInvariant().Select(c => char.IsLetterOrDigit(c) ? c : '-'));
+
     /// <summary>Writes under another name and renames, so that nobody reads half a file.</summary>
     public static async Task WriteWholeAsync(string folder, string name, byte[] bytes, CancellationToken cancel)
     {

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
+using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Formats.Tables;
 using Solvenda.Web.Security;
@@ -60,13 +61,15 @@ public static class GoodsEndpoints
 
     /// <summary>What is being picked, to be walked with.</summary>
     /// <param name="shipment">Of this one alone.</param>
+    /// <param name="wave">Of those that were released together.</param>
     private static async Task<IResult> Picks(
         string? warehouse,
         string? shipment,
+        string? wave,
         SolvendaDb db,
         Seller seller,
         CancellationToken cancel
-    ) => Results.File(await PickList.OfAsync(db, warehouse, shipment, seller, cancel), "application/pdf");
+    ) => Results.File(await PickList.OfAsync(db, warehouse, shipment, wave, seller, cancel), "application/pdf");
 
     /// <param name="paper">commercial-invoice or packing-list.</param>
     private static async Task<IResult> Customs(
@@ -102,7 +105,7 @@ public static class GoodsEndpoints
         ClaimsPrincipal user,
         ActRunner acts,
         CancellationToken cancel
-    ) => await acts.RunAsync(user.ActorOf(), new ReleaseGoods(body.Order, Asked(body.Lines)), cancel);
+    ) => await acts.RunAsync(user.ActorOf(), new ReleaseGoods(body.Order, Asked(body.Lines), ""), cancel);
 
     /// <summary>At once, as it is handed over at the counter.</summary>
     private static async Task<IReadOnlyList<string>> Ship(
@@ -122,7 +125,14 @@ public static class GoodsEndpoints
         CancellationToken cancel
     )
     {
-        var (head, rows) = await CarrierRows.OfAsync(db, carrier, day, clock.Today, cancel);
+        var left = day ?? clock.Today;
+        var (head, rows) = await CarrierRows.OfAsync(
+            db,
+            carrier,
+            s => (day == null && s.State == ShipmentState.Picking) || (s.State == ShipmentState.Gone && s.Day == left),
+            clock.Today,
+            cancel
+        );
         return Results.Stream(
             to => TableWriter.CsvAsync(to, head, rows.ToAsyncEnumerable(), cancel),
             "text/csv",
@@ -185,7 +195,7 @@ public static class GoodsEndpoints
         DoneAsync(
             new PickGoods(
                 Number(order, no),
-                [.. body.Picked.Select(p => new PickedGoods(p.Line, p.Item, p.Picked, [.. p.Serials ?? []]))],
+                [.. body.Picked.Select(p => new PickedGoods(p.Line, p.Item, p.Picked, [.. p.Serials ?? []], p.Lots))],
                 body.Seen
             ),
             user,

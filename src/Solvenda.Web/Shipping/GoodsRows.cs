@@ -50,12 +50,30 @@ internal static class GoodsRows
             ],
             await WaitingAsync(db, house, carriers, today, cancel),
             await PickingAsync(db, house, cancel),
+            await NextWaveAsync(db, house, clock, cancel),
             await db.Shipments.CountAsync(
                 s => s.State == ShipmentState.Gone && s.Warehouse == house && s.Day == today,
                 cancel
             ),
             mayShip
         );
+    }
+
+    // Counted by the day: "28 Nov 2".
+    private static async Task<string> NextWaveAsync(
+        SolvendaDb db,
+        string house,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
+        var day = string.Create(CultureInfo.InvariantCulture, $"{clock.Today:d MMM} ");
+        var had = await db
+            .Shipments.Where(s => s.Warehouse == house && s.Wave.StartsWith(day))
+            .Select(s => s.Wave)
+            .Distinct()
+            .CountAsync(cancel);
+        return string.Create(CultureInfo.InvariantCulture, $"{day}{had + 1}");
     }
 
     // Where most of it waits.
@@ -177,6 +195,7 @@ internal static class GoodsRows
                 s.Order.Number,
                 s.Order.Dossier.Buyer.Name,
                 s.Carrier,
+                s.Wave,
                 s.ByName,
                 s.Picks.Count,
                 s.Picks.Count(p => p.Picked != null),

@@ -41,6 +41,7 @@ public sealed record ShipmentBrief(
     string Order,
     string Buyer,
     string Carrier,
+    string Wave,
     string ByName,
     int Picks,
     int Picked,
@@ -51,6 +52,7 @@ public sealed record ShipmentBrief(
 /// <param name="Today">At the house.</param>
 /// <param name="Day">Today, or the next day on which it works.</param>
 /// <param name="Now">By its clock, "10:20".</param>
+/// <param name="NextWave">What is released together next is called so, unless somebody says otherwise.</param>
 /// <param name="GoneToday">How many left today.</param>
 public sealed record GoodsView(
     IReadOnlyList<string> Warehouses,
@@ -61,6 +63,7 @@ public sealed record GoodsView(
     IReadOnlyList<CarrierBrief> Carriers,
     IReadOnlyList<GoodsRow> Waiting,
     IReadOnlyList<ShipmentBrief> Picking,
+    string NextWave,
     int GoneToday,
     bool MayShip
 );
@@ -105,6 +108,8 @@ public sealed record OrderGoodsView(
 /// <param name="Line">Key of the order's line that it is for.</param>
 /// <param name="Quantity">In stock units.</param>
 /// <param name="Picked">Null before somebody looked.</param>
+/// <param name="Lots">Which it is of, as it was said; empty before.</param>
+/// <param name="LotInFront">The lot that lies in front of its shelf; empty where nobody said.</param>
 /// <param name="ForWarehouse">What the order says for the warehouse on that line.</param>
 public sealed record PickView(
     long Line,
@@ -116,6 +121,9 @@ public sealed record PickView(
     string Unit,
     bool BySerial,
     IReadOnlyList<string> Serials,
+    bool ByLot,
+    string Lots,
+    string LotInFront,
     string ForWarehouse
 );
 
@@ -130,6 +138,7 @@ public sealed record ShipmentView(
     ShipmentState State,
     string Warehouse,
     string Carrier,
+    string Wave,
     string DeliverTo,
     string ByName,
     string ForWarehouse,
@@ -155,7 +164,13 @@ public sealed record GoodsBody(long Key, decimal Quantity);
 /// <summary>What was picked.</summary>
 public sealed record PickBody(IReadOnlyList<PickedBody> Picked, long Seen);
 
-public sealed record PickedBody(long Line, string Item, decimal Picked, IReadOnlyList<string>? Serials);
+public sealed record PickedBody(
+    long Line,
+    string Item,
+    decimal Picked,
+    IReadOnlyList<string>? Serials,
+    string Lots = ""
+);
 
 public sealed record PackBody(int Parcels, decimal WeightKg, string Carrier, long Seen);
 

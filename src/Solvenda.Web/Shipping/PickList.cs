@@ -14,10 +14,12 @@ internal static class PickList
     private const int Most = 200;
 
     /// <param name="shipment">Of this one alone; null: of all that are being picked there.</param>
+    /// <param name="wave">Of those that were released together; null: of all.</param>
     public static async Task<byte[]> OfAsync(
         SolvendaDb db,
         string? warehouse,
         string? shipment,
+        string? wave,
         Seller seller,
         CancellationToken cancel
     )
@@ -27,6 +29,7 @@ internal static class PickList
                 s.State == ShipmentState.Picking
                 && (warehouse == null || s.Warehouse == warehouse)
                 && (shipment == null || s.Number == shipment)
+                && (wave == null || s.Wave == wave)
             )
             .OrderBy(s => s.Carrier)
             .ThenBy(s => s.Id)
@@ -47,6 +50,7 @@ internal static class PickList
         [
             ("from", s.Warehouse),
             ("carrier", s.Carrier),
+            ("wave", s.Wave),
             ("note", s.ForWarehouse),
         ];
         return new PrintedDocument(
@@ -64,7 +68,9 @@ internal static class PickList
                     "",
                     p.Item,
                     $"{(p.Bin.Length > 0 ? p.Bin : "no place")}   {p.Words}",
-                    p.BySerial ? "by number: ______________________________" : "",
+                    p.BySerial ? "by number: ______________________________"
+                        : p.ByLot ? "lot: ______________________________"
+                        : "",
                     $"{p.Quantity.ToString("#,0.###", CultureInfo.InvariantCulture)} {p.Unit}".Trim(),
                     "",
                     "",

@@ -32,7 +32,7 @@ internal static class ShipmentViews
         var bins = await db
             .Stock.AsNoTracking()
             .Where(s => s.Warehouse == shipment.Warehouse && EF.Parameter(ids).Contains(s.ItemId))
-            .ToDictionaryAsync(s => s.ItemId, s => s.Bin, cancel);
+            .ToDictionaryAsync(s => s.ItemId, cancel);
         var sheet = shipment.Order.Sheet;
         var lines = sheet.ToDraft().Lines.ToDictionary(l => l.Key);
         return new ShipmentView(
@@ -43,12 +43,13 @@ internal static class ShipmentViews
             shipment.State,
             shipment.Warehouse,
             shipment.Carrier,
+            shipment.Wave,
             shipment.DeliverTo,
             shipment.ByName,
             HeadTerms.ForWarehouse.In(sheet.Head) ?? "",
             [
                 .. shipment
-                    .Picks.Select(p => Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId, ""), lines))
+                    .Picks.Select(p => Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId), lines))
                     .OrderBy(p => p.Bin.Length == 0)
                     .ThenBy(p => p.Bin, StringComparer.Ordinal)
                     .ThenBy(p => p.Item, StringComparer.Ordinal)
@@ -126,10 +127,15 @@ internal static class ShipmentViews
         );
     }
 
-    private static PickView Of(ShipmentPickRow pick, ItemRow item, string bin, Dictionary<long, SheetLine> lines) =>
+    private static PickView Of(
+        ShipmentPickRow pick,
+        ItemRow item,
+        StockRow? shelf,
+        Dictionary<long, SheetLine> lines
+    ) =>
         new(
             pick.LineKey,
-            bin,
+            shelf?.Bin ?? "",
             item.Code,
             item.Words,
             pick.Quantity,
@@ -137,6 +143,9 @@ internal static class ShipmentViews
             UnitTable.OnSheet(Unit.Of(item.StockUnit)),
             item.HasSerials,
             pick.Serials.Split(' ', StringSplitOptions.RemoveEmptyEntries),
+            item.HasLots,
+            pick.Lots,
+            shelf?.Lot ?? "",
             lines[pick.LineKey].ForWarehouse
         );
 }

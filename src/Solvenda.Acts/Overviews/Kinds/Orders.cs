@@ -179,7 +179,7 @@ internal static class Orders
                 "Pick what may go",
                 Rights.Ship,
                 DeedTakes.Nothing,
-                (one, cancel) => one.RunAsync(new ReleaseGoods(one.Number, []), cancel)
+                (one, cancel) => one.RunAsync(new ReleaseGoods(one.Number, [], one.Given), cancel)
             ),
             new Deed(
                 "invoice",

@@ -21,6 +21,7 @@ internal sealed class ShipmentEntry : IListRow
     public decimal? Weight { get; init; }
     public DateOnly? Day { get; init; }
     public string Tracking { get; init; } = "";
+    public string Wave { get; init; } = "";
     public DateOnly? Delivered { get; init; }
     public string By { get; init; } = "";
 }
@@ -56,6 +57,7 @@ internal static class Shipments
                 Weight = s.WeightKg,
                 Day = s.Day,
                 Tracking = s.Tracking,
+                Wave = s.Wave,
                 Delivered = s.Delivered,
                 By = s.ByName,
             },
@@ -72,6 +74,8 @@ internal static class Shipments
             Columns.Text<ShipmentEntry>(s => s.Tracking, "tracking", type: FieldType.Code),
             Columns.Day<ShipmentEntry>(s => s.Delivered, "delivered"),
             Columns.Text<ShipmentEntry>(s => s.By, "by", inList: false),
+            Columns.Text<ShipmentEntry>(s => s.Wave, "wave", inList: false),
+            Columns.Among<ShipmentEntry>("lot", "lot", s => s.Number, Holding.ShipmentsOfLot),
         ],
         Deeds =
         [

@@ -42,6 +42,11 @@ internal static class Carriers
                 hint: "columns, as “Reference = shipment; Name = to; Weight = kg”; empty: all there is",
                 check: CarrierForm.Fault
             ),
+            Fields.Flag<CarrierRow>(
+                c => c.ByFile,
+                "told by file",
+                hint: "of each shipment as it goes, in their folder; what they lay there is taken in"
+            ),
             Fields.Text<CarrierRow>(
                 c => c.FollowAt,
                 "followed at",

@@ -145,6 +145,7 @@ internal static class Items
             ),
             Fields.Text<ItemRow>(i => i.Certificate, "certificate", hint: "that comes with it: EN 10204 3.1"),
             Fields.Flag<ItemRow>(i => i.HasSerials, "serial numbers", hint: "each piece is known by its own"),
+            Fields.Flag<ItemRow>(i => i.HasLots, "lots", hint: "whoever picks it says which it is of"),
             new Field<ItemRow>("parts", "parts", FieldType.Text, (i, _) => i.Parts, SetParts)
             {
                 Hint = "of a bundle: CHN-SL-10 x 5; SWV-GV-10 x 1",

@@ -37,7 +37,10 @@
 <dialog bind:this={dialog} class="m-auto w-[min(600px,94vw)] border border-strong bg-sheet p-5 text-ink" aria-label="Close lines short">
   <form onsubmit={close} {@attach formKeys} class="grid gap-3">
     <h2 class="font-serif text-lg">Close lines short</h2>
-    <p class="text-second">What is left of them is not delivered any more: its stock is free, and the buyer is told by mail what is otherwise. What went, or is being picked, stays. While nothing of the order has gone, they can be opened again.</p>
+    <p class="text-second">
+      What is left of them is not delivered any more: its stock is free, and the buyer is told by mail what is otherwise. What went, or is being picked, stays.
+      While nothing of the order has gone, they can be opened again.
+    </p>
     <div class="grid max-h-72 gap-0.5 overflow-y-auto">
       {#each lines as line (line.key)}
         <label class="grid grid-cols-[20px_32px_1fr_auto_auto] items-baseline gap-3 border-b border-hairline py-0.5"

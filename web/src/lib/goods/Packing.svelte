@@ -3,11 +3,11 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { day, fixed, plain, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
-  import type { GoodsState } from './goods.svelte';
+  import type { GoodsState, Wave } from './goods.svelte';
   import type { ShipmentState } from './shipment.svelte';
 
   /** What is being picked: the list of it, or the one that somebody has in hand. */
-  let { goods, ship, onsend }: { goods: GoodsState; ship: ShipmentState; onsend: () => void } = $props();
+  let { goods, ship, onsend }: { goods: GoodsState; ship: ShipmentState; onsend: (wave?: Wave) => void } = $props();
   let dropDialog = $state<Words>();
   let typed = $state('');
   let field = $state<HTMLInputElement>();
@@ -16,22 +16,33 @@
   let weight = $state(0);
   let carrier = $state('');
   const list = $derived(goods.view?.picking ?? []);
+  const waves = $derived(goods.waves);
   const may = $derived(goods.view?.mayShip ?? false);
 
-  async function type(what: 'part' | 'serials') {
+  async function type(what: 'part' | 'serials' | 'lots') {
     ship.typing = what;
-    typed = what === 'serials' ? (ship.current?.serials.join(' ') ?? '') : '';
+    typed = what === 'serials' ? (ship.current?.serials.join(' ') ?? '') : what === 'lots' ? ship.current?.lots || ship.current?.lotInFront || '' : '';
     await tick();
     field?.focus();
   }
   const whole = async () => {
     await ship.whole(ship.current);
-    if (ship.typing === 'serials') await type('serials');
+    if (ship.typing) await type(ship.typing);
   };
-  const take = (event: SubmitEvent) => {
+  const take = async (event: SubmitEvent) => {
     event.preventDefault();
-    void (ship.typing === 'serials' ? ship.numbers(ship.current, typed) : ship.part(ship.current, typed));
+    const asked = ship.typing;
+    await (asked === 'serials' ? ship.numbers(ship.current, typed) : asked === 'lots' ? ship.lots(ship.current, typed) : ship.part(ship.current, typed));
+    // What goes by lot is asked for its lots once it is known how much is there.
+    if (asked === 'part' && ship.typing === 'lots') await type('lots');
   };
+  const asks = $derived(
+    ship.typing === 'serials'
+      ? { label: 'numbers of', button: 'so much', hint: `${plain(ship.current?.quantity ?? 0)} numbers, scanned or typed` }
+      : ship.typing === 'lots'
+        ? { label: 'lots of', button: 'of these', hint: 'its lot; of several: L2408A 12, L2409B 3' }
+        : { label: 'how much is there of', button: 'so much', hint: `of ${plain(ship.current?.quantity ?? 0)}` },
+  );
   async function send() {
     if (await ship.send()) {
       const went = ship.number;
@@ -103,22 +114,24 @@
           </div>
           {#if pick.forWarehouse}<p class="pl-[56px] text-second">{pick.forWarehouse}</p>{/if}
           {#if pick.serials.length}<p class="pl-[56px] font-mono text-[12px] text-second">{pick.serials.join(' ')}</p>{/if}
+          {#if pick.lots}<p class="pl-[56px] font-mono text-[12px] text-second">lot {pick.lots}</p>
+          {:else if pick.byLot && pick.lotInFront}<p class="pl-[56px] font-mono text-[12px] text-second">lot {pick.lotInFront} lies in front</p>{/if}
           {#if here}
             {#if ship.typing}
               <form class="mt-1 flex items-baseline gap-2 pl-[56px]" onsubmit={take}>
                 <input
                   bind:this={field}
                   bind:value={typed}
-                  class="w-40 border-b border-strong bg-transparent"
-                  aria-label={ship.typing === 'serials' ? `numbers of ${pick.item}` : `how much of ${pick.item} is there`}
-                  placeholder={ship.typing === 'serials' ? `${plain(pick.quantity)} numbers, scanned or typed` : `of ${plain(pick.quantity)}`}
-                  inputmode={ship.typing === 'serials' ? 'text' : 'decimal'}
+                  class="w-56 border-b border-strong bg-transparent"
+                  aria-label="{asks.label} {pick.item}"
+                  placeholder={asks.hint}
+                  inputmode={ship.typing === 'part' ? 'decimal' : 'text'}
                 />
-                <button class="btn btn-outline btn-xs">so much</button>
+                <button class="btn btn-outline btn-xs">{asks.button}</button>
               </form>
             {:else}
               <p class="mt-1 flex flex-wrap gap-x-3 pl-[56px] text-second">
-                <button onclick={() => void whole()}><KeyCap>Enter</KeyCap> {pick.bySerial ? 'its numbers' : 'all there'}</button>
+                <button onclick={() => void whole()}><KeyCap>Enter</KeyCap> {pick.bySerial ? 'its numbers' : pick.byLot ? 'its lot' : 'all there'}</button>
                 <button onclick={() => void type('part')}><KeyCap>S</KeyCap> only part is there</button>
               </p>
             {/if}
@@ -182,18 +195,37 @@
       <h2 class="font-serif text-[19px]">Being picked</h2>
       <span class="text-second">{plain(goods.view?.goneToday ?? 0)} went today</span>
     </div>
-    {#each list as one (one.number)}
-      <button
-        class="grid w-full grid-cols-[96px_1fr_auto] items-baseline gap-x-2 border-b border-hairline py-1.5 text-left"
-        onclick={() => void ship.open(one.number)}
-      >
-        <span class="font-mono text-[12px]">{one.number}</span><span class="truncate">{one.buyer}</span><span class="text-second"
-          >{one.picked} of {one.picks}</span
+    {#each waves as wave (wave.name)}
+      {#if wave.name || waves.length > 1}
+        <h3 class="mt-2 flex items-baseline gap-3 border-b border-hairline pb-0.5 text-second">
+          <span>{wave.name ? `wave ${wave.name}` : 'released alone'}</span><span>{plain(wave.shipments.length)}</span>
+          {#if wave.name}<a
+              class="ml-auto underline"
+              href="/api/goods/pick-list?warehouse={encodeURIComponent(goods.view?.warehouse ?? '')}&wave={encodeURIComponent(wave.name)}"
+              target="_blank"
+              rel="noopener"
+              aria-label="pick lists of wave {wave.name} on paper">on paper</a
+            >{/if}
+          {#if may && waves.length > 1}<button
+              class="{wave.name ? '' : 'ml-auto'} underline"
+              onclick={() => onsend(wave)}
+              aria-label="all {wave.name ? `of wave ${wave.name}` : 'that were released alone'} go">they go…</button
+            >{/if}
+        </h3>
+      {/if}
+      {#each wave.shipments as one (one.number)}
+        <button
+          class="grid w-full grid-cols-[96px_1fr_auto] items-baseline gap-x-2 border-b border-hairline py-1.5 text-left"
+          onclick={() => void ship.open(one.number)}
         >
-      </button>
+          <span class="font-mono text-[12px]">{one.number}</span><span class="truncate">{one.buyer}</span><span class="text-second"
+            >{one.picked} of {one.picks}</span
+          >
+        </button>
+      {/each}
     {:else}<p class="py-2 text-second">Nothing is being picked. What is chosen at the left is released with one key.</p>{/each}
     {#if list.length && may}
-      <button class="btn mt-3 w-full btn-outline btn-sm" onclick={onsend}
+      <button class="btn mt-3 w-full btn-outline btn-sm" onclick={() => onsend()}
         >{list.length === 1 ? 'It goes' : `All ${list.length} go`}, as asked… <KeyCap>G</KeyCap></button
       >
       <p class="mt-1 text-center text-second">what nobody looked at counts as picked whole</p>

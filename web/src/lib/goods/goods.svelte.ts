@@ -2,6 +2,13 @@ import { api, ask, type Schemas } from '$lib/api';
 import { Latest, overMany, saysOf } from '$lib/shared';
 
 export type GoodsRow = Schemas['GoodsRow'];
+type Shipment = Schemas['ShipmentBrief'];
+
+/** What was released together, to be picked in one round; without a name what was released alone. */
+export interface Wave {
+  readonly name: string;
+  readonly shipments: readonly Shipment[];
+}
 
 /** What goes with one carrier. */
 export interface CarrierGroup {
@@ -36,6 +43,14 @@ export class GoodsState {
   });
   rows = $derived.by(() => this.groups.flatMap((g) => g.rows));
   ahead = $derived.by(() => (this.view ? this.view.waiting.filter((r) => r.leaves > this.view!.day).length : 0));
+  /** What is being picked, wave by wave as they began. */
+  waves = $derived.by((): Wave[] => {
+    const all = this.view?.picking ?? [];
+    const names = all.map((s) => s.wave).filter((name, at, names) => names.indexOf(name) === at);
+    return names.map((name) => ({ name, shipments: all.filter((s) => s.wave === name) }));
+  });
+  /** What is released next is called so; empty: as it is counted. */
+  wave = $state('');
   current = $derived.by(() => this.rows[Math.min(this.at, this.rows.length - 1)]);
   chosen = $derived.by(() => this.rows.filter((r) => this.isChosen(r)));
   weight = $derived.by(() => this.chosen.reduce((sum, r) => sum + (r.weightKg ?? 0), 0));
@@ -57,21 +72,20 @@ export class GoodsState {
 
   go = (step: number) => (this.at = Math.max(0, Math.min(this.rows.length - 1, this.at + step)));
 
-  /** Releases all that are chosen, to be picked in one round. */
-  release = () =>
-    this.#round(
-      'orders',
-      'release',
-      this.chosen.map((r) => r.id),
-      'released to be picked',
-    );
+  /** Releases all that are chosen, to be picked in one round: one is alone, several are a wave. */
+  release = async () => {
+    const ids = this.chosen.map((r) => r.id);
+    const wave = this.wave.trim() || (ids.length > 1 ? (this.view?.nextWave ?? '') : '');
+    await this.#round('orders', 'release', ids, wave ? `released as wave ${wave}` : 'released to be picked', wave);
+    this.wave = '';
+  };
 
-  /** Sends all that are being picked, as asked where nobody said otherwise. */
-  sendAll = () =>
+  /** Sends all that are being picked, or those of a wave, as asked where nobody said otherwise. */
+  sendAll = (shipments: readonly Shipment[] = this.view?.picking ?? []) =>
     this.#round(
       'shipments',
       'send',
-      (this.view?.picking ?? []).map((s) => s.id),
+      shipments.map((s) => s.id),
       'went',
     );
 
@@ -86,10 +100,10 @@ export class GoodsState {
     });
   };
 
-  async #round(kind: string, deed: string, ids: number[], what: string) {
+  async #round(kind: string, deed: string, ids: number[], what: string, given = '') {
     if (!ids.length || this.busy) return;
     await this.#do(async () => {
-      const round = await overMany(kind, deed, ids, (words) => (this.busy = words));
+      const round = await overMany(kind, deed, ids, (words) => (this.busy = words), given);
       this.done = saysOf(round, what);
     });
     this.busy = '';

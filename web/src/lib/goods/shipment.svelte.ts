@@ -15,7 +15,9 @@ export class ShipmentState {
   view = $derived.by(() => this.latest.value);
   problem = $state('');
   /** What is typed for the pick where the keys are: how much is there of it, or its numbers. */
-  typing = $state<'part' | 'serials' | null>(null);
+  typing = $state<'part' | 'serials' | 'lots' | null>(null);
+  /** What is there of what goes by lot, while its lots are asked for. */
+  #there = 0;
   #number = $state('');
   #at = $state<number | null>(null);
 
@@ -51,7 +53,8 @@ export class ShipmentState {
       this.typing = 'serials';
       return;
     }
-    return this.#pick(pick, pick.quantity, pick.serials);
+    if (pick.byLot && !pick.lots) return this.#askLots(pick.quantity);
+    return this.#pick(pick, pick.quantity, pick.serials, pick.lots);
   };
 
   /** Only so much of it is there. */
@@ -62,7 +65,18 @@ export class ShipmentState {
       this.problem = `“${typed}” is no number.`;
       return;
     }
+    if (pick.byLot && picked > 0) return this.#askLots(picked);
     return this.#pick(pick, picked, pick.serials.slice(0, picked));
+  };
+
+  /** Of these lots it is: one alone is all of it. */
+  lots = (pick: Pick | undefined, typed: string) => {
+    if (!pick) return;
+    if (!typed.trim()) {
+      this.problem = `${pick.item} goes by lot: say which it is of.`;
+      return;
+    }
+    return this.#pick(pick, this.#there, pick.serials, typed);
   };
 
   /** By these numbers it goes, as many as were typed. */
@@ -80,8 +94,12 @@ export class ShipmentState {
 
   drop = (reason: string) => this.#do((seen) => api.POST('/api/shipments/{order}/{no}/drop', { params: { path: path(this.#number) }, body: { reason, seen } }));
 
-  #pick = async (pick: Pick, picked: number, serials: readonly string[]) => {
-    const body = (seen: number) => ({ picked: [{ line: pick.line, item: pick.item, picked, serials: [...serials] }], seen });
+  #askLots(there: number) {
+    [this.#there, this.typing] = [there, 'lots'];
+  }
+
+  #pick = async (pick: Pick, picked: number, serials: readonly string[], lots = '') => {
+    const body = (seen: number) => ({ picked: [{ line: pick.line, item: pick.item, picked, serials: [...serials], lots }], seen });
     const done = await this.#do((seen) => api.POST('/api/shipments/{order}/{no}/pick', { params: { path: path(this.#number) }, body: body(seen) }));
     if (done) [this.#at, this.typing] = [null, null];
     return done;

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { CarrierFile, DayLine, GoodsState, Packing, ShipmentState, Waiting } from '$lib/goods';
+  import { CarrierFile, DayLine, GoodsState, Packing, ShipmentState, Waiting, type Wave } from '$lib/goods';
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
   import { day, fixed, plain, Problem } from '$lib/shared';
@@ -10,7 +10,12 @@
   const ship = new ShipmentState();
   const view = $derived(goods.view);
   const held = $derived((view?.waiting ?? []).filter((r) => r.why.startsWith('held')).length);
-  const picking = $derived(view?.picking.length ?? 0);
+  let going = $state<Wave>();
+  const picking = $derived(going?.shipments.length ?? view?.picking.length ?? 0);
+  function ask(wave?: Wave) {
+    going = wave;
+    sendDialog?.open();
+  }
   let sendDialog = $state<Words>();
   const short = $derived((view?.waiting ?? []).filter((r) => r.here < r.lines).length);
 
@@ -38,7 +43,7 @@
             ? [
                 { key: ' ', words: 'choose it, or not', run: () => goods.choose(goods.current) },
                 { key: 'r', words: 'pick the chosen ones in one round', run: () => void goods.release() },
-                { key: 'g', words: 'all that is being picked goes', run: () => void (picking && sendDialog?.open()) },
+                { key: 'g', words: 'all that is being picked goes', run: () => void (view?.picking.length && ask()) },
               ]
             : []),
           { key: 'Enter', words: 'pick the first', run: () => void ship.open(view?.picking[0]?.number ?? '') },
@@ -65,7 +70,7 @@
     <div class="grid min-h-0 flex-1 gap-x-6 gap-y-4 overflow-auto pb-4 lg:grid-cols-[1fr_400px]">
       <div><Waiting {goods} /></div>
       <div class="pt-4">
-        <Packing {goods} {ship} onsend={() => sendDialog?.open()} />
+        <Packing {goods} {ship} onsend={ask} />
         {#if view.mayShip && view.carriers.length}
           <CarrierFile carriers={view.carriers.map((c) => c.code)} ontaken={(words) => ((goods.done = words), void goods.load())} />
         {/if}
@@ -76,6 +81,14 @@
         <span><b>{plain(goods.chosen.length)} chosen</b> <span class="text-second">{fixed(goods.weight, goods.weight < 100 ? 1 : 0)} kg</span></span>
         <button class="btn btn-primary btn-sm" disabled={!goods.chosen.length || !!goods.busy} onclick={() => void goods.release()}
           >Pick them in one round <KeyCap>R</KeyCap></button
+        >
+        <label class="text-second"
+          >as wave <input
+            class="w-28 border-b border-strong bg-transparent text-ink"
+            maxlength="40"
+            placeholder={view.nextWave}
+            bind:value={goods.wave}
+          /></label
         >
       {/if}
       <span class="text-second" role="status">{goods.busy || goods.done}</span>
@@ -91,9 +104,9 @@
 {/if}
 <Words
   bind:this={sendDialog}
-  title={picking === 1 ? 'It goes?' : `All ${plain(picking)} go?`}
+  title={picking === 1 ? 'It goes?' : `All ${plain(picking)}${going?.name ? ` of wave ${going.name}` : ''} go?`}
   says="What nobody looked at counts as picked whole, also of what others have in hand. Stock falls, and the buyers are told."
   label=""
   button={picking === 1 ? 'It goes' : 'They go'}
-  take={async () => void goods.sendAll()}
+  take={async () => void goods.sendAll(going?.shipments)}
 />

@@ -1,36 +1,34 @@
+using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 
-namespace Solvenda.Web.Shipping;
+namespace Solvenda.Acts.Shipping;
 
 /// <summary>The rows of the file that a carrier gets.</summary>
-internal static class CarrierRows
+public static class CarrierRows
 {
-    /// <param name="day">Of what left on that day; null: of what is being packed, and what left today.</param>
+    /// <param name="which">Of theirs.</param>
     public static async Task<(IReadOnlyList<string> Head, List<IReadOnlyList<string>> Rows)> OfAsync(
         SolvendaDb db,
         string carrier,
-        DateOnly? day,
+        Expression<Func<ShipmentRow, bool>> which,
         DateOnly today,
         CancellationToken cancel
     )
     {
+        ArgumentNullException.ThrowIfNull(db);
         var typed =
             await db.Carriers.Where(c => c.Code == carrier).Select(c => c.Form).FirstOrDefaultAsync(cancel)
             ?? throw RefusedException.NotFound("such carrier");
         var form = CarrierForm.Of(typed);
         var shipments = await db
             .Shipments.AsNoTracking()
-            .Where(s =>
-                s.Carrier == carrier
-                && (
-                    (day == null && s.State == ShipmentState.Picking)
-                    || (s.State == ShipmentState.Gone && s.Day == (day ?? today))
-                )
-            )
+            .Where(s => s.Carrier == carrier)
+            .Where(which)
             .OrderBy(s => s.Id)
             .Select(s => new
             {
