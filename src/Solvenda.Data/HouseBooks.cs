@@ -1,9 +1,12 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Core.Approvals.Policies;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Calendars;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
+using Solvenda.Core.People;
 using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data.Rows;
 
@@ -18,7 +21,9 @@ public sealed record HouseBook(
     ImmutableArray<string> Warehouses,
     IReadOnlyDictionary<string, WarehouseDays> Days,
     WorkCalendar Calendar,
-    ILookup<OwnOn, OwnField> Own
+    ILookup<OwnOn, OwnField> Own,
+    ImmutableArray<PaperText> Texts,
+    ImmutableArray<CommissionPlan> Plans
 )
 {
     internal static async Task<HouseBook> ReadAsync(SolvendaDb db, DateOnly day, CancellationToken cancel)
@@ -32,8 +37,36 @@ public sealed record HouseBook(
             [.. await HouseDays.WarehouseNamesAsync(db, cancel)],
             await HouseDays.WarehousesAsync(db, day, cancel),
             await HouseDays.CalendarAsync(db, day, cancel),
-            own.ToLookup(f => f.On, OwnValues.Of)
+            own.ToLookup(f => f.On, OwnValues.Of),
+            await TextsAsync(db, cancel),
+            await PlansAsync(db, cancel)
         );
+    }
+
+    /// <summary>What it says on papers.</summary>
+    public static async Task<ImmutableArray<PaperText>> TextsAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var rows = await db.PaperTexts.AsNoTracking().Where(t => t.Active).ToListAsync(cancel);
+        return [.. rows.Select(t => new PaperText(t.Code, t.Paper, t.Language, t.BuyerId, t.Group, t.Above, t.Below))];
+    }
+
+    private static async Task<ImmutableArray<CommissionPlan>> PlansAsync(SolvendaDb db, CancellationToken cancel)
+    {
+        var rows = await db.CommissionPlans.AsNoTracking().Where(p => p.Active).ToListAsync(cancel);
+        return
+        [
+            .. rows.Select(p => new CommissionPlan(
+                p.Code,
+                p.SellerId is { } seller ? new PersonId(seller) : null,
+                p.LeadId is { } lead ? new PersonId(lead) : null,
+                p.On,
+                p.Percent,
+                CommissionShares.Read(p.Shares),
+                p.From,
+                p.Until
+            )),
+        ];
     }
 
     /// <summary>What the house may not deliver to.</summary>

@@ -256,6 +256,8 @@ public sealed class SolvendaDb(DbContextOptions<SolvendaDb> options) : DbContext
         typeof(WarehouseRow),
         typeof(HolidayRow),
         typeof(OwnFieldRow),
+        typeof(PaperTextRow),
+        typeof(CommissionPlanRow),
     ];
 
     // Where stock lies for the first time there may be a warehouse that nobody set up.

@@ -39,6 +39,40 @@ public sealed class ActRunner(
         string? key = null
     ) => (await RunOnceAsync(actor, input, key, cancel)).Answer;
 
+    /// <summary>Carries it out to see what would come of it, and takes all of it back.</summary>
+    /// <param name="look">Reads it, before it is taken back.</param>
+    /// <inheritdoc cref="RunAsync{TAnswer}" />
+    public async Task<TSeen> TryAsync<TAnswer, TSeen>(
+        Actor actor,
+        IAct<TAnswer> input,
+        Func<SolvendaDb, TAnswer, Task<TSeen>> look,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(actor);
+        ArgumentNullException.ThrowIfNull(input);
+        ArgumentNullException.ThrowIfNull(look);
+        var act = _acts[input.GetType()];
+        if (!act.Needs.Allows(actor))
+            throw RefusedException.Forbidden("That is not yours to do.");
+        var runs = (IRuns<TAnswer>)act;
+        var prepared = await PrepareAsync(runs, actor, input, cancel);
+        await _writer.WaitAsync(cancel);
+        try
+        {
+            await using var db = await factory.CreateDbContextAsync(cancel);
+            await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+            var work = new Work(db, actor, clock.UtcNow, clock.Today, act);
+            var answer = await runs.RunAsync(work, input, prepared, cancel);
+            await db.SaveChangesAsync(cancel);
+            return await look(db, answer);
+        }
+        finally
+        {
+            _writer.Release();
+        }
+    }
+
     /// <summary>The same, and whether it had been done under the key before.</summary>
     /// <inheritdoc cref="RunAsync{TAnswer}" />
     public async Task<(TAnswer Answer, bool Again)> RunOnceAsync<TAnswer>(

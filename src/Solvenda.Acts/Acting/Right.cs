@@ -184,6 +184,22 @@ public static class Rights
         Roles.Billing | Roles.Admin
     );
 
+    /// <summary>Moves an entry to another account before it is issued.</summary>
+    public static readonly Right MoveEntries = new(
+        "move-entries",
+        "billing and administrators",
+        ActorKinds.Person,
+        Roles.Billing | Roles.Admin
+    );
+
+    /// <summary>Sees what sellers earn: everybody their own, leads, billing and administrators all.</summary>
+    public static readonly Right SeeCommissions = new(
+        "see-commissions",
+        "sellers their own; leads, billing and administrators all",
+        ActorKinds.Person,
+        Roles.Seller | Roles.Lead | Roles.Billing | Roles.Admin
+    );
+
     /// <summary>Reads the ledger.</summary>
     public static readonly Right SeeLedger = new(
         "see-ledger",

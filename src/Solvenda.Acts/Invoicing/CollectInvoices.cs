@@ -45,7 +45,7 @@ public sealed class CollectInvoicesAct(SheetLoader loader, Invoicing invoicing)
             throw RefusedException.Clash("nothing_to_invoice", "All that went to them is invoiced already.");
         var made = ImmutableArray.CreateBuilder<string>();
         foreach (var alike in opens.GroupBy(Alike))
-            made.Add((await invoicing.IssueAsync(work, [.. alike], input.Until, cancel)).Number);
+            made.Add((await invoicing.IssueAsync(work, [.. alike], input.Until, [], cancel)).Number);
         return made.ToImmutable();
     }
 

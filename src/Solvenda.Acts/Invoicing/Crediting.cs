@@ -63,6 +63,7 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
         row.Document = JsonSerializer.Serialize(document);
         await work.Db.SaveChangesAsync(cancel);
         await BookAsync(work, books, invoice, row, note, cancel);
+        await Earning.TakeBackAsync(work, row, invoice, billed, cancel);
         await invoicing.SendAsync(work, open, row, document, cancel);
         if (Confirming.CameByChannel(open))
             TellChannel(work, open, document);
@@ -192,7 +193,8 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
             note.Number,
             note.Day,
             $"credit note {note.Number} for {invoice.Number}",
-            LedgerBook.Of(() => Postings.Of(bill, note.Rate, home, chart, null))
+            LedgerBook.Of(() => Postings.Of(bill, note.Rate, home, chart, null)),
+            await MovedEntries.OfAsync(work.Db, invoice.Number, cancel)
         );
         var (left, worth) = (bill.TotalWithTax.Minor, Amount.Round(bill.TotalWithTax.Value * note.Rate, home).Minor);
         var items = await work

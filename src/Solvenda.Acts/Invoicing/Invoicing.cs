@@ -28,14 +28,16 @@ public sealed class Invoicing(Seller seller)
 {
     /// <summary>Invoices all of an order that went and is on no invoice yet.</summary>
     public Task<InvoiceRow> IssueAsync(Work work, OpenSheet open, CancellationToken cancel) =>
-        IssueAsync(work, [open], work.Today, cancel);
+        IssueAsync(work, [open], work.Today, [], cancel);
 
     /// <summary>Invoices all of some orders of a buyer that went up to a day and is on no invoice yet.</summary>
     /// <param name="opens">In one currency, on the same terms, going to the same place; one at least.</param>
+    /// <param name="moves">What of it is posted on other accounts than the rules say.</param>
     internal async Task<InvoiceRow> IssueAsync(
         Work work,
         IReadOnlyList<OpenSheet> opens,
         DateOnly until,
+        ImmutableArray<MovedEntry> moves,
         CancellationToken cancel
     )
     {
@@ -73,11 +75,12 @@ public sealed class Invoicing(Seller seller)
             foreach (var shipment in order.Went)
                 shipment.Invoice = row.Number;
             order.Open.Order!.InvoicedMinor += order.Bill.TotalWithTax.Minor;
+            Earning.Note(work, row, order);
         }
         var document = Issued.Of(row, bill, orders, seller);
         row.Document = JsonSerializer.Serialize(document);
         await work.Db.SaveChangesAsync(cancel);
-        Book(work, row, bill, plan, orders, books);
+        Book(work, row, bill, plan, orders, moves, books);
         await SendAsync(work, first, row, document, cancel);
         foreach (var order in orders)
         {
@@ -176,13 +179,14 @@ public sealed class Invoicing(Seller seller)
         Bill bill,
         PaymentPlan plan,
         IReadOnlyList<BilledOrder> orders,
+        ImmutableArray<MovedEntry> moves,
         Books books
     )
     {
         var home = seller.Home;
         var taken = bill.Prepaid.IsZero ? null : TakenOf(bill, orders);
         var postings = LedgerBook.Of(() => Postings.Of(bill, row.Rate, home, books.Chart, taken));
-        LedgerBook.Post(work, books, row.Number, row.Day, $"invoice {row.Number}", postings);
+        LedgerBook.Post(work, books, row.Number, row.Day, $"invoice {row.Number}", postings, moves);
         if (bill.Due.IsZero)
             return;
         var worth = (
@@ -234,7 +238,16 @@ public sealed class Invoicing(Seller seller)
         {
             Name = $"{row.Number}.pdf",
             ContentType = "application/pdf",
-            Bytes = Formats.Pdf.PdfWriter.Write(InvoicePrint.Of(document, seller)),
+            Bytes = Formats.Pdf.PdfWriter.Write(
+                InvoicePrint
+                    .Of(document, seller)
+                    .Saying(
+                        open.House,
+                        row.Kind == BillKind.Credit ? PaperKind.CreditNote : PaperKind.Invoice,
+                        Wordings.Wording.Of(document.Language),
+                        open.Buyer
+                    )
+            ),
             CreatedAt = work.Now,
         };
         work.Db.Prints.Add(print);

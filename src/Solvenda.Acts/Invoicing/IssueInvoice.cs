@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
@@ -9,9 +10,10 @@ namespace Solvenda.Acts.Invoicing;
 
 /// <summary>Invoices all of an order that went and is on no invoice yet.</summary>
 /// <param name="WithGoods">Ships first what may go.</param>
-public sealed record IssueInvoice(string Order, bool WithGoods) : IAct<string>;
+/// <param name="Moves">What of it is posted on other accounts than the rules say.</param>
+public sealed record IssueInvoice(string Order, bool WithGoods, ImmutableArray<MovedEntry> Moves) : IAct<string>;
 
-[Leaves(typeof(InvoiceIssued), typeof(GoodsReleased), typeof(ShipmentSent))]
+[Leaves(typeof(InvoiceIssued), typeof(EntriesMoved), typeof(GoodsReleased), typeof(ShipmentSent))]
 public sealed class IssueInvoiceAct(
     SheetLoader loader,
     Releasing releasing,
@@ -37,6 +39,15 @@ public sealed class IssueInvoiceAct(
             foreach (var shipment in await releasing.ReleaseAsync(work, open, [], cancel))
                 await sending.SendAsync(work, open, shipment, asAsked: true, cancel);
         }
-        return (await invoicing.IssueAsync(work, open, cancel)).Number;
+        await MovedEntries.MustBeRightAsync(work, input.Moves, cancel);
+        var number = (await invoicing.IssueAsync(work, [open], work.Today, input.Moves, cancel)).Number;
+        foreach (var move in input.Moves)
+            work.Leave(
+                new EntriesMoved(number, move.From, move.To, move.Reason.Trim()),
+                open.Subject,
+                open.Dossier.Id,
+                move.Reason.Trim()
+            );
+        return number;
     }
 }

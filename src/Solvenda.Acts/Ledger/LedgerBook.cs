@@ -59,31 +59,37 @@ public static class LedgerBook
     }
 
     /// <summary>Writes them, of a document on its day.</summary>
+    /// <param name="moves">What goes to another account than the rules say.</param>
     public static void Post(
         Work work,
         Books books,
         string document,
         DateOnly day,
         string words,
-        ImmutableArray<Posting> postings
+        ImmutableArray<Posting> postings,
+        IReadOnlyList<MovedEntry>? moves = null
     )
     {
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(books);
         foreach (var posting in postings)
+        {
+            var move = moves?.FirstOrDefault(m => m.From == posting.Account);
             work.Db.Entries.Add(
                 new EntryRow
                 {
                     Day = books.DayOf(day),
                     Document = document,
-                    Account = posting.Account,
+                    Account = move?.To ?? posting.Account,
+                    MovedFrom = move?.From ?? "",
                     Currency = posting.Debit.Currency.Code,
                     DebitMinor = posting.Debit.Minor,
                     CreditMinor = posting.Credit.Minor,
-                    Words = words,
+                    Words = move is null ? words : $"{words}; {move.Reason.Trim()}",
                     At = work.Now,
                     ByName = work.Actor.Name,
                 }
             );
+        }
     }
 }

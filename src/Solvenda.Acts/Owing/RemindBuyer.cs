@@ -107,12 +107,13 @@ public static class AccountSteps
             )
             .Select(i => new { i.Number, Po = i.Order.Sheet.PoNumber! })
             .ToDictionaryAsync(i => i.Number, i => i.Po, cancel);
+        var texts = await HouseBook.TextsAsync(db, cancel);
         return
         [
             .. items
                 .GroupBy(i => i.Currency.Length > 0 ? i.Currency : buyer.Currency)
                 .OrderBy(g => g.Key, StringComparer.Ordinal)
-                .Select(g => new OpenAccount(buyer, g.Key, [.. g], pos)),
+                .Select(g => new OpenAccount(buyer, g.Key, [.. g], pos, texts)),
         ];
     }
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Wordings;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Money;
 using Solvenda.Core.Receiving;
 using Solvenda.Data;
@@ -10,11 +11,13 @@ namespace Solvenda.Acts.Papers;
 
 /// <summary>What is open of a buyer in one currency, as statements and reminders say it.</summary>
 /// <param name="PoNumbers">Theirs, by the numbers of what is open; missing where there is none.</param>
+/// <param name="Texts">What the house says on papers.</param>
 public sealed record OpenAccount(
     BuyerRow Buyer,
     string Currency,
     ImmutableArray<OpenItemRow> Items,
-    IReadOnlyDictionary<string, string> PoNumbers
+    IReadOnlyDictionary<string, string> PoNumbers,
+    ImmutableArray<PaperText> Texts
 );
 
 /// <summary>Statements of what is open, and reminders of what is late: their papers, and the letters they go
@@ -54,7 +57,17 @@ public static class AccountPapers
             string.Join(" · ", new[] { seller.Name, seller.Address[0], seller.Bank }.Where(t => t.Length > 0)),
             new PrintedLabels(wording["document"], wording["due"], "", "", "", "", wording["page"]),
             null
-        ).On(seller);
+        )
+            .On(seller)
+            .Saying(
+                PaperText.For(
+                    account.Texts,
+                    step == 0 ? PaperKind.Statement : PaperKind.Reminder,
+                    wording.Code,
+                    buyer.Id,
+                    buyer.Group ?? ""
+                )
+            );
     }
 
     private static PrintedLine Line(

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Wordings;
+using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -48,7 +49,9 @@ public static class GoodsPrint
             string.Join(" · ", new[] { seller.Name, seller.Address[0] }),
             new PrintedLabels(wording["what"], wording["delivered"], wording["ordered"], "", "", "", wording["page"]),
             null
-        ).On(seller);
+        )
+            .On(seller)
+            .Saying(open.House, PaperKind.DeliveryNote, wording, open.Buyer);
     }
 
     private static IEnumerable<(string Label, string Value)> Facts(ShipmentRow shipment, Wording wording)

@@ -1,4 +1,7 @@
+using Solvenda.Acts.Wordings;
+using Solvenda.Core.Documents;
 using Solvenda.Data;
+using Solvenda.Data.Rows;
 using Solvenda.Formats.Pdf;
 
 namespace Solvenda.Acts.Papers;
@@ -6,6 +9,37 @@ namespace Solvenda.Acts.Papers;
 /// <summary>Puts documents on the paper of the house: its logo, its colour, its line at the foot.</summary>
 public static class Letterhead
 {
+    /// <summary>With what the house says there to that buyer.</summary>
+    public static PrintedDocument Saying(
+        this PrintedDocument document,
+        HouseBook house,
+        PaperKind paper,
+        Wording wording,
+        BuyerRow buyer
+    )
+    {
+        ArgumentNullException.ThrowIfNull(house);
+        ArgumentNullException.ThrowIfNull(wording);
+        ArgumentNullException.ThrowIfNull(buyer);
+        return document.Saying(PaperText.For(house.Texts, paper, wording.Code, buyer.Id, buyer.Group ?? ""));
+    }
+
+    /// <summary>With such a text; null: none.</summary>
+    public static PrintedDocument Saying(this PrintedDocument document, PaperText? text)
+    {
+        ArgumentNullException.ThrowIfNull(document);
+        return text is null
+            ? document
+            : document with
+            {
+                Above = [.. Paragraphs(text.Above)],
+                Closing = [.. document.Closing, .. Paragraphs(text.Below)],
+            };
+    }
+
+    private static string[] Paragraphs(string text) =>
+        text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+
     public static PrintedDocument On(this PrintedDocument document, Seller seller)
     {
         ArgumentNullException.ThrowIfNull(document);

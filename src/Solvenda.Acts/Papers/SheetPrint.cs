@@ -21,7 +21,7 @@ public static class SheetPrint
     /// <summary>A quote, ready to be set.</summary>
     /// <param name="letter">The letter to print in front of it; null where it goes another way.</param>
     public static PrintedDocument Quote(Judged judged, Seller seller, DateOnly today, PrintedLetter? letter = null) =>
-        Of(judged, seller, today, "quote", letter);
+        Of(judged, seller, today, PaperKind.Quote, letter);
 
     /// <summary>An order acknowledgement, ready to be set, with the date of each line.</summary>
     public static PrintedDocument Acknowledgement(
@@ -29,7 +29,7 @@ public static class SheetPrint
         Seller seller,
         DateOnly today,
         PrintedLetter? letter = null
-    ) => Of(judged, seller, today, "acknowledgement", letter);
+    ) => Of(judged, seller, today, PaperKind.Acknowledgement, letter);
 
     /// <summary>What an order will be invoiced for, to be paid ahead: no invoice, and it has no number of its
     /// own.</summary>
@@ -37,15 +37,7 @@ public static class SheetPrint
     {
         ArgumentNullException.ThrowIfNull(judged);
         ArgumentNullException.ThrowIfNull(seller);
-        var paper = Of(judged, seller, today, "proForma", letter);
-        return paper with
-        {
-            Closing =
-            [
-                judged.Open.Wording["proFormaSays"],
-                string.Join(" · ", new[] { seller.Bank, judged.Open.Number }.Where(t => t.Length > 0)),
-            ],
-        };
+        return Of(judged, seller, today, PaperKind.ProForma, letter);
     }
 
     /// <summary>The words of a tax category; categories without tax name why (EN 16931, BT-120).</summary>
@@ -60,7 +52,13 @@ public static class SheetPrint
     public static string ChargeWords(SheetCharge charge, Wording wording) =>
         wording.Or("charge." + charge.Kind, charge.Words);
 
-    private static PrintedDocument Of(Judged judged, Seller seller, DateOnly today, string title, PrintedLetter? letter)
+    private static PrintedDocument Of(
+        Judged judged,
+        Seller seller,
+        DateOnly today,
+        PaperKind paper,
+        PrintedLetter? letter
+    )
     {
         ArgumentNullException.ThrowIfNull(judged);
         var open = judged.Open;
@@ -70,13 +68,13 @@ public static class SheetPrint
         return new PrintedDocument(
             seller.Name,
             seller.Address,
-            wording[title],
+            wording[Titles[paper]],
             open.Number,
             AddressLines(open, open.Buyer.Address),
             Facts(open, wording, today),
             open.Dossier.Matter,
             currency.Code,
-            Lines(judged, wording, Money, withDates: title != "quote"),
+            Lines(judged, wording, Money, withDates: paper != PaperKind.Quote),
             Totals(judged, wording, Money),
             [
                 .. judged.Priced.Tally.Taxes.Select(t => new PrintedTax(
@@ -85,7 +83,7 @@ public static class SheetPrint
                     Money(t.TaxAmount.Value)
                 )),
             ],
-            Closing(judged, wording),
+            paper == PaperKind.ProForma ? ToBePaidAhead(judged.Open, seller) : Closing(judged, wording),
             string.Join(" · ", new[] { seller.Name, seller.Address[0], seller.Bank }.Where(t => t.Length > 0)),
             new PrintedLabels(
                 wording["what"],
@@ -97,8 +95,20 @@ public static class SheetPrint
                 wording["page"]
             ),
             letter
-        ).On(seller);
+        )
+            .On(seller)
+            .Saying(open.House, paper, wording, open.Buyer);
     }
+
+    private static readonly Dictionary<PaperKind, string> Titles = new()
+    {
+        [PaperKind.Quote] = "quote",
+        [PaperKind.Acknowledgement] = "acknowledgement",
+        [PaperKind.ProForma] = "proForma",
+    };
+
+    private static ImmutableArray<string> ToBePaidAhead(OpenSheet open, Seller seller) =>
+        [open.Wording["proFormaSays"], string.Join(" · ", new[] { seller.Bank, open.Number }.Where(t => t.Length > 0))];
 
     /// <summary>A letter for the post, to an address of the buyer's.</summary>
     public static PrintedLetter Letter(OpenSheet open, string address, string text) =>

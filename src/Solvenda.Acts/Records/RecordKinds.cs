@@ -33,6 +33,8 @@ public static class RecordKinds
         Kinds.Warehouses.Kind,
         Kinds.Carriers.Kind,
         Kinds.Accounts.Kind,
+        Kinds.CommissionPlans.Kind,
+        Kinds.PaperTexts.Kind,
         Kinds.Territories.Kind,
         Kinds.Reasons.Kind,
         Kinds.Restrictions.Kind,

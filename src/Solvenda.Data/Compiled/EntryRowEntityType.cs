@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.EntryRow",
                 typeof(EntryRow),
                 baseEntityType,
-                propertyCount: 10,
+                propertyCount: 11,
                 unnamedIndexCount: 3,
                 keyCount: 1);
 
@@ -84,6 +84,12 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(EntryRow).GetProperty("Document", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(EntryRow).GetField("<Document>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var movedFrom = runtimeEntityType.AddProperty(
+                "MovedFrom",
+                typeof(string),
+                propertyInfo: typeof(EntryRow).GetProperty("MovedFrom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(EntryRow).GetField("<MovedFrom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var words = runtimeEntityType.AddProperty(
                 "Words",

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b10270ed-7cdd-4b3f-99c5-188e91983bf8"), entityTypeCount: 98)
+            : base(skipDetectChanges: false, modelId: new Guid("ce5da8e5-2051-4832-868b-ef05a94adb28"), entityTypeCount: 98)
         {
         }
 

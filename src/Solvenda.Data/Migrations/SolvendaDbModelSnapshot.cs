@@ -1322,6 +1322,10 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("MovedFrom")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -92,6 +92,10 @@ public sealed class EntryRow
     public required string Document { get; set; }
     public required string Account { get; set; }
 
+    /// <summary>The account that the rules said, where somebody moved it before it was issued; empty where nobody
+    /// did.</summary>
+    public string MovedFrom { get; set; } = "";
+
     /// <summary>The house's, ISO 4217.</summary>
     public required string Currency { get; set; }
 

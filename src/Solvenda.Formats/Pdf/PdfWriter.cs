@@ -121,11 +121,12 @@ public static class PdfWriter
             if (doc.Letter is { } letter)
                 Letter(letter);
             FirstPage();
+            Paragraphs(doc.Above, 10f);
             Heads();
             foreach (var line in doc.Lines)
                 Line(line);
             Totals();
-            Closing();
+            Paragraphs(doc.Closing, 0f);
             EndPage();
         }
 
@@ -363,9 +364,10 @@ public static class PdfWriter
             _y = Math.Max(_y, top) + 14f;
         }
 
-        private void Closing()
+        // Whole sentences, over the lines or under the totals.
+        private void Paragraphs(ImmutableArray<string> paragraphs, float after)
         {
-            foreach (var paragraph in doc.Closing)
+            foreach (var paragraph in paragraphs)
             {
                 foreach (var part in Wrap(paragraph, Sans.Value, 8.6f, Right - Left))
                 {
@@ -375,6 +377,8 @@ public static class PdfWriter
                 }
                 _y += 4f;
             }
+            if (!paragraphs.IsEmpty)
+                _y += after;
         }
 
         private void Text(string text, float x, float y, SKTypeface face, float size, SKColor color) =>

@@ -60,6 +60,9 @@ public sealed record PrintedDocument(
     PrintedLetter? Letter
 )
 {
+    /// <summary>Paragraphs over the lines; empty: none.</summary>
+    public ImmutableArray<string> Above { get; init; } = [];
+
     /// <summary>Of the seller, a PNG or JPEG; null: the name alone.</summary>
     public byte[]? Logo { get; init; }
 

@@ -14,6 +14,7 @@ internal static class MoneyWords
                 ),
                 Milestone: true
             ),
+            EntriesMoved e => new($"{e.Invoice} is posted on {e.To} instead of {e.From}"),
             InvoiceCredited e => new(
                 FormattableString.Invariant(
                     $"credit note {e.Note} over {e.Total:#,0.00} {e.Currency} for {e.Invoice}{Went(e.ToldTo)}"

@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Invoicing;
+using Solvenda.Acts.Ledger;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 using Solvenda.Formats.Ubl;
@@ -12,7 +13,8 @@ using Solvenda.Web.Shipping;
 namespace Solvenda.Web.Invoices;
 
 /// <param name="WithGoods">Ships first what may go.</param>
-public sealed record InvoiceBody(string Order, bool WithGoods = false);
+/// <param name="Moves">What of it is posted on other accounts than the rules say.</param>
+public sealed record InvoiceBody(string Order, bool WithGoods = false, IReadOnlyList<MovedEntry>? Moves = null);
 
 /// <param name="Until">The last day of what goes on it.</param>
 public sealed record CollectBody(long Buyer, string Currency, DateOnly Until);
@@ -53,6 +55,8 @@ public static class InvoiceEndpoints
         invoices.MapGet("/{number}/creditable", Creditable).Needs(Rights.Look);
         invoices.MapPost("/{number}/credit", Credit).Needs<CreditInvoice>();
         app.MapBank();
+        app.MapNextInvoice();
+        app.MapCommissions();
         app.MapPost("/api/orders/{number}/pro-forma", ProForma).WithTags("Invoices").Needs<SendProForma>();
         app.MapGet("/api/orders/{number}/money", OfOrder).WithTags("Invoices").Needs(Rights.Look);
     }
@@ -69,7 +73,14 @@ public static class InvoiceEndpoints
         ClaimsPrincipal user,
         ActRunner acts,
         CancellationToken cancel
-    ) => new(await acts.RunAsync(user.ActorOf(), new IssueInvoice(body.Order, body.WithGoods), cancel));
+    ) =>
+        new(
+            await acts.RunAsync(
+                user.ActorOf(),
+                new IssueInvoice(body.Order, body.WithGoods, [.. body.Moves ?? []]),
+                cancel
+            )
+        );
 
     private static async Task<IReadOnlyList<InvoiceRef>> Collect(
         CollectBody body,

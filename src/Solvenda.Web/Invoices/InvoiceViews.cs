@@ -18,7 +18,15 @@ public sealed record PaidPart(DateOnly Day, decimal Amount, string By, bool IsCr
 
 /// <summary>One side of an entry.</summary>
 /// <param name="Debit">In home currency; 0 where it is the other side.</param>
-public sealed record EntrySide(DateOnly Day, string Account, string Called, decimal Debit, decimal Credit);
+/// <param name="MovedFrom">The account that the rules said, where somebody moved it; empty where nobody did.</param>
+public sealed record EntrySide(
+    DateOnly Day,
+    string Account,
+    string Called,
+    decimal Debit,
+    decimal Credit,
+    string MovedFrom
+);
 
 /// <summary>A line of an order as far as it can be credited.</summary>
 /// <param name="Left">In the order's unit.</param>
@@ -31,6 +39,7 @@ public sealed record CreditableLine(string Order, long Key, string Number, strin
 /// <param name="Notes">Numbers of its credit notes.</param>
 /// <param name="Units">What its units are called, by their codes.</param>
 /// <param name="Entries">Empty for who may not see the ledger.</param>
+/// <param name="Commissions">Those that whoever looks may see.</param>
 public sealed record InvoiceView(
     IssuedInvoice Issued,
     decimal TotalWithoutTax,
@@ -46,6 +55,7 @@ public sealed record InvoiceView(
     IReadOnlyList<PaidPart> Paid,
     IReadOnlyList<string> Notes,
     IReadOnlyList<EntrySide> Entries,
+    IReadOnlyList<CommissionView> Commissions,
     IReadOnlyDictionary<string, string> Units,
     bool MayBill
 );
@@ -110,6 +120,7 @@ public static class InvoiceViews
                 .Select(i => i.Number)
                 .ToListAsync(cancel),
             entries.Sides,
+            await NextInvoice.CommissionsAsync(db, row, who, cancel),
             issued.Lines.Select(l => l.Unit).Distinct().ToDictionary(u => u, u => UnitTable.OnSheet(Unit.Of(u))),
             Rights.Bill.Allows(who)
         );
@@ -164,7 +175,8 @@ public static class InvoiceViews
                     e.Account,
                     names.GetValueOrDefault(e.Account, ""),
                     Amount.Major(e.DebitMinor, e.Currency),
-                    Amount.Major(e.CreditMinor, e.Currency)
+                    Amount.Major(e.CreditMinor, e.Currency),
+                    e.MovedFrom
                 )),
             ]
         );

@@ -91,7 +91,12 @@ public static class MoneyDoor
         CancellationToken cancel
     )
     {
-        var made = await acts.RunAsync(user.ActorOf(), new IssueInvoice(number, body?.WithGoods ?? false), cancel, key);
+        var made = await acts.RunAsync(
+            user.ActorOf(),
+            new IssueInvoice(number, body?.WithGoods ?? false, []),
+            cancel,
+            key
+        );
         var issued = InvoiceViews.Read(await InvoiceViews.FindAsync(db, made, cancel));
         return Results.Created(
             $"/api/v1/invoices/{made}",

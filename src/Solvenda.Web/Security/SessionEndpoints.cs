@@ -22,6 +22,7 @@ public sealed record SessionView(PersonView? Person, bool Demo, string Seller);
 /// <param name="NotesMoney">Whether they note money that came.</param>
 /// <param name="Bills">Whether they invoice.</param>
 /// <param name="SeesLedger">Whether invoices, money and the ledger are a place of theirs.</param>
+/// <param name="SeesCommissions">Whether they see what they, or all, earn on invoices.</param>
 public sealed record PersonView(
     long Id,
     string Name,
@@ -36,7 +37,8 @@ public sealed record PersonView(
     bool Plans,
     bool NotesMoney,
     bool Bills,
-    bool SeesLedger
+    bool SeesLedger,
+    bool SeesCommissions
 );
 
 /// <param name="Code">Of the second factor, where there is one.</param>
@@ -80,7 +82,8 @@ public static class SessionEndpoints
             (p.Roles & Rights.Plan.Roles) != 0,
             (p.Roles & Rights.Money.Roles) != 0,
             (p.Roles & Rights.Bill.Roles) != 0,
-            (p.Roles & Rights.SeeLedger.Roles) != 0
+            (p.Roles & Rights.SeeLedger.Roles) != 0,
+            (p.Roles & Rights.SeeCommissions.Roles) != 0
         );
 
     private static async Task<SessionView> Get(

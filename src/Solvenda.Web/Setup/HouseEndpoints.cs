@@ -41,6 +41,7 @@ public static class HouseEndpoints
         setup.MapGet("/house", Get).Needs(Rights.Administer);
         setup.MapPut("/house", Save).Needs<SaveHouse>();
         setup.MapPost("/house/paper", Paper).Needs(Rights.Administer).Produces(200, contentType: "image/png");
+        setup.MapGet("/papers/picture", Text).Needs(Rights.Administer).Produces(200, contentType: "image/png");
         setup.MapGet("/reasons", Reasons).Needs(Rights.Look);
     }
 
@@ -102,6 +103,26 @@ public static class HouseEndpoints
     }
 
     private const int PictureWidth = 720;
+
+    /// <summary>A paper with a text on it as it is typed.</summary>
+    /// <param name="paper">The kind, as the form has it: "delivery note".</param>
+    /// <param name="language">ISO 639-1.</param>
+    private static IResult Text(string? paper, string? language, string? above, string? below, Seller seller)
+    {
+        var of = Enum.TryParse<PaperKind>((paper ?? "").Replace(" ", "", StringComparison.Ordinal), true, out var kind)
+            ? kind
+            : PaperKind.Quote;
+        var text = new PaperText("", of, language ?? "", null, "", Cut(above), Cut(below));
+        return Results.Bytes(
+            PdfWriter.Picture(SamplePaper.Of(seller, of, language ?? "").Saying(text), PictureWidth),
+            "image/png"
+        );
+    }
+
+    // What is longer than a record takes is not drawn.
+    private static string Cut(string? text) => text is { Length: > MostLetters } ? text[..MostLetters] : text ?? "";
+
+    private const int MostLetters = 2_000;
 
     /// <summary>Reasons that are often given for something.</summary>
     /// <param name="use">lost, returned, waived or setAside.</param>

@@ -168,7 +168,7 @@ public sealed record PickedBody(
     long Line,
     string Item,
     decimal Picked,
-    IReadOnlyList<string>? Serials,
+    IReadOnlyList<string>? Serials = null,
     string Lots = ""
 );
 

@@ -186,7 +186,7 @@ internal static class Orders
                 "Invoice what went",
                 Rights.Bill,
                 DeedTakes.Nothing,
-                (one, cancel) => one.RunAsync(new IssueInvoice(one.Number, WithGoods: false), cancel)
+                (one, cancel) => one.RunAsync(new IssueInvoice(one.Number, WithGoods: false, []), cancel)
             ),
             new Deed(
                 "ship",

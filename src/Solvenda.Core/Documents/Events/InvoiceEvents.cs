@@ -14,6 +14,12 @@ public sealed record InvoiceIssued(
     MoneyTrack After
 ) : IEvent;
 
+/// <summary>What an invoice posts on one account went to another, before it was issued.</summary>
+/// <param name="From">Code of the account that the rules say.</param>
+/// <param name="To">Code of the one that somebody said instead.</param>
+[EventCode("invoice.entries_moved")]
+public sealed record EntriesMoved(string Invoice, string From, string To, string Reason) : IEvent;
+
 /// <summary>A credit note on an invoice was issued.</summary>
 /// <param name="Total">With tax, as it goes back.</param>
 /// <param name="ToldTo">Where the buyer got it; empty where it could not be sent.</param>

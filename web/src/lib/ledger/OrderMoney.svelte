@@ -3,7 +3,7 @@
   import { KeyCap, useKeys } from '$lib/keys';
   import { usePulse } from '$lib/pulse';
   import { day, fixed, Latest, Problem } from '$lib/shared';
-  import { Words } from '$lib/sheet';
+  import BeforeInvoice from './BeforeInvoice.svelte';
 
   /** The money of a confirmed order: its invoices, and what went that none of them has. */
   let { order, onmoved }: { order: string; onmoved: () => void } = $props();
@@ -11,7 +11,7 @@
   const load = () => latest.ask(() => ask(api.GET('/api/orders/{number}/money', { params: { path: { number: order } } })), 'Its invoices could not be loaded.');
   const money = $derived(latest.value);
   const may = $derived(!!money?.mayBill && money.toBill.length > 0);
-  let dialog = $state<Words>();
+  let dialog = $state<BeforeInvoice>();
 
   // Meets the server.
   $effect(() => void load());
@@ -20,12 +20,11 @@
     () => void load(),
   );
 
-  async function issue() {
-    await ask(api.POST('/api/invoices', { body: { order, withGoods: false } }));
+  async function issued() {
     await load();
     onmoved();
   }
-  useKeys(() => (may ? [{ key: 'f', words: 'invoice what went', run: () => dialog?.open() }] : []));
+  useKeys(() => (may ? [{ key: 'f', words: 'invoice what went', run: () => void dialog?.open(order) }] : []));
 </script>
 
 <Problem words={latest.problem} />
@@ -52,15 +51,8 @@
     {/if}
     {#if money.toBill.length}
       <span class="text-second">to invoice: <span class="font-mono text-[12px]">{money.toBill.join(' ')}</span></span>
-      {#if may}<button class="underline" onclick={() => dialog?.open()}>Invoice what went <KeyCap>F</KeyCap></button>{/if}
+      {#if may}<button class="underline" onclick={() => void dialog?.open(order)}>Invoice what went <KeyCap>F</KeyCap></button>{/if}
     {/if}
   </section>
 {/if}
-<Words
-  bind:this={dialog}
-  title="Invoice what went?"
-  says="It gets its number and goes to the buyer. An invoice is never changed; what is wrong on it is credited."
-  label=""
-  button="Issue it"
-  take={issue}
-/>
+<BeforeInvoice bind:this={dialog} onissued={() => void issued()} />

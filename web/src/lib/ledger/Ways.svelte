@@ -15,6 +15,7 @@
           { path: '/ledger/balance', name: 'accounts' },
         ]
       : []),
+    ...(session.person?.seesCommissions ? [{ path: '/ledger/commissions', name: 'commissions' }] : []),
   ]);
 </script>
 

@@ -1,3 +1,5 @@
+export { default as BeforeInvoice } from './BeforeInvoice.svelte';
+export { earnedWords } from './earned';
 export { BankState } from './bank.svelte';
 export { BillingState } from './billing.svelte';
 export { AccountState, OwedState } from './owed.svelte';

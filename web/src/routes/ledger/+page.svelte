@@ -1,6 +1,6 @@
 <script lang="ts">
   import { KeyCap, useKeys } from '$lib/keys';
-  import { BillingState, Ways } from '$lib/ledger';
+  import { BeforeInvoice, BillingState, Ways } from '$lib/ledger';
   import { usePulse } from '$lib/pulse';
   import { day, fixed, plain, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
@@ -8,6 +8,8 @@
   const bills = new BillingState();
   const view = $derived(bills.view);
   let dialog = $state<Words>();
+  let before = $state<BeforeInvoice>();
+  const look = () => void (bills.current?.order && before?.open(bills.current.order));
   const many = $derived(bills.chosen.length && bills.chosen.length + bills.more.length);
   const month = (until: string) => new Date(until).toLocaleDateString('en-GB', { month: 'long' });
   const nowhere = $derived(bills.rows.filter((r) => !r.goesTo).length);
@@ -27,6 +29,7 @@
     ...(view?.mayBill
       ? [
           { key: ' ', words: 'choose it, or not', run: () => bills.choose(bills.current) },
+          { key: 'Enter', words: 'look at it before it is issued', run: look },
           { key: 'f', words: 'invoice the chosen ones', run: () => void (many && dialog?.open()) },
         ]
       : []),
@@ -117,12 +120,14 @@
               : ''}</span
           ></span
         >
+        <button class="btn btn-outline btn-sm" disabled={!bills.current?.order} onclick={look}>Look at it first <KeyCap>Enter</KeyCap></button>
         <button class="btn btn-primary btn-sm" disabled={!many || !!bills.busy} onclick={() => dialog?.open()}>Invoice them <KeyCap>F</KeyCap></button>
       {/if}
       <span class="text-second" role="status">{bills.busy || bills.done}</span>
     </footer>
   </div>
 {/if}
+<BeforeInvoice bind:this={before} onissued={(number) => ((bills.done = `${number} was issued`), void bills.load())} />
 <Words
   bind:this={dialog}
   title={many === 1 ? 'Issue one invoice?' : `Issue ${plain(many)} invoices?`}

@@ -2,7 +2,7 @@
   import { page } from '$app/state';
   import { api, ask, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
-  import { Ways } from '$lib/ledger';
+  import { earnedWords, Ways } from '$lib/ledger';
   import { usePulse } from '$lib/pulse';
   import { day, fixed, Latest, plain, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
@@ -169,6 +169,16 @@
               >{back.length ? `Credit ${plain(back.length)} ${back.length === 1 ? 'line' : 'lines'}` : 'Credit it'} <KeyCap>C</KeyCap></button
             >{/if}
         </p>
+        {#if view.commissions.length}
+          <section aria-label="who earns of it">
+            <h2 class="border-b border-strong pb-1 text-second">commission</h2>
+            {#each view.commissions as c, i (i)}
+              <p class="flex gap-3 py-0.5">
+                <span>{c.name}<span class="block text-second">{earnedWords(c, of.currency)}</span></span><span class="ml-auto">{money(c.amount)}</span>
+              </p>
+            {/each}
+          </section>
+        {/if}
         {#if view.entries.length}
           <section aria-label="what is booked">
             <h2 class="border-b border-strong pb-1 text-second">what is booked</h2>
@@ -177,7 +187,10 @@
               <tbody>
                 {#each view.entries as e, i (i)}
                   <tr>
-                    <td class="py-0.5">{e.account} {e.called}</td>
+                    <td class="py-0.5"
+                      >{e.account}
+                      {e.called}{#if e.movedFrom}<span class="text-second">, instead of {e.movedFrom}</span>{/if}</td
+                    >
                     <td class="w-24 text-right">{e.debit ? money(e.debit) : ''}</td>
                     <td class="w-24 text-right">{e.credit ? money(e.credit) : ''}</td>
                   </tr>

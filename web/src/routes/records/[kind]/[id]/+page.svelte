@@ -4,7 +4,7 @@
   import { api, ask, Refusal, type Schemas } from '$lib/api';
   import { KeyCap, useKeys } from '$lib/keys';
   import { loadKinds } from '$lib/list';
-  import { RecordForm, SwitchOff } from '$lib/records';
+  import { PaperText, RecordForm, SwitchOff } from '$lib/records';
   import { day, Problem } from '$lib/shared';
   import { Words } from '$lib/sheet';
   import { BuyerAnswers, ItemAnswers } from '$lib/answers';
@@ -123,7 +123,7 @@
         {/if}
       </span>
     </div>
-    <div class="grid gap-8 {isNew ? 'max-w-[760px]' : 'lg:grid-cols-[minmax(380px,5fr)_7fr]'}">
+    <div class="grid gap-8 {isNew && name !== 'paper-texts' ? 'max-w-[760px]' : 'lg:grid-cols-[minmax(380px,5fr)_7fr]'}">
       <section class="self-start border border-hairline bg-sheet px-4 py-2 {isNew ? '' : 'max-lg:order-last'}" aria-label="what is kept">
         <RecordForm fields={kind.fields} values={isNew ? draft : (record?.values ?? {})} {refused} onset={set} />
         {#if isNew}<p class="py-2 text-second">
@@ -133,8 +133,10 @@
               .join(', ')}: needed.
           </p>{/if}
       </section>
+      {#if name === 'paper-texts' && isNew}<PaperText values={draft} />{/if}
       {#if record}
         <div class="grid content-start gap-6">
+          {#if name === 'paper-texts' && kind.mayChange}<PaperText values={record.values} />{/if}
           {#if name === 'buyers'}<BuyerAnswers id={record.id} code={record.values.code ?? ''} />{:else if name === 'items'}<ItemAnswers
               id={record.id}
               code={record.values.code ?? ''}

@@ -1,0 +1,8 @@
+import type { Schemas } from '$lib/api';
+import { fixed, plain } from '$lib/shared';
+
+const ON = { paid: 'what is paid of', margin: 'the margin of', net: 'the net of' } as const;
+
+/** By what somebody earns so much: "2 % of what is paid of EUR 1,200.00, 70 % of it". */
+export const earnedWords = (c: Pick<Schemas['CommissionView'], 'on' | 'percent' | 'share' | 'basis'>, currency: string) =>
+  `${plain(c.percent)} % of ${ON[c.on]} ${currency} ${fixed(c.basis, 2)}${c.share === 100 ? '' : `, ${plain(c.share)} % of it`}`;
