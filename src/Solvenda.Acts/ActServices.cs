@@ -43,6 +43,7 @@ public static class ActServices
             .AddSingleton<Shipping.Sending>()
             .AddSingleton<Invoicing.Invoicing>()
             .AddSingleton<Invoicing.Rendered>()
+            .AddSingleton<Invoicing.DepositInvoices>()
             .AddSingleton<Invoicing.Crediting>()
             .AddSingleton<Reaching>()
             .AddSingleton<AskLoader>()

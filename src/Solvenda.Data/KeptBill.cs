@@ -22,12 +22,15 @@ public static class KeptBill
 
     private sealed record Row(string Category, decimal Percent, long Basis, long Tax);
 
+    private sealed record Taken(string Number, string Category, decimal Percent, long Basis, long Tax);
+
     private sealed record Kept(
         IReadOnlyList<Line> Lines,
         IReadOnlyList<Extra> Allowances,
         IReadOnlyList<Extra> Charges,
         IReadOnlyList<Row> Taxes,
-        long Prepaid
+        long Prepaid,
+        IReadOnlyList<Taken>? Deductions = null
     );
 
     public static string Write(Bill bill)
@@ -48,7 +51,19 @@ public static class KeptBill
                 [.. bill.Allowances.Select(a => new Extra("", a.Amount.Minor, a.Tax.Category, a.Tax.Percent))],
                 [.. bill.Charges.Select(c => new Extra(c.Words, c.Amount.Minor, c.Tax.Category, c.Tax.Percent))],
                 [.. bill.Taxes.Select(t => new Row(t.Tax.Category, t.Tax.Percent, t.Basis.Minor, t.TaxAmount.Minor))],
-                bill.Prepaid.Minor
+                bill.Prepaid.Minor,
+                bill.Deductions.IsEmpty
+                    ? null
+                    :
+                    [
+                        .. bill.Deductions.Select(d => new Taken(
+                            d.Number,
+                            d.Tax.Category,
+                            d.Tax.Percent,
+                            d.Basis.Minor,
+                            d.TaxAmount.Minor
+                        )),
+                    ]
             )
         );
     }
@@ -74,6 +89,17 @@ public static class KeptBill
             [.. kept.Charges.Select(c => new BillableCharge(c.Words, Of(c.Amount), new Tax(c.Category, c.Percent)))],
             [.. kept.Taxes.Select(t => new TaxRow(new Tax(t.Category, t.Percent), Of(t.Basis), Of(t.Tax)))],
             Of(kept.Prepaid)
-        );
+        )
+        {
+            Deductions =
+            [
+                .. (kept.Deductions ?? []).Select(d => new TaxDeduction(
+                    d.Number,
+                    new Tax(d.Category, d.Percent),
+                    Of(d.Basis),
+                    Of(d.Tax)
+                )),
+            ],
+        };
     }
 }

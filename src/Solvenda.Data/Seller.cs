@@ -31,7 +31,8 @@ public sealed class Seller(
         byte[]? Logo,
         ImmutableArray<string> Incoterms,
         string PaperColour,
-        string PaperFoot
+        string PaperFoot,
+        bool TaxesAdvances = true
     );
 
     public string Name => _said.Name;
@@ -55,6 +56,10 @@ public sealed class Seller(
 
     /// <summary>A line at the foot of every paper; empty: none.</summary>
     public string PaperFoot => _said.PaperFoot;
+
+    /// <summary>Whether money that comes before the goods is taxed when it comes (Directive 2006/112/EC, art.
+    /// 65).</summary>
+    public bool TaxesAdvances => _said.TaxesAdvances;
 
     /// <summary>The Incoterms that it sells by.</summary>
     public ImmutableArray<string> SellsBy => _said.Incoterms;
@@ -96,7 +101,8 @@ public sealed class Seller(
             row.Logo,
             used.Length == 0 ? [.. Incoterms.All] : [.. used],
             row.PaperColour,
-            row.PaperFoot
+            row.PaperFoot,
+            row.TaxesAdvances
         );
     }
 }

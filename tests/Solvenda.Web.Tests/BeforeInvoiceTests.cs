@@ -134,7 +134,11 @@ public sealed class BeforeInvoiceTests(House house) : BilledCalls(house)
             said.GetProperty("entries").EnumerateArray(),
             e => e.GetProperty("account").GetString() == special && e.GetProperty("movedFrom").GetString() == revenue
         );
-        await petra.PostAsJsonAsync($"/api/invoices/{number}/credit", new { reason = "all back" }, Cancel);
+        await petra.PostAsJsonAsync(
+            $"/api/invoices/{number}/credit",
+            new { reason = "all back", charges = true },
+            Cancel
+        );
         var note = (await RowsAsync(order))[^1].Number;
         Assert.Equal((-there, 0), await SumsAsync(note));
     }

@@ -13,6 +13,7 @@ namespace Solvenda.Acts.House;
 /// <param name="Incoterms">Those that it sells by; empty or null: all of them.</param>
 /// <param name="Colour">Of names, titles and rules on papers, as #rrggbb; empty: that of ink.</param>
 /// <param name="Foot">A line at the foot of every paper.</param>
+/// <param name="TaxesAdvances">Whether money that comes before the goods is taxed when it comes.</param>
 public sealed record HouseFacts(
     string Name,
     string Address,
@@ -23,7 +24,8 @@ public sealed record HouseFacts(
     string Bank,
     IReadOnlyList<string>? Incoterms = null,
     string Colour = "",
-    string Foot = ""
+    string Foot = "",
+    bool TaxesAdvances = true
 );
 
 /// <summary>Says what papers and letters say of the house; papers that went out keep what they said.</summary>
@@ -95,7 +97,8 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             Plain(f.Bank, "bank"),
             UsedOf(f.Incoterms ?? []),
             ColourOf(f.Colour),
-            Plain(f.Foot, "foot")
+            Plain(f.Foot, "foot"),
+            f.TaxesAdvances
         );
         if (facts.Name.Length == 0 || facts.Address.Length == 0)
             throw RefusedException.Bad("house_field", "A house has a name and an address.", "name");
@@ -127,6 +130,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         (row.Name, row.Address, row.Mail, row.Phone) = (facts.Name, facts.Address, facts.Mail, facts.Phone);
         (row.TaxNumber, row.Register, row.Bank) = (facts.TaxNumber, facts.Register, facts.Bank);
         (row.PaperColour, row.PaperFoot) = (facts.Colour, facts.Foot);
+        row.TaxesAdvances = facts.TaxesAdvances;
         row.Incoterms = string.Join(' ', facts.Incoterms ?? []);
     }
 
@@ -159,6 +163,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             ("Incoterms", row?.Incoterms ?? ""),
             ("colour", row?.PaperColour ?? ""),
             ("foot", row?.PaperFoot ?? ""),
+            ("taxes deposits", row is { TaxesAdvances: false } ? "no" : "yes"),
             ("logo", row?.Logo is { } logo ? $"{logo.Length:#,0} bytes" : ""),
         ];
 }

@@ -8,11 +8,12 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Invoicing;
 
 /// <summary>What of an order is on an invoice or a credit note.</summary>
+/// <param name="Whole">Null where a deposit is billed, and no line of it.</param>
 /// <param name="Went">The shipments that it is billed for; none on a credit note.</param>
 /// <param name="Held">Money that came for it before; null on a credit note.</param>
 internal sealed record BilledOrder(
     OpenSheet Open,
-    BillableSheet Whole,
+    BillableSheet? Whole,
     IReadOnlyList<ShipmentRow> Went,
     Bill Bill,
     HeldMoney? Held
@@ -25,6 +26,7 @@ internal sealed record BilledOrder(
             OrderId = Open.Order!.Id,
             Order = Open.Order,
             TotalWithTaxMinor = Bill.TotalWithTax.Minor,
+            DeductedMinor = Bill.Deducted.Minor,
             Bill = KeptBill.Write(Bill),
         };
 }

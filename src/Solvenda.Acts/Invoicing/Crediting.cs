@@ -21,7 +21,7 @@ namespace Solvenda.Acts.Invoicing;
 /// <summary>
 /// Credits invoices: works out what goes back of them, gives the note its number, prints and sends it, and books it.
 /// </summary>
-public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoicing)
+public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoicing, DepositInvoices deposits)
 {
     private const int MostLetters = 200;
 
@@ -39,10 +39,12 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
                     .ThenInclude(p => p.Order)
                 .FirstOrDefaultAsync(i => i.Number == input.Invoice, cancel)
             ?? throw RefusedException.NotFound("such invoice");
-        if (invoice.Kind != BillKind.Invoice)
+        if (invoice.Kind == BillKind.Credit)
             throw RefusedException.Clash("not_an_invoice", $"{invoice.Number} is a credit note already.");
         var part = PartOf(invoice, input.Order);
         var open = await loader.OrderAsync(work.Db, part.Order.Number, cancel);
+        if (invoice.Kind == BillKind.Deposit)
+            return await deposits.GiveBackAsync(work, open, invoice, reason, cancel);
         var whole =
             BillableSheet.Of(open.Sheet.Priced(open.Buyer, open.Book))
             ?? throw RefusedException.Clash(

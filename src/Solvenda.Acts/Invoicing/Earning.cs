@@ -16,7 +16,7 @@ internal static class Earning
         var (open, seller) = (order.Open, order.Open.Owner);
         if (Commission.PlanFor(open.House.Plans, seller.Id, seller.ReportsTo, row.Day) is not { } plan)
             return;
-        var basis = CommissionBasis.Of(plan.On, order.Whole, order.Bill);
+        var basis = CommissionBasis.Of(plan.On, order.Whole!, order.Bill);
         foreach (var part in Commission.Of(plan, seller.Name, basis))
             Add(work, row, order, plan, part);
     }
@@ -47,7 +47,7 @@ internal static class Earning
             null,
             null
         );
-        var basis = CommissionBasis.Of(plan.On, order.Whole, order.Bill);
+        var basis = CommissionBasis.Of(plan.On, order.Whole!, order.Bill);
         // Never more than was earned: a cost that was put right since does not take from other invoices.
         var left = Amount.FromMinor(earned[0].BasisMinor, basis.Currency);
         foreach (var part in Commission.Of(plan, "", -(basis > left ? left : basis)))

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Data.Rows;
 
@@ -23,7 +24,10 @@ internal static class InvoiceSteps
         order.Money = new MoneySoFar(
             order.Goods,
             await Unbilled.Shipments(work.Db).AnyAsync(s => s.OrderId == order.Id, cancel),
-            await work.Db.InvoiceParts.AnyAsync(p => p.OrderId == order.Id, cancel),
+            await work.Db.InvoiceParts.AnyAsync(
+                p => p.OrderId == order.Id && p.Invoice.Kind == BillKind.Invoice,
+                cancel
+            ),
             so.Open,
             so.Total
         ).Track;

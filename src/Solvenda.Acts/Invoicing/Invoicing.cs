@@ -74,7 +74,7 @@ public sealed class Invoicing(Seller seller)
         {
             foreach (var shipment in order.Went)
                 shipment.Invoice = row.Number;
-            order.Open.Order!.InvoicedMinor += order.Bill.TotalWithTax.Minor;
+            order.Open.Order!.InvoicedMinor += (order.Bill.TotalWithTax + order.Bill.Deducted).Minor;
             Earning.Note(work, row, order);
         }
         var document = Issued.Of(row, bill, orders, seller);
@@ -114,7 +114,7 @@ public sealed class Invoicing(Seller seller)
             );
         var before = await BeforeAsync(work.Db, order.Id, whole, cancel);
         var held = await HeldMoney.OfOrderAsync(work, open, books, seller, cancel);
-        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), held.Left);
+        var bill = BillRules.Invoice(whole.Billable, before, Quantities(whole, went), held.Left, held.Taxed);
         return new BilledOrder(open, whole, went, bill, held);
     }
 
@@ -185,7 +185,11 @@ public sealed class Invoicing(Seller seller)
     {
         var home = seller.Home;
         var taken = bill.Prepaid.IsZero ? null : TakenOf(bill, orders);
-        var postings = LedgerBook.Of(() => Postings.Of(bill, row.Rate, home, books.Chart, taken));
+        List<Amount> deducted =
+        [
+            .. orders.Where(o => !o.Bill.Deductions.IsEmpty).SelectMany(o => o.Held!.TakeTaxed(o.Bill.Deductions)),
+        ];
+        var postings = LedgerBook.Of(() => Postings.Of(bill, row.Rate, home, books.Chart, taken, deducted));
         LedgerBook.Post(work, books, row.Number, row.Day, $"invoice {row.Number}", postings, moves);
         if (bill.Due.IsZero)
             return;
@@ -253,8 +257,8 @@ public sealed class Invoicing(Seller seller)
         work.Db.Prints.Add(print);
         await work.Db.SaveChangesAsync(cancel);
         row.PrintId = print.Id;
-        // What is for several orders answers none of them in its own form.
-        var syntax = document.IsCollected ? "" : open.RequestSyntax;
+        // What is for several orders, or for money alone, answers none of them in its own form.
+        var syntax = document.IsCollected || document.Kind == BillKind.Deposit ? "" : open.RequestSyntax;
         var way = InvoiceWay.Of(open.Sheet.Head, syntax, open.Buyer);
         row.ToldTo = way.By switch
         {

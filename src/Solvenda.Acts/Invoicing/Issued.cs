@@ -65,12 +65,43 @@ internal static class Issued
     private static IEnumerable<InvoiceLine> LinesOf(BilledOrder of, bool named)
     {
         var numbers = LineNumbers.Of(of.Open.ToDraft().Lines);
-        return of
-            .Whole.Parts.Zip(of.Bill.Lines)
-            .Where(p => p.Second.Quantity != 0m)
-            .Select(p => Line(p.First, p.Second, numbers[p.First.Line.Line.Key]))
+        var billed = of.Whole is null
+            ? []
+            : of
+                .Whole.Parts.Zip(of.Bill.Lines)
+                .Where(p => p.Second.Quantity != 0m)
+                .Select(p => Line(p.First, p.Second, numbers[p.First.Line.Line.Key]));
+        return billed
+            .Concat(DepositLines(of))
             .Select(l => named ? l with { Order = of.Open.Order!.Number, PoNumber = of.Open.Sheet.PoNumber ?? "" } : l);
     }
+
+    // What a deposit was for, or what of deposits is taken off: a line by category.
+    private static IEnumerable<InvoiceLine> DepositLines(BilledOrder of)
+    {
+        var wording = of.Open.Wording;
+        return of.Whole is null
+            ? of.Bill.Taxes.Select(t =>
+                DepositLine(wording.With("depositFor", of.Open.Order!.Number), 1m, t.Basis, t.Tax)
+            )
+            : of.Bill.Deductions.Select(d => DepositLine(wording.With("lessDeposit", d.Number), -1m, d.Basis, d.Tax));
+    }
+
+    private static InvoiceLine DepositLine(string words, decimal quantity, Amount basis, Tax tax) =>
+        new(
+            0,
+            "",
+            "",
+            "",
+            words,
+            quantity,
+            Core.Units.Unit.Piece.Code,
+            basis.Value,
+            1m,
+            quantity * basis.Value,
+            tax.Category,
+            tax.Percent
+        );
 
     private static InvoiceLine Line(BillablePart part, BillLine billed, string number)
     {
@@ -109,7 +140,7 @@ internal static class Issued
         );
 
     private static string ChargeWords(IReadOnlyList<BilledOrder> orders, BillableCharge charge) =>
-        orders.SelectMany(o => o.Whole.Charges).FirstOrDefault(c => c.Words == charge.Words) is { } known
+        orders.SelectMany(o => o.Whole?.Charges ?? []).FirstOrDefault(c => c.Words == charge.Words) is { } known
             ? SheetPrint.ChargeWords(known, orders[0].Open.Wording)
             : charge.Words;
 

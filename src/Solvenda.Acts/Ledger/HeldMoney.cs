@@ -1,6 +1,8 @@
+using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Ledger;
 using Solvenda.Core.Money;
 using Solvenda.Data;
@@ -8,9 +10,27 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Ledger;
 
-/// <summary>Money that came for an order before it was invoiced, the oldest first.</summary>
-internal sealed class HeldMoney(IReadOnlyList<DepositRow> deposits, Currency currency, Currency home)
+/// <summary>A deposit that was taxed when it came, and what of that no invoice took off yet.</summary>
+/// <param name="Rate">That of its invoice.</param>
+internal sealed record TaxedDeposit(DepositRow Row, string Number, decimal Rate, ImmutableArray<TaxDeduction> Left)
 {
+    /// <summary>What the ledger has on account of it: without its tax, which was posted.</summary>
+    public Amount Home(Currency home) =>
+        Left.IsEmpty
+            ? Amount.Zero(home)
+            : Amount.Round(Amount.Sum(Left.Select(l => l.Basis), Left[0].Basis.Currency).Value * Rate, home);
+}
+
+/// <summary>Money that came for an order before it was invoiced, the oldest first.</summary>
+internal sealed class HeldMoney(
+    IReadOnlyList<DepositRow> deposits,
+    IEnumerable<TaxedDeposit> taxed,
+    Currency currency,
+    Currency home
+)
+{
+    private readonly List<TaxedDeposit> _taxed = [.. taxed];
+
     public static async Task<HeldMoney> OfOrderAsync(
         Work work,
         OpenSheet open,
@@ -23,7 +43,46 @@ internal sealed class HeldMoney(IReadOnlyList<DepositRow> deposits, Currency cur
         var deposits = await work.Db.Deposits.Where(d => d.OrderId == order.Id).OrderBy(d => d.Id).ToListAsync(cancel);
         foreach (var deposit in deposits)
             OpenBooksAct.Open(work, books, seller, deposit, order.Number, open.Sheet.Currency);
-        return new HeldMoney(deposits, Currency.Of(open.Sheet.Currency), seller.Home);
+        var currency = Currency.Of(open.Sheet.Currency);
+        return new HeldMoney(
+            deposits,
+            await TaxedAsync(work.Db, order.Id, deposits, currency, cancel),
+            currency,
+            seller.Home
+        );
+    }
+
+    private static async Task<List<TaxedDeposit>> TaxedAsync(
+        SolvendaDb db,
+        long order,
+        List<DepositRow> deposits,
+        Currency currency,
+        CancellationToken cancel
+    )
+    {
+        if (!deposits.Exists(d => d.InvoiceId is not null))
+            return [];
+        var parts = await db
+            .InvoiceParts.AsNoTracking()
+            .Include(p => p.Invoice)
+            .Where(p => p.OrderId == order)
+            .OrderBy(p => p.Id)
+            .ToListAsync(cancel);
+        Bill Read(InvoicePartRow part) => KeptBill.Read(part.Invoice.Kind, part.Bill, currency);
+        var taken = parts.Where(p => p.Invoice.Kind == BillKind.Invoice).SelectMany(p => Read(p).Deductions).ToList();
+        return
+        [
+            .. from deposit in deposits
+            let its = parts.Find(p => p.InvoiceId == deposit.InvoiceId)
+            where its is not null
+            let back = parts.Where(p => p.Invoice.CreditsId == its.InvoiceId).Select(Read)
+            select new TaxedDeposit(
+                deposit,
+                its.Invoice.Number,
+                its.Invoice.Rate,
+                DepositRules.Left(its.Invoice.Number, Read(its), taken, back)
+            ),
+        ];
     }
 
     /// <summary>Books money that came for an order.</summary>
@@ -51,19 +110,61 @@ internal sealed class HeldMoney(IReadOnlyList<DepositRow> deposits, Currency cur
         );
     }
 
-    public Amount Left => Amount.FromMinor(deposits.Sum(d => d.Minor - d.TakenMinor), currency);
+    /// <summary>What was not taxed when it came, and no invoice took yet.</summary>
+    public Amount Left => Amount.FromMinor(deposits.Sum(Untaxed), currency);
 
-    /// <summary>Takes so much of it.</summary>
+    /// <summary>What was, and no invoice took off yet.</summary>
+    public IReadOnlyList<TaxDeduction> Taxed => [.. _taxed.SelectMany(t => t.Left)];
+
+    private static long Untaxed(DepositRow d) => d.Minor - d.TaxedMinor - (d.TakenMinor - d.TaxedTakenMinor);
+
+    /// <summary>Takes off what was taxed.</summary>
+    /// <returns>What the ledger had on account for each, in their order.</returns>
+    public IReadOnlyList<Amount> TakeTaxed(IEnumerable<TaxDeduction> deductions)
+    {
+        var held = new List<Amount>();
+        foreach (var deduction in deductions)
+        {
+            var at = _taxed.FindIndex(t => t.Number == deduction.Number);
+            var before = _taxed[at];
+            var after = _taxed[at] = before with
+            {
+                Left =
+                [
+                    .. before
+                        .Left.Select(l =>
+                            l.Tax == deduction.Tax
+                                ? l with
+                                {
+                                    Basis = l.Basis - deduction.Basis,
+                                    TaxAmount = l.TaxAmount - deduction.TaxAmount,
+                                }
+                                : l
+                        )
+                        .Where(l => !l.Basis.IsZero),
+                ],
+            };
+            var worth = before.Home(home) - after.Home(home);
+            before.Row.TakenMinor += deduction.Total.Minor;
+            before.Row.TaxedTakenMinor += deduction.Total.Minor;
+            before.Row.HomeMinor -= worth.Minor;
+            held.Add(worth);
+        }
+        return held;
+    }
+
+    /// <summary>Takes so much of what was not taxed.</summary>
     public TakenMoney Take(Amount amount)
     {
         var (left, worth) = (amount.Minor, 0L);
         foreach (var deposit in deposits)
         {
-            var there = deposit.Minor - deposit.TakenMinor;
+            var there = Untaxed(deposit);
             var now = Math.Min(there, left);
             if (now == 0)
                 continue;
-            var part = Shares.Of(deposit.HomeMinor ?? 0, now, there);
+            var ofTaxed = _taxed.Find(t => t.Row == deposit)?.Home(home).Minor ?? 0;
+            var part = Shares.Of((deposit.HomeMinor ?? 0) - ofTaxed, now, there);
             deposit.TakenMinor += now;
             deposit.HomeMinor = (deposit.HomeMinor ?? 0) - part;
             left -= now;

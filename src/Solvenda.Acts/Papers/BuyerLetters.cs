@@ -61,6 +61,11 @@ public static class BuyerLetters
         ArgumentNullException.ThrowIfNull(issued);
         var wording = open.Wording;
         var total = wording.Fixed(issued.TotalWithTax, Currency.Of(issued.Currency).Decimals);
+        if (issued.Kind == BillKind.Deposit)
+            return new BuyerLetter(
+                wording.With("letter.depositSubject", issued.Number),
+                Text(open, seller, wording.With("letter.deposit", issued.Number, total, issued.Currency, issued.Order))
+            );
         return issued.Kind == BillKind.Credit
             ? new BuyerLetter(
                 wording.With("letter.creditSubject", issued.Number),

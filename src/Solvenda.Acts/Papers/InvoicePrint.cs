@@ -23,7 +23,14 @@ public static class InvoicePrint
         return new PrintedDocument(
             invoice.Seller.Name,
             invoice.Seller.Address,
-            wording[invoice.Kind == BillKind.Credit ? "creditNote" : "invoice"],
+            wording[
+                invoice.Kind switch
+                {
+                    BillKind.Credit => "creditNote",
+                    BillKind.Deposit => "depositInvoice",
+                    _ => "invoice",
+                }
+            ],
             invoice.Number,
             [invoice.Buyer.Name, .. invoice.Buyer.Address],
             [.. Facts(invoice, wording).Where(f => f.Value.Length > 0)],

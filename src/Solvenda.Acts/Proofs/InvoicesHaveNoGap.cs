@@ -38,7 +38,7 @@ public sealed class InvoicesHaveNoGap : IProof
                 o.InvoicedMinor,
                 Sum = db
                     .InvoiceParts.Where(p => p.OrderId == o.Id && p.Invoice.Kind == BillKind.Invoice)
-                    .Sum(p => p.TotalWithTaxMinor),
+                    .Sum(p => p.TotalWithTaxMinor + p.DeductedMinor),
             })
             .Where(o => o.Sum != o.InvoicedMinor)
             .ToListAsync(cancel);

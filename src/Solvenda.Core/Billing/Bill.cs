@@ -33,6 +33,12 @@ public sealed record Bill(
     Amount Prepaid
 )
 {
+    /// <summary>What deposit invoices taxed before; its taxes are worked out without it.</summary>
+    public ImmutableArray<TaxDeduction> Deductions { get; init; } = [];
+
+    /// <summary>What it takes off of deposits that were taxed, with tax.</summary>
+    public Amount Deducted => Amount.Sum(Deductions.Select(d => d.Total), Currency);
+
     /// <summary>Of all its amounts.</summary>
     public Currency Currency => Prepaid.Currency;
 
@@ -53,6 +59,13 @@ public sealed record Bill(
 
     internal Amount AllowanceOf(Tax tax) =>
         Amount.Sum(Allowances.Where(a => a.Tax == tax).Select(a => a.Amount), Currency);
+
+    // As if nothing had been taxed before.
+    internal Amount WholeBasisOf(Tax tax) =>
+        BasisOf(tax) + Amount.Sum(Deductions.Where(d => d.Tax == tax).Select(d => d.Basis), Currency);
+
+    internal Amount WholeTaxOf(Tax tax) =>
+        TaxOf(tax) + Amount.Sum(Deductions.Where(d => d.Tax == tax).Select(d => d.TaxAmount), Currency);
 
     internal Amount BasisOf(Tax tax) => Amount.Sum(Taxes.Where(t => t.Tax == tax).Select(t => t.Basis), Currency);
 

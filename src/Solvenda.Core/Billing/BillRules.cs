@@ -13,20 +13,37 @@ public static class BillRules
     /// <summary>The next invoice of an order.</summary>
     /// <param name="before">Its invoices so far, in their order.</param>
     /// <param name="quantities">Of each line what is billed now; 0 for nothing.</param>
-    /// <param name="deposit">Received for the order and not taken by an invoice yet; 0 or more.</param>
+    /// <param name="deposit">Received for the order, not taxed then and not taken by an invoice yet; 0 or more.</param>
+    /// <param name="taxed">What is left of deposit invoices of the order, the earliest first; null: there are
+    /// none.</param>
     /// <exception cref="ArgumentException">More of a line than is left, less than nothing, or nothing at
     /// all.</exception>
     public static Bill Invoice(
         Billable of,
         IReadOnlyList<Bill> before,
         IReadOnlyList<decimal> quantities,
-        Amount deposit
+        Amount deposit,
+        IReadOnlyList<TaxDeduction>? taxed = null
     )
     {
         ArgumentNullException.ThrowIfNull(of);
         ArgumentNullException.ThrowIfNull(before);
         var part = Part(BillKind.Invoice, of, [.. before.Where(b => b.Kind == BillKind.Invoice)], quantities, true);
-        var bill = part with { Taxes = [.. Touched(part, of).Select(t => Row(t, BasisOf(part, t)))] };
+        var bases = Touched(part, of).Select(t => (Tax: t, Basis: BasisOf(part, t))).ToList();
+        var deductions = DepositRules.Taken(bases, taxed ?? []);
+        var bill = part with
+        {
+            Deductions = deductions,
+            Taxes =
+            [
+                .. bases.Select(b =>
+                    Row(
+                        b.Tax,
+                        b.Basis - Sum(deductions.Where(d => d.Tax == b.Tax).Select(d => d.Basis), deposit.Currency)
+                    )
+                ),
+            ],
+        };
         return bill with { Prepaid = deposit < bill.TotalWithTax ? deposit : bill.TotalWithTax };
     }
 
@@ -50,8 +67,8 @@ public static class BillRules
 
     // Where nothing of it is left, the tax that is left goes with it.
     private static TaxRow Back(Bill invoice, IReadOnlyList<Bill> before, Tax tax, Amount basis) =>
-        Sum(before.Select(b => b.BasisOf(tax)), basis.Currency) + basis == invoice.BasisOf(tax)
-            ? new TaxRow(tax, basis, invoice.TaxOf(tax) - Sum(before.Select(b => b.TaxOf(tax)), basis.Currency))
+        Sum(before.Select(b => b.BasisOf(tax)), basis.Currency) + basis == invoice.WholeBasisOf(tax)
+            ? new TaxRow(tax, basis, invoice.WholeTaxOf(tax) - Sum(before.Select(b => b.TaxOf(tax)), basis.Currency))
             : Row(tax, basis);
 
     // So much of a whole: each amount is what so much comes to so far, less what was taken before.

@@ -37,7 +37,10 @@ public static class Collecting
                 [.. made.SelectMany(p => p.Charges)],
                 taxes,
                 Amount.Sum(made.Select(p => p.Prepaid), currency)
-            ),
+            )
+            {
+                Deductions = [.. made.SelectMany(p => p.Deductions)],
+            },
             made
         );
     }

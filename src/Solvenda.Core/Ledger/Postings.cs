@@ -24,8 +24,16 @@ public static class Postings
     /// <summary>Of an invoice; of a credit note the same turned round.</summary>
     /// <param name="rate">Home currency for one unit of the bill's, on its day.</param>
     /// <param name="taken">Of money held for it: what the bill has as prepaid.</param>
+    /// <param name="deducted">Of its deductions, what the ledger has on account for each; in their order.</param>
     /// <exception cref="NoAccountException">The house has no account for something on it.</exception>
-    public static ImmutableArray<Posting> Of(Bill bill, decimal rate, Currency home, Chart chart, TakenMoney? taken)
+    public static ImmutableArray<Posting> Of(
+        Bill bill,
+        decimal rate,
+        Currency home,
+        Chart chart,
+        TakenMoney? taken,
+        IReadOnlyList<Amount>? deducted = null
+    )
     {
         ArgumentNullException.ThrowIfNull(bill);
         ArgumentNullException.ThrowIfNull(chart);
@@ -42,12 +50,60 @@ public static class Postings
             sides.Credit(chart.For(AccountUse.Revenue, tax.Category), revenue);
             sides.Credit(chart.For(AccountUse.TaxOwed, tax.Category), amount);
         }
+        // What was taxed when it came is sold now, at the worth that it came with.
+        foreach (var (deduction, held) in bill.Deductions.Zip(deducted ?? []))
+        {
+            sides.Debit(chart.For(AccountUse.OnAccount), held);
+            sides.Credit(chart.For(AccountUse.Revenue, deduction.Tax.Category), held);
+        }
         if (taken is not null)
         {
             sides.Debit(chart.For(AccountUse.OnAccount), taken.Home);
             sides.Credit(chart.For(AccountUse.Receivable), Home(taken.Amount));
             sides.Rest(chart.For(AccountUse.Exchange));
         }
+        return sides.Done();
+    }
+
+    /// <summary>Of a deposit invoice: the tax of money that is on account already.</summary>
+    /// <param name="rate">Home currency for one unit of the bill's, on its day.</param>
+    public static ImmutableArray<Posting> OfDeposit(Bill bill, decimal rate, Currency home, Chart chart)
+    {
+        ArgumentNullException.ThrowIfNull(bill);
+        ArgumentNullException.ThrowIfNull(chart);
+        var sides = new Sides(home, turned: false);
+        foreach (var tax in bill.Taxes)
+            sides.Credit(
+                chart.For(AccountUse.TaxOwed, tax.Tax.Category),
+                Amount.Round(tax.TaxAmount.Value * rate, home)
+            );
+        sides.Rest(chart.For(AccountUse.OnAccount));
+        return sides.Done();
+    }
+
+    /// <summary>Of a credit note on a deposit invoice: the money is owed back to the buyer, and its tax is not owed any
+    /// more.</summary>
+    /// <param name="rate">That of the deposit invoice.</param>
+    /// <param name="held">What the ledger has on account for it.</param>
+    public static ImmutableArray<Posting> OfDepositBack(
+        Bill note,
+        decimal rate,
+        Amount held,
+        Currency home,
+        Chart chart
+    )
+    {
+        ArgumentNullException.ThrowIfNull(note);
+        ArgumentNullException.ThrowIfNull(chart);
+        var sides = new Sides(home, turned: false);
+        foreach (var tax in note.Taxes)
+            sides.Debit(
+                chart.For(AccountUse.TaxOwed, tax.Tax.Category),
+                Amount.Round(tax.TaxAmount.Value * rate, home)
+            );
+        sides.Debit(chart.For(AccountUse.OnAccount), held);
+        sides.Credit(chart.For(AccountUse.Receivable), Amount.Round(note.TotalWithTax.Value * rate, home));
+        sides.Rest(chart.For(AccountUse.Exchange));
         return sides.Done();
     }
 

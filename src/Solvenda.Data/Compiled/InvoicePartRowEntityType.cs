@@ -21,7 +21,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.InvoicePartRow",
                 typeof(InvoicePartRow),
                 baseEntityType,
-                propertyCount: 5,
+                propertyCount: 6,
                 navigationCount: 2,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 2,
@@ -41,6 +41,13 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(InvoicePartRow).GetProperty("Bill", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(InvoicePartRow).GetField("<Bill>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var deductedMinor = runtimeEntityType.AddProperty(
+                "DeductedMinor",
+                typeof(long),
+                propertyInfo: typeof(InvoicePartRow).GetProperty("DeductedMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoicePartRow).GetField("<DeductedMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
 
             var invoiceId = runtimeEntityType.AddProperty(
                 "InvoiceId",

@@ -1815,6 +1815,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("DeductedMinor")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("InvoiceId")
                         .HasColumnType("INTEGER");
 

@@ -58,6 +58,9 @@ public sealed class InvoicePartRow
     public OrderRow Order { get; set; } = null!;
     public long TotalWithTaxMinor { get; set; }
 
+    /// <summary>What deposit invoices had taxed of it before, and it took off, with tax.</summary>
+    public long DeductedMinor { get; set; }
+
     /// <summary>Its figures, line by line as the order has them, as JSON (KeptBill).</summary>
     public string Bill { get; set; } = "";
 }

@@ -58,7 +58,12 @@ public static partial class UblInvoice
             Text("IssueDate", Day(of.Day)),
             credit ? null : Text("DueDate", Day(of.Due)),
             // UNTDID 1001.
-            Text(credit ? "CreditNoteTypeCode" : "InvoiceTypeCode", credit ? "381" : "380"),
+            Text(
+                credit ? "CreditNoteTypeCode" : "InvoiceTypeCode",
+                credit ? "381"
+                    : of.Kind == BillKind.Deposit ? "386"
+                    : "380"
+            ),
             of.Reason.Length > 0 ? Text("Note", of.Reason) : null,
             Text("DocumentCurrencyCode", of.Currency),
             // Peppol BIS Billing 3, R003: a buyer's reference or an order.

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Security.Claims;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Orders;
+using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Sheets;
 using Solvenda.Data;
 using Solvenda.Formats.Tables;

@@ -14,6 +14,11 @@ internal static class MoneyWords
                 ),
                 Milestone: true
             ),
+            DepositInvoiced e => new(
+                FormattableString.Invariant(
+                    $"deposit invoice {e.Invoice} over {e.Total:#,0.00} {e.Currency}{Went(e.ToldTo)}"
+                )
+            ),
             EntriesMoved e => new($"{e.Invoice} is posted on {e.To} instead of {e.From}"),
             InvoiceCredited e => new(
                 FormattableString.Invariant(

@@ -64,6 +64,7 @@ public sealed record InvoiceView(
 /// <param name="Total">What of it is of this order.</param>
 /// <param name="Open">Of all of it.</param>
 /// <param name="IsCollected">Whether others are on it.</param>
+/// <param name="IsDeposit">Whether it taxed a deposit.</param>
 public sealed record InvoiceInShort(
     string Number,
     bool IsCredit,
@@ -72,7 +73,8 @@ public sealed record InvoiceInShort(
     decimal Total,
     decimal Open,
     string Credits,
-    bool IsCollected
+    bool IsCollected,
+    bool IsDeposit
 );
 
 /// <summary>The money of an order.</summary>
@@ -236,7 +238,8 @@ public static class InvoiceViews
                     Amount.Major(i.TotalWithTaxMinor, order.Currency),
                     Amount.Major(i.Open, order.Currency),
                     i.Credits ?? "",
-                    i.IsCollected
+                    i.IsCollected,
+                    i.Kind == BillKind.Deposit
                 )),
             ],
             await Unbilled
@@ -312,7 +315,8 @@ public static class InvoiceViews
                     l.Unit,
                     l.Quantity - back.GetValueOrDefault((l.Order, l.Key))
                 ))
-                .Where(l => l.Left > 0m),
+                // Lines about deposits are of no line of the order.
+                .Where(l => l.Left > 0m && l.Key != 0),
         ];
     }
 }

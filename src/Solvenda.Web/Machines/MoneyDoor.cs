@@ -143,7 +143,12 @@ public static class MoneyDoor
         return Results.Ok(
             new InvoiceState(
                 issued.Number,
-                issued.Kind == BillKind.Credit ? "creditNote" : "invoice",
+                issued.Kind switch
+                {
+                    BillKind.Credit => "creditNote",
+                    BillKind.Deposit => "depositInvoice",
+                    _ => "invoice",
+                },
                 issued.Day,
                 issued.Due,
                 issued.Order,

@@ -61,7 +61,8 @@ public static class HouseEndpoints
                     row.Bank,
                     seller.SellsBy,
                     row.PaperColour,
-                    row.PaperFoot
+                    row.PaperFoot,
+                    row.TaxesAdvances
                 ),
             row?.Logo is not null,
             row?.Version ?? 0,

@@ -28,6 +28,7 @@ internal static class Invoices
     {
         [nameof(BillKind.Invoice)] = "invoice",
         [nameof(BillKind.Credit)] = "credit note",
+        [nameof(BillKind.Deposit)] = "deposit invoice",
     };
 
     public static readonly DocumentList<InvoiceEntry> Kind = new()

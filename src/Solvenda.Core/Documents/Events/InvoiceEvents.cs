@@ -14,6 +14,12 @@ public sealed record InvoiceIssued(
     MoneyTrack After
 ) : IEvent;
 
+/// <summary>A deposit invoice was issued for money that came before the goods.</summary>
+/// <param name="Total">With tax.</param>
+/// <param name="ToldTo">Where the buyer got it; empty where it could not be sent.</param>
+[EventCode("invoice.deposit_taxed")]
+public sealed record DepositInvoiced(string Invoice, decimal Total, string Currency, string ToldTo) : IEvent;
+
 /// <summary>What an invoice posts on one account went to another, before it was issued.</summary>
 /// <param name="From">Code of the account that the rules say.</param>
 /// <param name="To">Code of the one that somebody said instead.</param>

@@ -38,6 +38,8 @@
         <span class="text-second"
           >{i.isCredit
             ? `for ${i.credits}`
+            : i.isDeposit
+              ? 'for a deposit'
             : i.open > 0
               ? `${i.isCollected ? 'with other orders, ' : ''}${fixed(i.open, 2)} open, due ${day(i.due)}`
               : 'paid'}</span

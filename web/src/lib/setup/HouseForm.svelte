@@ -28,6 +28,7 @@
     incoterms: [],
     colour: '',
     foot: '',
+    taxesAdvances: true,
   });
   let logo = $state<string | null>(null);
   let said = $state('');
@@ -122,6 +123,12 @@
         {#if facts.colour}<button type="button" class="underline" onclick={() => (facts.colour = '')}>that of ink</button>{/if}
       </span>
     </div>
+    <label class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
+      <span class="text-second">deposits</span>
+      <span class="flex items-center gap-1.5"
+        ><input type="checkbox" class="accent-(--ink)" bind:checked={facts.taxesAdvances} />taxed when they come, by a deposit invoice</span
+      >
+    </label>
     <fieldset class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
       <legend class="float-left contents text-second"><span class="text-second">sells by</span></legend>
       <span class="flex flex-wrap gap-x-4">

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Ledger;
+using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
@@ -9,16 +10,20 @@ using Solvenda.Core.Money;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Orders;
+namespace Solvenda.Acts.Invoicing;
 
-/// <summary>Notes money that came for an order before it is invoiced: it counts against what the buyer owes.</summary>
+/// <summary>
+/// Notes money that came for an order before it is invoiced: it counts against what the buyer owes, and is taxed by a
+/// deposit invoice where the house does so.
+/// </summary>
 /// <param name="Amount">In the order's currency, up to what it comes to.</param>
 /// <param name="Reference">The bank's, so that it is found again.</param>
 public sealed record NoteDeposit(string Order, decimal Amount, DateOnly ReceivedOn, string Reference)
     : IAct<DocumentRef>;
 
-[Leaves(typeof(DepositNoted))]
-public sealed class NoteDepositAct(SheetLoader loader, Judge judge, Seller seller) : Act<NoteDeposit, DocumentRef>
+[Leaves(typeof(DepositNoted), typeof(DepositInvoiced))]
+public sealed class NoteDepositAct(SheetLoader loader, Judge judge, Seller seller, DepositInvoices invoices)
+    : Act<NoteDeposit, DocumentRef>
 {
     private const int MostLetters = 120;
     private const int MostDaysBack = 366;
@@ -73,6 +78,7 @@ public sealed class NoteDepositAct(SheetLoader loader, Judge judge, Seller selle
             open.Subject,
             open.Dossier.Id
         );
+        await invoices.IssueAsync(work, open, deposit, cancel);
         return open.Ref;
     }
 }
