@@ -10,7 +10,8 @@ using Xunit;
 
 namespace Solvenda.Web.Tests;
 
-/// <summary>What is seen of an invoice before it is issued: its entries, which may be moved, and who earns of it.</summary>
+/// <summary>What is seen of an invoice before it is issued: its entries, which may be moved, and who earns of
+/// it.</summary>
 public sealed class BeforeInvoiceTests(House house) : BilledCalls(house)
 {
     private static Task<HttpResponseMessage> IssueAsync(HttpClient who, string order, params object[] moves) =>

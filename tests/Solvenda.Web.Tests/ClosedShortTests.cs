@@ -10,7 +10,7 @@ namespace Solvenda.Web.Tests;
 /// <summary>What is left of an order that went in part is closed short.</summary>
 public sealed class ClosedShortTests(House house) : BilledCalls(house)
 {
-    private async Task<HttpResponseMessage> CloseAsync(HttpClient who, string order, params int[] places)
+    private static async Task<HttpResponseMessage> CloseAsync(HttpClient who, string order, params int[] places)
     {
         var seen = await SeenAsync(who, $"/api/orders/{order}");
         var lines = places.Select(p => seen.GetProperty("lines")[p].GetProperty("key").GetInt64()).ToList();

@@ -49,7 +49,10 @@ public sealed class DepositInvoiceTests(House house) : BilledCalls(house)
         var paper = Xml(await petra.GetStringAsync($"/api/invoices/{deposit}/ubl", Cancel));
         Assert.Equal("386", Of(paper, "InvoiceTypeCode"));
         Assert.Equal("0.00", Of(paper, "PayableAmount"));
-        var tax = decimal.Parse(paper.Descendants().First(e => e.Name.LocalName == "TaxAmount").Value);
+        var tax = decimal.Parse(
+            paper.Descendants().First(e => e.Name.LocalName == "TaxAmount").Value,
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         Assert.Equal(Math.Round((half - tax) * 0.23m, 2, MidpointRounding.AwayFromZero), tax);
         Assert.Equal(before, await FaultsAsync());
 

@@ -254,8 +254,12 @@ test('what was confirmed is picked, goes, is invoiced, read by another program, 
   await page.goto(`/orders/${order}`);
   await expect(goods).toContainText('all of it went');
   await page.keyboard.press('f');
-  await expect(page.getByRole('dialog')).toContainText('never changed');
-  await page.keyboard.press('Enter');
+  // What it posts, and who earns of it, is seen before.
+  const before = page.getByRole('dialog', { name: 'before it is issued' });
+  await expect(before).toContainText('never changed');
+  await expect(before.getByRole('region', { name: 'what it posts' })).toContainText('receivable');
+  await expect(before.getByRole('region', { name: 'who earns of it' })).toContainText('Sorcha Quill');
+  await page.keyboard.press('Control+Enter');
   const money = page.getByRole('region', { name: 'its money' });
   const link = money.getByRole('link', { name: /^F\d/ });
   await expect(link).toBeVisible({ timeout: 60_000 });

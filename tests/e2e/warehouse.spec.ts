@@ -22,7 +22,7 @@ test('all that may go is picked and sent with a key each, and what goes by numbe
   };
 
   await press('r');
-  await expect(page.getByRole('status')).toContainText(/released to be picked/, { timeout: 120_000 });
+  await expect(page.getByRole('status')).toContainText(/released as wave/, { timeout: 120_000 });
   await expect(page.getByRole('checkbox', { checked: true })).toHaveCount(0);
   await press('g');
   // What leaves cannot be called back: it is said what will happen first.
@@ -80,7 +80,7 @@ test('one order is picked on its way along the shelves, short, packed, and the r
   await expect(page.getByRole('combobox')).toBeFocused();
   await page.keyboard.type('spindrift');
   await page.getByRole('option').first().click();
-  await page.getByLabel('what they say').fill('20 x SHK-BOW-10\n40 x PS3-12-WH');
+  await page.getByLabel('what they say').fill('20 x SHK-BOW-10\n40 x PS3-12-WH\n2 x CTG-AF-BK-5');
   await page.keyboard.press('Control+Enter');
   await page.waitForURL(/\/requests\/R/);
   await page.getByRole('button', { name: /Make it an order/ }).click();
@@ -103,19 +103,27 @@ test('one order is picked on its way along the shelves, short, packed, and the r
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: 'Confirm it' }).click();
   const goods = page.getByRole('region', { name: 'its goods' });
-  await expect(goods).toContainText('to go: 2 lines, all there');
+  await expect(goods).toContainText('to go: 3 lines, all there');
   await page.keyboard.press('d');
   await goods.getByRole('link', { name: `${number}/1` }).click();
 
   const aside = page.getByRole('complementary', { name: 'being picked' });
   await expect(aside.getByRole('list', { name: 'in walking order' })).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(aside.getByText('1 of 2')).toBeVisible();
+  await expect(aside.getByText('1 of 3')).toBeVisible();
   await page.keyboard.press('s');
   await expect(aside.getByRole('textbox')).toBeFocused();
   await page.keyboard.type('5');
   await page.keyboard.press('Enter');
-  await expect(aside.getByText('2 of 2')).toBeVisible();
+  await expect(aside.getByText('2 of 3')).toBeVisible();
+  // Paint goes by lot: the one that lies in front is offered, another is typed.
+  await page.keyboard.press('Enter');
+  const lot = aside.getByRole('textbox', { name: /^lots of CTG/ });
+  await expect(lot).toHaveValue(/^L\d+A$/);
+  await lot.fill('L2701B');
+  await page.keyboard.press('Enter');
+  await expect(aside.getByText('3 of 3')).toBeVisible();
+  await expect(aside).toContainText('lot L2701B 2');
   await page.keyboard.press('p');
   await aside.getByLabel('parcels').fill('2');
   await aside.getByLabel('kilograms in all').fill('11.5');

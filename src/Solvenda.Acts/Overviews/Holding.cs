@@ -17,11 +17,15 @@ internal static class Holding
         select o.Number;
 
     /// <summary>Shipments that took something of a lot along.</summary>
-    public static IQueryable<string> ShipmentsOfLot(SolvendaDb db, string lot) =>
-        from p in db.Set<Data.Rows.ShipmentPickRow>()
-        join s in db.Shipments on p.ShipmentId equals s.Id
-        where (", " + p.Lots).Contains(", " + lot.ToUpper() + " ")
-        select s.Number;
+    public static IQueryable<string> ShipmentsOfLot(SolvendaDb db, string lot)
+    {
+        // As lots are kept: "L2408A 12, L2409B 3".
+        var named = $", {lot.ToUpperInvariant()} ";
+        return from p in db.Set<Data.Rows.ShipmentPickRow>()
+            join s in db.Shipments on p.ShipmentId equals s.Id
+            where (", " + p.Lots).Contains(named)
+            select s.Number;
+    }
 
     /// <summary>Quotes with a line of an item.</summary>
     public static IQueryable<string> QuotesOf(SolvendaDb db, string item) =>

@@ -110,25 +110,7 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
         CancellationToken cancel
     )
     {
-        var rows = new List<(ReceiptRow Row, Match Match)>(some.Length);
-        foreach (var movement in some)
-        {
-            var amount = Amount.Round(movement.Amount, CurrencyOf(movement));
-            var match = matching.Of(
-                new Core.Receiving.Money(
-                    amount.Minor,
-                    movement.Currency,
-                    movement.Payer,
-                    movement.PayerAccount,
-                    movement.Words,
-                    movement.Day
-                )
-            );
-            var row = Row(work, movement, amount, match);
-            row.Id = ++done.LastKey;
-            work.Db.Receipts.Add(row);
-            rows.Add((row, match));
-        }
+        var rows = some.Select(m => Matched(work, matching, m, done)).ToList();
         var ids = rows.SelectMany(r => r.Match.Takes).Select(t => t.Owed.Id).ToList();
         var items = await work
             .Db.OpenItems.Where(o => EF.Parameter(ids).Contains(o.Id))
@@ -162,6 +144,26 @@ public sealed class TakeBankFileAct(Seller seller) : Act<TakeBankFile, BankAnswe
         await work.Db.SaveChangesAsync(cancel);
         await Applying.FollowAsync(work, [.. items.Values.Select(i => i.InvoiceId).OfType<long>()], cancel);
         work.Db.ChangeTracker.Clear();
+    }
+
+    // What a movement is for, and its row, which waits to be added.
+    private static (ReceiptRow Row, Match Match) Matched(Work work, Matching matching, BankMovement movement, Done done)
+    {
+        var amount = Amount.Round(movement.Amount, CurrencyOf(movement));
+        var match = matching.Of(
+            new Core.Receiving.Money(
+                amount.Minor,
+                movement.Currency,
+                movement.Payer,
+                movement.PayerAccount,
+                movement.Words,
+                movement.Day
+            )
+        );
+        var row = Row(work, movement, amount, match);
+        row.Id = ++done.LastKey;
+        work.Db.Receipts.Add(row);
+        return (row, match);
     }
 
     private static Currency CurrencyOf(BankMovement movement)

@@ -350,6 +350,9 @@ public sealed class Sending(Judge judge, Seller seller)
     // A carrier who is told by file, in the form that the house set for them.
     private static async Task TellCarrierAsync(Work work, ShipmentRow shipment, CancellationToken cancel)
     {
+        // What was done and not carried is none of theirs.
+        if (shipment.Picks.TrueForAll(p => p.Quantity == 0m))
+            return;
         if (!await work.Db.Carriers.AnyAsync(c => c.Code == shipment.Carrier && c.Active && c.ByFile, cancel))
             return;
         await work.Db.SaveChangesAsync(cancel);

@@ -4,7 +4,8 @@ using Solvenda.Core.Pricing;
 
 namespace Solvenda.Core.Billing;
 
-/// <summary>What a deposit invoice taxed already, as a later invoice takes it off: a negative line by category.</summary>
+/// <summary>What a deposit invoice taxed already, as a later invoice takes it off: a negative line by
+/// category.</summary>
 /// <param name="Number">Of the deposit invoice.</param>
 /// <param name="Basis">Above 0.</param>
 public sealed record TaxDeduction(string Number, Tax Tax, Amount Basis, Amount TaxAmount)
@@ -25,7 +26,8 @@ public static class DepositRules
     /// <summary>The deposit invoice for money that came.</summary>
     /// <param name="of">The order that it came for.</param>
     /// <param name="received">With tax; above 0.</param>
-    /// <returns>Null where nothing of it is taxed now. A cent that no basis with its tax comes to stays untaxed.</returns>
+    /// <returns>Null where nothing of it is taxed now. A cent that no basis with its tax comes to stays
+    /// untaxed.</returns>
     public static Bill? Invoice(Billable of, Amount received)
     {
         ArgumentNullException.ThrowIfNull(of);

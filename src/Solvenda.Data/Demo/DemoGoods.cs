@@ -89,25 +89,24 @@ internal sealed class DemoGoods(SolvendaDb db, DemoPapers papers)
             );
             foreach (var need in needs.GroupBy(n => n.Item.Id))
                 db.Add(
-                    new ShipmentPickRow
-                    {
-                        ShipmentId = shipment.Id,
-                        LineKey = line.Key,
-                        ItemId = need.Key,
-                        Quantity = need.Sum(n => n.Quantity),
-                        Picked = day is null ? null : need.Sum(n => n.Quantity),
-                        Lots =
-                            day is not null && need.First().Item.HasLots
-                                ? Lots.Write([new LotPart(LotOf(need.Key), need.Sum(n => n.Quantity))])
-                                : "",
-                        Serials =
-                            day is not null && need.First().Item.HasSerials ? Serials(need.Sum(n => n.Quantity)) : "",
-                    }
+                    PickOf(shipment, line.Key, need.First().Item, need.Sum(n => n.Quantity), isGone: day is not null)
                 );
         }
         Tell(order, shipment, lines.Select(l => $"{l.Line.Quantity:0.###} {l.Line.Words}"), begun);
         return shipment.Number;
     }
+
+    private ShipmentPickRow PickOf(ShipmentRow shipment, long line, ItemRow item, decimal quantity, bool isGone) =>
+        new()
+        {
+            ShipmentId = shipment.Id,
+            LineKey = line,
+            ItemId = item.Id,
+            Quantity = quantity,
+            Picked = isGone ? quantity : null,
+            Lots = isGone && item.HasLots ? Lots.Write([new LotPart(LotOf(item.Id), quantity)]) : "",
+            Serials = isGone && item.HasSerials ? Serials(quantity) : "",
+        };
 
     // What went was of the lot before the one that lies in front now.
     private string LotOf(long item) => LotOf(item, papers.Today.Year - 1);

@@ -53,7 +53,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         AddPolicies();
         AddHouse();
         AddOwnFields();
-        AddPlansAndTexts();
+        DemoPlans.Add(db);
         await AddKeyAsync(keyHash, cancel);
         var prices = new DemoPrices(db, _random, _today);
         var catalogue = AddCatalogue();
@@ -97,51 +97,6 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
                 GivenById = 1,
                 GivenByName = "Wilhelmina Oduya",
                 GivenAt = now.AddYears(-2),
-            }
-        );
-    }
-
-    private void AddPlansAndTexts()
-    {
-        var people = db.People.Local.ToDictionary(p => p.Name, p => p.Id);
-        db.CommissionPlans.AddRange(
-            new CommissionPlanRow
-            {
-                Code = "Quill, on what is paid",
-                SellerId = people["Sorcha Quill"],
-                On = Core.Billing.CommissionOn.Paid,
-                Percent = 2m,
-            },
-            new CommissionPlanRow
-            {
-                Code = "Mohr, on margin",
-                SellerId = people["Bastian Mohr"],
-                On = Core.Billing.CommissionOn.Margin,
-                Percent = 8m,
-                Shares = "seller 70; Leandro Paz 30",
-            }
-        );
-        db.PaperTexts.AddRange(
-            new PaperTextRow
-            {
-                Code = "invoices",
-                Paper = Core.Documents.PaperKind.Invoice,
-                Language = "en",
-                Below = "The goods stay ours until they are paid.",
-            },
-            new PaperTextRow
-            {
-                Code = "Rechnungen",
-                Paper = Core.Documents.PaperKind.Invoice,
-                Language = "de",
-                Below = "Die Ware bleibt bis zur Bezahlung unser Eigentum.",
-            },
-            new PaperTextRow
-            {
-                Code = "delivery notes",
-                Paper = Core.Documents.PaperKind.DeliveryNote,
-                Language = "en",
-                Below = "Please count the parcels before you sign, and tell us within two days what is missing.",
             }
         );
     }

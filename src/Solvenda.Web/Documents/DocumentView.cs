@@ -134,7 +134,7 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             yield return new OrderMove("callOff", "Call off", "", WithReason: false);
         if (
             order.Terms == TermsTrack.Confirmed
-            && (begun ? order.Goods != GoodsTrack.Shipped : open.Sheet.Lines.Count > 1)
+            && (begun ? order.Goods == GoodsTrack.PartShipped : open.Sheet.Lines.Count > 1)
         )
             yield return new OrderMove("closeShort", "Close lines short", "", WithReason: false);
         if (order.Terms != TermsTrack.Cancelled && !begun && open.ToDraft().Lines.Any(l => l.ClosedWhy.Length > 0))

@@ -86,38 +86,16 @@ public static class Commissions
             .Where(c => c.Day >= first && c.Day <= last)
             .OrderByDescending(c => c.Id)
             .Take(Most)
-            .Select(c => new
-            {
-                Row = c,
+            .Select(c => new Found(
+                c,
                 c.Invoice.Number,
-                Order = c.Order.Number,
-                Buyer = c.Order.Dossier.Buyer.Name,
-                Total = c.Invoice.TotalWithTaxMinor,
-                Open = db.OpenItems.Where(o => o.InvoiceId == c.InvoiceId && o.OpenMinor > 0).Sum(o => o.OpenMinor),
-            })
+                c.Order.Number,
+                c.Order.Dossier.Buyer.Name,
+                c.Invoice.TotalWithTaxMinor,
+                db.OpenItems.Where(o => o.InvoiceId == c.InvoiceId && o.OpenMinor > 0).Sum(o => o.OpenMinor)
+            ))
             .ToListAsync(cancel);
-        var lines = rows.ConvertAll(r =>
-        {
-            var amount = Amount.FromMinor(r.Row.Minor, Currency.Of(r.Row.Currency));
-            return new CommissionLine(
-                r.Row.Name,
-                r.Number,
-                r.Order,
-                r.Buyer,
-                r.Row.Day,
-                r.Row.Plan,
-                r.Row.On,
-                r.Row.Percent,
-                r.Row.Share,
-                r.Row.Currency,
-                Amount.Major(r.Row.BasisMinor, r.Row.Currency),
-                amount.Value,
-                // What goes back goes back at once.
-                r.Row.Minor < 0
-                    ? amount.Value
-                    : Commission.Earned(r.Row.On, amount, r.Open, r.Total).Value
-            );
-        });
+        var lines = rows.ConvertAll(Line);
         return new CommissionsView(
             first,
             last,
@@ -135,6 +113,32 @@ public static class Commissions
             ],
             lines,
             (who.Roles & SeeAll) != Roles.None
+        );
+    }
+
+    private sealed record Found(CommissionRow Row, string Number, string Order, string Buyer, long Total, long Open);
+
+    private static CommissionLine Line(Found of)
+    {
+        var row = of.Row;
+        var amount = Amount.FromMinor(row.Minor, Currency.Of(row.Currency));
+        return new CommissionLine(
+            row.Name,
+            of.Number,
+            of.Order,
+            of.Buyer,
+            row.Day,
+            row.Plan,
+            row.On,
+            row.Percent,
+            row.Share,
+            row.Currency,
+            Amount.Major(row.BasisMinor, row.Currency),
+            amount.Value,
+            // What goes back goes back at once.
+            row.Minor < 0
+                ? amount.Value
+                : Commission.Earned(row.On, amount, of.Open, of.Total).Value
         );
     }
 

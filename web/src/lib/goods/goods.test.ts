@@ -33,6 +33,7 @@ const view = (waiting: object[], picking: object[] = []) => ({
   carriers: [{ code: 'Skerry Post', carries: 'parcels', cutOff: '15:00' }],
   waiting,
   picking,
+  nextWave: '28 Nov 1',
   goneToday: 0,
   mayShip: true,
 });
@@ -70,9 +71,32 @@ test('the chosen ones are released in one round, and what was not says why', asy
   const { goods, asked } = await opened([row(1), row(2)], { 'POST /api/lists/{kind}/deeds': refusing });
   await goods.release();
   const sent = asked.find((a) => a.url === '/api/lists/{kind}/deeds');
-  expect(sent?.body).toMatchObject({ deed: 'release', ids: [1, 2] });
-  expect(goods.done).toBe('1 released to be picked; 1 not: S26-00002: held');
+  expect(sent?.body).toMatchObject({ deed: 'release', ids: [1, 2], given: '28 Nov 1' });
+  expect(goods.done).toBe('1 released as wave 28 Nov 1; 1 not: S26-00002: held');
   expect(saysOf(round, 'went')).toBe('2 went');
+});
+
+test('several are a wave by its count or by name, one alone is none', async () => {
+  const { goods, asked } = await opened([row(1), row(2)]);
+  const given = () => (asked.filter((a) => a.url === '/api/lists/{kind}/deeds').at(-1)?.body as { given: string }).given;
+  goods.wave = ' before lunch ';
+  await goods.release();
+  expect([given(), goods.wave]).toEqual(['before lunch', '']);
+  goods.choose(goods.rows[1]);
+  await goods.release();
+  expect([given(), goods.done]).toEqual(['', '2 released to be picked']);
+});
+
+test('what is being picked stands wave by wave, and a wave goes by itself', async () => {
+  const shipment = (id: number, wave: string) => ({ id, number: `S26-0000${id}/1`, wave, picks: 1, picked: 0 });
+  const picking = [shipment(1, ''), shipment(2, '28 Nov 1'), shipment(3, ''), shipment(4, '28 Nov 1')];
+  const { goods, asked } = await opened([], { 'GET /api/goods': view([], picking) });
+  expect(goods.waves.map((w) => [w.name, w.shipments.map((s) => s.id)])).toEqual([
+    ['', [1, 3]],
+    ['28 Nov 1', [2, 4]],
+  ]);
+  await goods.sendAll(goods.waves[1]!.shipments);
+  expect(asked.find((a) => a.url === '/api/lists/{kind}/deeds')?.body).toMatchObject({ deed: 'send', ids: [2, 4] });
 });
 
 const pick = (line: number, item: string, more: object = {}) => ({
@@ -123,6 +147,26 @@ test('what goes by number is asked for its numbers, as many as there are', async
   await ship.numbers(ship.current, 'T-1, T-2');
   expect(asked.at(-1)?.body).toMatchObject({ picked: [{ picked: 2, serials: ['T-1', 'T-2'] }] });
   expect([ship.problem, ship.typing]).toEqual(['LJ T-1 goes with S26-00002/1.', 'serials']);
+});
+
+test('what goes by lot is asked for it, once it is known how much is there', async () => {
+  const lots = { byLot: true, lots: '', lotInFront: 'L2608A', quantity: 5 };
+  const asked = serve({
+    'GET /api/shipments/{order}/{no}': shipment([pick(1, 'CTG-AF-BK-5', lots)]),
+    'POST /api/shipments/{order}/{no}/pick': shipment([pick(1, 'CTG-AF-BK-5', { ...lots, picked: 3, lots: 'L2608A 3' })]),
+  });
+  const ship = new ShipmentState();
+  await ship.open('S26-00001/1');
+  await ship.part(ship.current, '3');
+  expect([ship.typing, asked.length]).toEqual(['lots', 1]);
+  await ship.lots(ship.current, ' ');
+  expect(ship.problem).toContain('goes by lot');
+  await ship.lots(ship.current, 'L2608A');
+  expect(asked.at(-1)?.body).toMatchObject({ picked: [{ picked: 3, lots: 'L2608A' }] });
+  expect([ship.typing, ship.left]).toEqual([null, 0]);
+  // All of it is asked for its lot too, where none is said yet.
+  await ship.whole({ ...ship.current!, lots: '', picked: null });
+  expect(ship.typing).toBe('lots');
 });
 
 test('words in place of how much is there are said, and nothing is sent', async () => {

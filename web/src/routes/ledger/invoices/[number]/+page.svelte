@@ -67,7 +67,7 @@
   <div class="flex min-h-0 flex-1 flex-col overflow-auto px-5 pt-3">
     <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <h1 class="font-serif text-[25px] leading-tight">
-        {credit ? 'Credit note' : 'Invoice'} <em class="text-second">{of.buyer.name}</em>
+        {credit ? 'Credit note' : of.kind === 'deposit' ? 'Deposit invoice' : 'Invoice'} <em class="text-second">{of.buyer.name}</em>
       </h1>
       <span class="ml-auto"><Ways /></span>
     </div>
