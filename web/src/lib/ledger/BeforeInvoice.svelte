@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { api, ask, type Schemas } from '$lib/api';
   import { formKeys, KeyCap } from '$lib/keys';
   import { day, fixed, plain } from '$lib/shared';
@@ -7,6 +8,7 @@
   /** An invoice before it is issued: what it will say, what it posts, who earns of it; and issuing it. */
   let { onissued }: { onissued: (number: string) => void } = $props();
   let dialog = $state<HTMLDialogElement>();
+  let button = $state<HTMLButtonElement>();
   let order = $state('');
   let view = $state.raw<Schemas['NextInvoiceView'] | null>(null);
   let problem = $state('');
@@ -34,14 +36,17 @@
     const there = moved(account);
     [moving, to, reason] = [account, there?.to ?? '', there?.reason ?? ''];
   }
-  function move() {
+  async function move() {
     const others = moves.filter((m) => m.from !== moving);
     moves = to ? [...others, { from: moving, to, reason }] : others;
     moving = '';
+    // What was typed in is gone; the keys go on from the button.
+    await tick();
+    button?.focus();
   }
   async function issue(event: SubmitEvent) {
     event.preventDefault();
-    if (moving) return move();
+    if (moving) return await move();
     busy = true;
     try {
       const made = await ask(api.POST('/api/invoices', { body: { order, withGoods: false, moves: [...moves] } }));
@@ -145,7 +150,9 @@
     {:else if !problem}<p class="text-second">It is worked out…</p>{/if}
     {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
     <div class="flex gap-2">
-      <button class="btn btn-primary btn-sm" disabled={busy || !view || !!moving}>Issue it <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button>
+      <button bind:this={button} class="btn btn-primary btn-sm" disabled={busy || !view || !!moving}
+        >Issue it <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button
+      >
       <button type="button" class="btn btn-outline btn-sm" onclick={() => dialog?.close()}>Leave it</button>
     </div>
   </form>

@@ -40,9 +40,9 @@
             ? `for ${i.credits}`
             : i.isDeposit
               ? 'for a deposit'
-            : i.open > 0
-              ? `${i.isCollected ? 'with other orders, ' : ''}${fixed(i.open, 2)} open, due ${day(i.due)}`
-              : 'paid'}</span
+              : i.open > 0
+                ? `${i.isCollected ? 'with other orders, ' : ''}${fixed(i.open, 2)} open, due ${day(i.due)}`
+                : 'paid'}</span
         ></span
       >
     {/each}
