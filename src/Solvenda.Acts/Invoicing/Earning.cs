@@ -48,8 +48,14 @@ internal static class Earning
             null
         );
         var basis = CommissionBasis.Of(plan.On, order.Whole!, order.Bill);
-        // Never more than was earned: a cost that was put right since does not take from other invoices.
-        var left = Amount.FromMinor(earned[0].BasisMinor, basis.Currency);
+        // Never more than is left of it: a cost that was put right since does not take from other invoices.
+        var name = earned[0].Name;
+        var back = await work
+            .Db.Commissions.Where(c =>
+                c.Invoice.CreditsId == invoice.Id && c.OrderId == order.Open.Order!.Id && c.Name == name
+            )
+            .SumAsync(c => c.BasisMinor, cancel);
+        var left = Amount.FromMinor(Math.Max(0, earned[0].BasisMinor + back), basis.Currency);
         foreach (var part in Commission.Of(plan, "", -(basis > left ? left : basis)))
             Add(work, note, order, plan, part);
     }

@@ -144,9 +144,13 @@ internal sealed class HeldMoney(
                         .Where(l => !l.Basis.IsZero),
                 ],
             };
-            var worth = before.Home(home) - after.Home(home);
             before.Row.TakenMinor += deduction.Total.Minor;
             before.Row.TaxedTakenMinor += deduction.Total.Minor;
+            // The last of it takes what rounding left.
+            var worth =
+                before.Row.TakenMinor == before.Row.Minor
+                    ? Amount.FromMinor(before.Row.HomeMinor ?? 0, home)
+                    : before.Home(home) - after.Home(home);
             before.Row.HomeMinor -= worth.Minor;
             held.Add(worth);
         }
