@@ -88,6 +88,13 @@ test('a morning’s statement is taken in, and what needs somebody takes a few k
   await expect(page.getByRole('status')).toContainText('stays on account');
   expect(keys / 2).toBeLessThan(4);
   console.log(`two movements that needed somebody took ${keys} keys`);
+  // A marketplace pays out what it held, less its fees.
+  await page.getByRole('button', { name: /Harbourmart/ }).click();
+  await expect(page.getByRole('heading', { name: /from Harbourmart/ })).toBeVisible();
+  await press('p');
+  await page.getByRole('textbox', { name: /fees/ }).fill('174.90');
+  await press('Enter');
+  await expect(page.getByRole('button', { name: /Harbourmart/ })).toHaveCount(0);
   await page.goto('/ledger/entries');
   await expect(page.getByRole('heading', { name: /Ledger/ })).toBeVisible();
   // Sellers earn on what was invoiced; each sees their own.

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Core.Ledger;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Data.Demo;
@@ -15,6 +16,30 @@ internal static class DemoBank
     private const int Clear = 33;
     private const string Vague = "Tressel & Vane Rigging";
     private const string Late = "Dunmarrow Rescue Trust";
+
+    /// <summary>What the marketplace holds of ours, from before the books, until it pays it out.</summary>
+    public static async Task AddHeldAsync(SolvendaDb db, DateOnly today, CancellationToken cancel)
+    {
+        var accounts = await db
+            .Accounts.Where(a => a.Use == AccountUse.AtChannels || a.Use == AccountUse.Opening)
+            .ToDictionaryAsync(a => a.Use, a => a.Code, cancel);
+        EntryRow Side(AccountUse use, long debit, long credit) =>
+            new()
+            {
+                Day = today.AddDays(-30),
+                Document = "harbourmart",
+                Account = accounts[use],
+                Currency = "EUR",
+                DebitMinor = debit,
+                CreditMinor = credit,
+                Words = "from before the books",
+                At = DemoPapers.At(today.AddDays(-30)),
+                ByName = "Solvenda",
+            };
+        db.Entries.AddRange(Side(AccountUse.AtChannels, Held, 0), Side(AccountUse.Opening, 0, Held));
+    }
+
+    private const long Held = 2_186_26;
 
     /// <summary>The statement, as camt.053.</summary>
     public static async Task<(string Name, byte[] Bytes)> StatementAsync(SolvendaDb db, DateOnly today)
@@ -51,7 +76,12 @@ internal static class DemoBank
         }
         Came(9_000_00, most.Key.ToUpperInvariant(), "season, part", Account(most.First().Item.BuyerId));
         Came(3_233_02, "T AND V RIGGING LTD", "thanks", "IE33HARB77770000001111");
-        Came(2_011_36, "Harbourmart", "payout, 14 orders, fees kept back", "IE44MART00000000009999");
+        Came(
+            2_011_36,
+            "Harbourmart",
+            "payout, 14 orders over 2186.26, fees 174.90 kept back",
+            "IE44MART00000000009999"
+        );
         Came(463_40, "a yard", $"{paid.Number} twice", "IE55HARB00000000004444");
         Came(500_00, "", "DEPOSIT CHAIN", "IE66HARB00000000000192");
         return (

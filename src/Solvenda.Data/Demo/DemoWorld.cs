@@ -54,6 +54,7 @@ public sealed class DemoWorld(SolvendaDb db, PriceBooks books, DateTime now)
         AddHouse();
         AddOwnFields();
         DemoPlans.Add(db);
+        await DemoBank.AddHeldAsync(db, _today, cancel);
         await AddKeyAsync(keyHash, cancel);
         var prices = new DemoPrices(db, _random, _today);
         var catalogue = AddCatalogue();
