@@ -191,6 +191,17 @@ public sealed class BeforeInvoiceTests(House house) : BilledCalls(house)
         Assert.Empty(await LinesAsync(await House.AsAsync(Mohr), number));
         var juno = await House.AsAsync(Castellane);
         Assert.Equal(HttpStatusCode.Forbidden, (await juno.GetAsync("/api/commissions", Cancel)).StatusCode);
+        // By how much of a margin it is only who may see what things cost sees.
+        await OnAsync(CommissionOn.Margin);
+        Assert.All(
+            await LinesAsync(petra, number),
+            l => Assert.Equal(JsonValueKind.Null, l.GetProperty("basis").ValueKind)
+        );
+        Assert.All(
+            await LinesAsync(await House.AsAsync(Paz), number),
+            l => Assert.Equal(10m, l.GetProperty("percent").GetDecimal())
+        );
+        await OnAsync(CommissionOn.Paid);
         // What goes back takes back what it earned.
         await petra.PostAsJsonAsync($"/api/invoices/{number}/credit", new { reason = "all back" }, Cancel);
         var all = await House.DbAsync(db =>
@@ -199,6 +210,9 @@ public sealed class BeforeInvoiceTests(House house) : BilledCalls(house)
         Assert.Equal(0, all);
         await House.DbAsync(db => db.CommissionPlans.Where(p => p.Code == "A first").ExecuteDeleteAsync(Cancel));
     }
+
+    private Task<int> OnAsync(CommissionOn on) =>
+        House.DbAsync(db => db.Commissions.ExecuteUpdateAsync(c => c.SetProperty(x => x.On, on), Cancel));
 
     private static async Task<List<JsonElement>> LinesAsync(HttpClient who, string document) =>
         [

@@ -99,7 +99,7 @@ test('a morning’s statement is taken in, and what needs somebody takes a few k
   await expect(page.getByRole('heading', { name: /Ledger/ })).toBeVisible();
   // Sellers earn on what was invoiced; each sees their own.
   await page.goto('/ledger/commissions');
-  await expect(page.getByRole('region', { name: /Bastian Mohr/ }).first()).toContainText('of the margin of');
+  await expect(page.getByRole('region', { name: /Bastian Mohr/ }).first()).toContainText('by the margin, 70 % of it');
   await accessible(page);
   await stepIn(page, 'Sorcha Quill');
   await page.goto('/ledger/commissions');

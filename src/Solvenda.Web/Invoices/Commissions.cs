@@ -14,6 +14,7 @@ using Solvenda.Web.Security;
 namespace Solvenda.Web.Invoices;
 
 /// <summary>What somebody earns of one invoice or gives back of one credit note.</summary>
+/// <param name="Percent">Null for who may not see what things cost, where it is on the margin; the basis too.</param>
 /// <param name="Amount">By its plan, once all is paid.</param>
 /// <param name="Earned">Of it by now.</param>
 public sealed record CommissionLine(
@@ -24,10 +25,10 @@ public sealed record CommissionLine(
     DateOnly Day,
     string Plan,
     CommissionOn On,
-    decimal Percent,
+    decimal? Percent,
     decimal Share,
     string Currency,
-    decimal Basis,
+    decimal? Basis,
     decimal Amount,
     decimal Earned
 );
@@ -36,12 +37,15 @@ public sealed record CommissionLine(
 public sealed record CommissionSum(string Name, string Currency, decimal Amount, decimal Earned);
 
 /// <summary>Commissions of a time: who earned how much, and of what.</summary>
+/// <param name="Lines">The newest; the file has all.</param>
+/// <param name="More">How many are not among them.</param>
 /// <param name="MayPlan">Whether whoever looks may see the plans.</param>
 public sealed record CommissionsView(
     DateOnly From,
     DateOnly To,
     IReadOnlyList<CommissionSum> Sums,
     IReadOnlyList<CommissionLine> Lines,
+    int More,
     bool MayPlan
 );
 
@@ -49,7 +53,7 @@ public sealed record CommissionsView(
 public static class Commissions
 {
     private const Roles SeeAll = Roles.Lead | Roles.Billing | Roles.Admin;
-    private const int Most = 5_000;
+    private const int Shown = 500;
 
     public static void MapCommissions(this IEndpointRouteBuilder app)
     {
@@ -71,6 +75,14 @@ public static class Commissions
         return rows.Where(c => c.Name == name);
     }
 
+    /// <summary>Whether somebody may see by how much of what it is: of a margin only who sees what things
+    /// cost.</summary>
+    public static bool SeesBasis(Actor who, CommissionOn on)
+    {
+        ArgumentNullException.ThrowIfNull(who);
+        return on != CommissionOn.Margin || Sight.SeesCost(who.Roles);
+    }
+
     private static async Task<CommissionsView> Of(
         DateOnly? from,
         DateOnly? to,
@@ -80,12 +92,23 @@ public static class Commissions
         CancellationToken cancel
     )
     {
-        var who = user.ActorOf();
+        var all = await AllAsync(from, to, user.ActorOf(), db, clock, cancel);
+        return all with { Lines = [.. all.Lines.Take(Shown)], More = Math.Max(0, all.Lines.Count - Shown) };
+    }
+
+    private static async Task<CommissionsView> AllAsync(
+        DateOnly? from,
+        DateOnly? to,
+        Actor who,
+        SolvendaDb db,
+        HouseClock clock,
+        CancellationToken cancel
+    )
+    {
         var (first, last) = LedgerEndpoints.Within(from, to, clock.Today);
         var rows = await SeenBy(db, who)
             .Where(c => c.Day >= first && c.Day <= last)
             .OrderByDescending(c => c.Id)
-            .Take(Most)
             .Select(c => new Found(
                 c,
                 c.Invoice.Number,
@@ -95,7 +118,7 @@ public static class Commissions
                 db.OpenItems.Where(o => o.InvoiceId == c.InvoiceId && o.OpenMinor > 0).Sum(o => o.OpenMinor)
             ))
             .ToListAsync(cancel);
-        var lines = rows.ConvertAll(Line);
+        var lines = rows.ConvertAll(r => Line(r, SeesBasis(who, r.Row.On)));
         return new CommissionsView(
             first,
             last,
@@ -112,13 +135,14 @@ public static class Commissions
                     )),
             ],
             lines,
-            (who.Roles & SeeAll) != Roles.None
+            0,
+            (who.Roles & (Roles.Lead | Roles.Admin)) != Roles.None
         );
     }
 
     private sealed record Found(CommissionRow Row, string Number, string Order, string Buyer, long Total, long Open);
 
-    private static CommissionLine Line(Found of)
+    private static CommissionLine Line(Found of, bool seesBasis)
     {
         var row = of.Row;
         var amount = Amount.FromMinor(row.Minor, Currency.Of(row.Currency));
@@ -130,10 +154,10 @@ public static class Commissions
             row.Day,
             row.Plan,
             row.On,
-            row.Percent,
+            seesBasis ? row.Percent : null,
             row.Share,
             row.Currency,
-            Amount.Major(row.BasisMinor, row.Currency),
+            seesBasis ? Amount.Major(row.BasisMinor, row.Currency) : null,
             amount.Value,
             // What goes back goes back at once.
             row.Minor < 0
@@ -151,8 +175,8 @@ public static class Commissions
         CancellationToken cancel
     )
     {
-        var view = await Of(from, to, user, db, clock, cancel);
-        static string Said(decimal value) => value.ToString("0.00####", CultureInfo.InvariantCulture);
+        var view = await AllAsync(from, to, user.ActorOf(), db, clock, cancel);
+        static string Said(decimal? value) => value?.ToString("0.00####", CultureInfo.InvariantCulture) ?? "";
         string[] head =
         [
             "who",

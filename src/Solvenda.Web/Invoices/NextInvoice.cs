@@ -19,17 +19,17 @@ public sealed record NextEntry(string Account, string Called, decimal Debit, dec
 public sealed record AccountChoice(string Code, string Words);
 
 /// <summary>What somebody earns of an invoice.</summary>
-/// <param name="Percent">Of the basis.</param>
+/// <param name="Percent">Of the basis; null for who may not see what things cost, where it is on the margin.</param>
 /// <param name="Share">Of the commission, in percent.</param>
-/// <param name="Basis">What the plan is on.</param>
+/// <param name="Basis">What the plan is on; null as the percentage is.</param>
 /// <param name="Amount">Once all of it is paid, where it is on what is paid.</param>
 public sealed record CommissionView(
     string Name,
     string Plan,
     CommissionOn On,
-    decimal Percent,
+    decimal? Percent,
     decimal Share,
-    decimal Basis,
+    decimal? Basis,
     decimal Amount
 );
 
@@ -141,9 +141,9 @@ public static class NextInvoice
                 c.Name,
                 c.Plan,
                 c.On,
-                c.Percent,
+                Commissions.SeesBasis(who, c.On) ? c.Percent : null,
                 c.Share,
-                Amount.Major(c.BasisMinor, c.Currency),
+                Commissions.SeesBasis(who, c.On) ? Amount.Major(c.BasisMinor, c.Currency) : null,
                 Amount.Major(c.Minor, c.Currency)
             )),
         ];

@@ -17,7 +17,7 @@ internal static class CommissionPlans
         One = "plan",
         Key = ["code"],
         ChangedBy = Roles.Admin | Roles.Lead,
-        SeenBy = Roles.Admin | Roles.Lead | Roles.Billing,
+        SeenBy = Roles.Admin | Roles.Lead,
         Make = () => new CommissionPlanRow { Code = "" },
         Check = Whole,
         Fields =

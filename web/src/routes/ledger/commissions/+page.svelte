@@ -2,7 +2,7 @@
   import { api, ask, type Schemas } from '$lib/api';
   import { earnedWords, Ways } from '$lib/ledger';
   import { usePulse } from '$lib/pulse';
-  import { day, DayField, fixed, Latest, Problem } from '$lib/shared';
+  import { day, DayField, fixed, Latest, plain, Problem } from '$lib/shared';
 
   /** Who earned how much on what was invoiced, and of what. */
   const latest = new Latest<Schemas['CommissionsView']>();
@@ -64,6 +64,7 @@
       {:else}
         <p class="mt-4 text-second">Nobody earned anything in that time. What is invoiced from now on counts by the plan of its seller.</p>
       {/each}
+      {#if view.more}<p class="text-second">and {plain(view.more)} earlier ones, which the file has too</p>{/if}
     </div>
   </div>
 {/if}
