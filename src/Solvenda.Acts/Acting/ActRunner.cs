@@ -52,9 +52,7 @@ public sealed class ActRunner(
         ArgumentNullException.ThrowIfNull(actor);
         ArgumentNullException.ThrowIfNull(input);
         ArgumentNullException.ThrowIfNull(look);
-        var act = _acts[input.GetType()];
-        if (!act.Needs.Allows(actor))
-            throw RefusedException.Forbidden("That is not yours to do.");
+        var act = ActFor(actor, input);
         var runs = (IRuns<TAnswer>)act;
         var prepared = await PrepareAsync(runs, actor, input, cancel);
         await _writer.WaitAsync(cancel);
@@ -84,15 +82,13 @@ public sealed class ActRunner(
     {
         ArgumentNullException.ThrowIfNull(actor);
         ArgumentNullException.ThrowIfNull(input);
-        var act = _acts[input.GetType()];
+        var act = ActFor(actor, input);
         if (key is { Length: > MostKey })
             throw RefusedException.Bad(
                 "too_long",
                 $"An idempotency key has at most {MostKey} letters.",
                 "Idempotency-Key"
             );
-        if (!act.Needs.Allows(actor))
-            throw RefusedException.Forbidden("That is not yours to do.");
         var runs = (IRuns<TAnswer>)act;
         var repeat = key is null ? null : Repeat(actor, key, act, input);
         object? prepared;
@@ -116,6 +112,13 @@ public sealed class ActRunner(
         {
             _writer.Release();
         }
+    }
+
+    // Refused where it is not theirs to do.
+    private Act ActFor(Actor actor, object input)
+    {
+        var act = _acts[input.GetType()];
+        return act.Needs.Allows(actor) ? act : throw RefusedException.Forbidden("That is not yours to do.");
     }
 
     // Everything of it, or nothing.

@@ -54,7 +54,8 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
         var note = await BillAsync(work, invoice, part, input, whole, cancel);
         var books = await LedgerBook.OpenAsync(work, seller, cancel);
         var billed = new BilledOrder(open, whole, [], note, Held: null);
-        var row = RowOf(work, invoice, billed, await work.NumberAsync(NumberSeries.Invoice, cancel), reason);
+        var row = await InvoiceSteps.RowAsync(work, [billed], note, invoice.Rate, cancel);
+        (row.CreditsId, row.Reason) = (invoice.Id, reason);
         work.Db.Invoices.Add(row);
         var document = Issued.Of(row, note, [billed], seller) with
         {
@@ -97,27 +98,6 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
                 "order"
             );
     }
-
-    private static InvoiceRow RowOf(Work work, InvoiceRow invoice, BilledOrder of, string number, string reason) =>
-        new()
-        {
-            Number = number,
-            Kind = BillKind.Credit,
-            OrderId = of.Open.Order!.Id,
-            Order = of.Open.Order,
-            BuyerId = invoice.BuyerId,
-            CreditsId = invoice.Id,
-            Day = work.Today,
-            Due = work.Today,
-            Currency = invoice.Currency,
-            TotalWithoutTaxMinor = of.Bill.TotalWithoutTax.Minor,
-            TotalWithTaxMinor = of.Bill.TotalWithTax.Minor,
-            Rate = invoice.Rate,
-            Reason = reason,
-            ByName = work.Actor.Name,
-            At = work.Now,
-            Parts = [of.ToPart()],
-        };
 
     // It gives the buyer their money back, since it has it.
     private static void TellChannel(Work work, OpenSheet open, IssuedInvoice note)

@@ -120,26 +120,8 @@ public sealed class DepositInvoices(Seller seller, Invoicing invoicing)
     )
     {
         var billed = new BilledOrder(open, null, [], bill, null);
-        var row = new InvoiceRow
-        {
-            Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
-            Kind = bill.Kind,
-            OrderId = open.Order!.Id,
-            Order = open.Order,
-            BuyerId = open.Buyer.Id,
-            CreditsId = credits?.Invoice.Id,
-            Day = work.Today,
-            Due = work.Today,
-            Currency = bill.Currency.Code,
-            TotalWithoutTaxMinor = bill.TotalWithoutTax.Minor,
-            TotalWithTaxMinor = bill.TotalWithTax.Minor,
-            PrepaidMinor = bill.Prepaid.Minor,
-            Rate = rate,
-            Reason = credits?.Reason ?? "",
-            ByName = work.Actor.Name,
-            At = work.Now,
-            Parts = [billed.ToPart()],
-        };
+        var row = await InvoiceSteps.RowAsync(work, [billed], bill, rate, cancel);
+        (row.CreditsId, row.Reason) = (credits?.Invoice.Id, credits?.Reason ?? "");
         work.Db.Invoices.Add(row);
         var document = Issued.Of(row, bill, [billed], seller) with
         {

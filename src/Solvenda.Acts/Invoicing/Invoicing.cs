@@ -51,7 +51,8 @@ public sealed class Invoicing(Seller seller)
         orders = [.. orders.Zip(parts, (order, part) => order with { Bill = part })];
         var first = opens[0];
         var plan = HeadTerms.PlanIn(first.Sheet.Head) ?? PaymentPlan.Net(0);
-        var row = await RowAsync(work, first, bill, plan, books, orders, cancel);
+        var row = await InvoiceSteps.RowAsync(work, orders, bill, books.RateOf(bill.Currency), cancel);
+        row.Due = plan.Of(bill.Due, work.Today)[^1].Due;
         work.Db.Invoices.Add(row);
         foreach (var order in orders)
         {
@@ -77,34 +78,6 @@ public sealed class Invoicing(Seller seller)
         }
         return row;
     }
-
-    private static async Task<InvoiceRow> RowAsync(
-        Work work,
-        OpenSheet first,
-        Bill bill,
-        PaymentPlan plan,
-        Books books,
-        List<BilledOrder> orders,
-        CancellationToken cancel
-    ) =>
-        new()
-        {
-            Number = await work.NumberAsync(NumberSeries.Invoice, cancel),
-            Kind = BillKind.Invoice,
-            OrderId = first.Order!.Id,
-            Order = first.Order,
-            BuyerId = first.Buyer.Id,
-            Day = work.Today,
-            Due = plan.Of(bill.Due, work.Today)[^1].Due,
-            Currency = bill.Currency.Code,
-            TotalWithoutTaxMinor = bill.TotalWithoutTax.Minor,
-            TotalWithTaxMinor = bill.TotalWithTax.Minor,
-            PrepaidMinor = bill.Prepaid.Minor,
-            Rate = books.RateOf(bill.Currency),
-            ByName = work.Actor.Name,
-            At = work.Now,
-            Parts = orders.ConvertAll(o => o.ToPart()),
-        };
 
     // What of an order is billed now, as if it were alone on its invoice.
     private async Task<BilledOrder> BilledAsync(
@@ -257,7 +230,7 @@ public sealed class Invoicing(Seller seller)
                 InvoicePrint
                     .Of(document, seller)
                     .Saying(
-                        open.House,
+                        open.House.Texts,
                         row.Kind == BillKind.Credit ? PaperKind.CreditNote : PaperKind.Invoice,
                         Wordings.Wording.Of(document.Language),
                         open.Buyer

@@ -31,6 +31,7 @@ public static class AccountPapers
         ArgumentNullException.ThrowIfNull(seller);
         var buyer = account.Buyer;
         var wording = WordingOf(buyer);
+        var paper = step == 0 ? PaperKind.Statement : PaperKind.Reminder;
         var decimals = Currency.Of(account.Currency).Decimals;
         string Money(long minor) => wording.Fixed(Amount.Major(minor, account.Currency), decimals);
         var late = account.Items.Where(i => i.OpenMinor > 0 && i.Due < today).Sum(i => i.OpenMinor);
@@ -44,7 +45,7 @@ public static class AccountPapers
         return new PrintedDocument(
             seller.Name,
             seller.Address,
-            wording[step == 0 ? "statement" : "reminder"],
+            wording.TitleOf(paper),
             wording.Day(today),
             [buyer.Name, .. (buyer.BillTo ?? buyer.Address).Split(", ", StringSplitOptions.RemoveEmptyEntries)],
             string.IsNullOrEmpty(buyer.TaxNumber) ? [] : [(wording["yourTaxNumber"], buyer.TaxNumber)],
@@ -59,15 +60,7 @@ public static class AccountPapers
             null
         )
             .On(seller)
-            .Saying(
-                PaperText.For(
-                    account.Texts,
-                    step == 0 ? PaperKind.Statement : PaperKind.Reminder,
-                    wording.Code,
-                    buyer.Id,
-                    buyer.Group ?? ""
-                )
-            );
+            .Saying(account.Texts, paper, wording, buyer);
     }
 
     private static PrintedLine Line(

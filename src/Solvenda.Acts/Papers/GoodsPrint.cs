@@ -36,7 +36,7 @@ public static class GoodsPrint
         return new PrintedDocument(
             seller.Name,
             seller.Address,
-            wording["deliveryNote"],
+            wording.TitleOf(PaperKind.DeliveryNote),
             shipment.Number,
             SheetPrint.AddressLines(open, shipment.DeliverTo),
             [.. SheetPrint.Facts(open, wording, day), .. Facts(shipment, wording)],
@@ -51,7 +51,7 @@ public static class GoodsPrint
             null
         )
             .On(seller)
-            .Saying(open.House, PaperKind.DeliveryNote, wording, open.Buyer);
+            .Saying(open.House.Texts, PaperKind.DeliveryNote, wording, open.Buyer);
     }
 
     private static IEnumerable<(string Label, string Value)> Facts(ShipmentRow shipment, Wording wording)

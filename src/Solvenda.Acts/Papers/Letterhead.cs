@@ -9,19 +9,27 @@ namespace Solvenda.Acts.Papers;
 /// <summary>Puts documents on the paper of the house: its logo, its colour, its line at the foot.</summary>
 public static class Letterhead
 {
+    /// <summary>What a kind of paper is called, in its language.</summary>
+    public static string TitleOf(this Wording wording, PaperKind paper)
+    {
+        ArgumentNullException.ThrowIfNull(wording);
+        var name = paper.ToString();
+        return wording[char.ToLowerInvariant(name[0]) + name[1..]];
+    }
+
     /// <summary>With what the house says there to that buyer.</summary>
+    /// <param name="texts">All that it says on papers.</param>
     public static PrintedDocument Saying(
         this PrintedDocument document,
-        HouseBook house,
+        IEnumerable<PaperText> texts,
         PaperKind paper,
         Wording wording,
         BuyerRow buyer
     )
     {
-        ArgumentNullException.ThrowIfNull(house);
         ArgumentNullException.ThrowIfNull(wording);
         ArgumentNullException.ThrowIfNull(buyer);
-        return document.Saying(PaperText.For(house.Texts, paper, wording.Code, buyer.Id, buyer.Group ?? ""));
+        return document.Saying(PaperText.For(texts, paper, wording.Code, buyer.Id, buyer.Group ?? ""));
     }
 
     /// <summary>With such a text; null: none.</summary>

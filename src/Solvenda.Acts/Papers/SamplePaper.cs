@@ -16,10 +16,9 @@ public static class SamplePaper
     {
         ArgumentNullException.ThrowIfNull(seller);
         var wording = Wording.Of(Wording.All.ContainsKey(language) ? language : "en");
-        var title = paper.ToString();
         return InvoicePrint.Of(Sample(seller) with { Language = wording.Code }, seller) with
         {
-            Title = wording[char.ToLowerInvariant(title[0]) + title[1..]],
+            Title = wording.TitleOf(paper),
         };
     }
 

@@ -68,7 +68,7 @@ public static class SheetPrint
         return new PrintedDocument(
             seller.Name,
             seller.Address,
-            wording[Titles[paper]],
+            wording.TitleOf(paper),
             open.Number,
             AddressLines(open, open.Buyer.Address),
             Facts(open, wording, today),
@@ -97,15 +97,8 @@ public static class SheetPrint
             letter
         )
             .On(seller)
-            .Saying(open.House, paper, wording, open.Buyer);
+            .Saying(open.House.Texts, paper, wording, open.Buyer);
     }
-
-    private static readonly Dictionary<PaperKind, string> Titles = new()
-    {
-        [PaperKind.Quote] = "quote",
-        [PaperKind.Acknowledgement] = "acknowledgement",
-        [PaperKind.ProForma] = "proForma",
-    };
 
     private static ImmutableArray<string> ToBePaidAhead(OpenSheet open, Seller seller) =>
         [open.Wording["proFormaSays"], string.Join(" · ", new[] { seller.Bank, open.Number }.Where(t => t.Length > 0))];

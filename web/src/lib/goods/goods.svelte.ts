@@ -77,7 +77,8 @@ export class GoodsState {
     const ids = this.chosen.map((r) => r.id);
     const wave = this.wave.trim() || (ids.length > 1 ? (this.view?.nextWave ?? '') : '');
     await this.#round('orders', 'release', ids, wave ? `released as wave ${wave}` : 'released to be picked', wave);
-    this.wave = '';
+    // What was typed stays where nothing came of it.
+    if (!this.problem) this.wave = '';
   };
 
   /** Sends all that are being picked, or those of a wave, as asked where nobody said otherwise. */

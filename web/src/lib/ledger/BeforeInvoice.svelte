@@ -2,7 +2,7 @@
   import { tick } from 'svelte';
   import { api, ask, type Schemas } from '$lib/api';
   import { formKeys, KeyCap } from '$lib/keys';
-  import { day, fixed, plain } from '$lib/shared';
+  import { day, fixed, Latest, plain } from '$lib/shared';
   import { earnedWords } from './earned';
 
   /** An invoice before it is issued: what it will say, what it posts, who earns of it; and issuing it. */
@@ -10,7 +10,8 @@
   let dialog = $state<HTMLDialogElement>();
   let button = $state<HTMLButtonElement>();
   let order = $state('');
-  let view = $state.raw<Schemas['NextInvoiceView'] | null>(null);
+  const latest = new Latest<Schemas['NextInvoiceView']>();
+  const view = $derived(latest.value);
   let problem = $state('');
   let busy = $state(false);
   let moving = $state('');
@@ -19,13 +20,10 @@
   let moves = $state.raw<readonly { from: string; to: string; reason: string }[]>([]);
 
   export async function open(of: string) {
-    [order, view, problem, moves, moving] = [of, null, '', [], ''];
+    [order, problem, moves, moving] = [of, '', [], ''];
+    latest.take(null);
     dialog?.showModal();
-    try {
-      view = await ask(api.GET('/api/orders/{number}/next-invoice', { params: { path: { number: of } } }));
-    } catch (refused) {
-      problem = refused instanceof Error ? refused.message : 'It could not be worked out.';
-    }
+    await latest.ask(() => ask(api.GET('/api/orders/{number}/next-invoice', { params: { path: { number: of } } })), 'It could not be worked out.');
   }
 
   const money = (value: number) => fixed(value, 2);
@@ -147,8 +145,8 @@
         Once it is issued it gets its number{view.goesTo ? ` and goes to ${view.goesTo}` : ''}, and is never changed; what is wrong on it is credited.
         {#if !view.goesTo}<span class="needs">no address: nobody gets it</span>{/if}
       </p>
-    {:else if !problem}<p class="text-second">It is worked out…</p>{/if}
-    {#if problem}<p role="alert" class="text-stop">{problem}</p>{/if}
+    {:else if !latest.problem}<p class="text-second">It is worked out…</p>{/if}
+    {#if problem || latest.problem}<p role="alert" class="text-stop">{problem || latest.problem}</p>{/if}
     <div class="flex gap-2">
       <button bind:this={button} class="btn btn-primary btn-sm" disabled={busy || !view || !!moving}
         >Issue it <span aria-hidden="true"><KeyCap>Ctrl ↵</KeyCap></span></button
