@@ -77,6 +77,24 @@ public static class KeptLines
             : JsonSerializer.Serialize(JsonSerializer.Deserialize<Sheet>(json)! with { Charges = null });
 
     /// <summary>
+    /// The same where prices of some lines hold for any quantity: part of them went, and the rest keeps its price
+    /// whatever becomes of it.
+    /// </summary>
+    public static string ForAnyQuantity(string json, IReadOnlySet<long> lines)
+    {
+        ArgumentNullException.ThrowIfNull(lines);
+        if (string.IsNullOrEmpty(json) || lines.Count == 0)
+            return json;
+        var kept = JsonSerializer.Deserialize<Sheet>(json)!;
+        return JsonSerializer.Serialize(
+            kept with
+            {
+                Lines = [.. kept.Lines.Select(l => lines.Contains(l.Key) ? l with { Quantity = null } : l)],
+            }
+        );
+    }
+
+    /// <summary>
     /// What lines of other sheets were priced at, for the lines that were taken from them.
     /// </summary>
     /// <param name="froms">What was kept of each of those sheets, by its key.</param>

@@ -240,7 +240,7 @@ public sealed class BuyersChangeTests(House house) : QueueCalls(house)
     }
 
     [Fact]
-    public async Task Neither_the_order_of_somebody_else_nor_what_is_being_picked_is_changed()
+    public async Task Neither_the_order_of_somebody_else_nor_what_has_gone_is_changed()
     {
         var quill = await House.AsAsync(Quill);
         var (order, po) = await ConfirmedOrderAsync(quill);
@@ -262,17 +262,17 @@ public sealed class BuyersChangeTests(House house) : QueueCalls(house)
         Assert.Equal("change_of_other", await answer.CodeAsync());
         await House.DbAsync(db =>
             db.Orders.Where(o => o.Number == order)
-                .ExecuteUpdateAsync(o => o.SetProperty(x => x.Goods, Core.Documents.GoodsTrack.Picking), Cancel)
+                .ExecuteUpdateAsync(o => o.SetProperty(x => x.Goods, Core.Documents.GoodsTrack.Shipped), Cancel)
         );
-        var picked = await ViewAsync(quill, view.GetProperty("request").GetString()!);
-        Assert.Contains("picked", picked.GetProperty("mayTake").GetString(), StringComparison.Ordinal);
-        Assert.Equal("order_begun", await (await TakeAsync(quill, picked, 1)).CodeAsync());
+        var gone = await ViewAsync(quill, view.GetProperty("request").GetString()!);
+        Assert.Contains("gone", gone.GetProperty("mayTake").GetString(), StringComparison.Ordinal);
+        Assert.Equal("order_begun", await (await TakeAsync(quill, gone, 1)).CodeAsync());
         // Put back, for the proofs of others.
         await House.DbAsync(db =>
             db.Orders.Where(o => o.Number == order)
                 .ExecuteUpdateAsync(o => o.SetProperty(x => x.Goods, Core.Documents.GoodsTrack.Waiting), Cancel)
         );
         var castellane = await House.AsAsync(Castellane);
-        Assert.Equal(HttpStatusCode.Forbidden, (await TakeAsync(castellane, picked, 1)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await TakeAsync(castellane, gone, 1)).StatusCode);
     }
 }

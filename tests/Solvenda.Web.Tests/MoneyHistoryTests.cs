@@ -12,8 +12,8 @@ using Xunit;
 namespace Solvenda.Web.Tests;
 
 /// <summary>
-/// Random histories of orders in several currencies and taxes: paid ahead, shipped, invoiced, given back, credited and
-/// paid in parts, and what is left closed short. Whatever happens, documents, what is owed and the ledger agree to the
+/// Random histories of orders in several currencies and taxes: paid ahead, shipped, invoiced, changed, given back, credited
+/// and paid in parts, and what is left closed short. Whatever happens, documents, what is owed and the ledger agree to the
 /// cent.
 /// </summary>
 public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
@@ -176,6 +176,49 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
         );
     }
 
+    // More or less of a line, another price for what is left of it, another line: and it is confirmed anew.
+    private static async Task ChangeSomeAsync(HttpClient nell, string order, Random random)
+    {
+        var opened = await nell.PostAsync($"/api/orders/{order}/change", null, Cancel);
+        if (!opened.IsSuccessStatusCode)
+        {
+            Assert.Equal("order_begun", await opened.CodeAsync());
+            return;
+        }
+        var sheet = (await opened.JsonAsync()).Sheet();
+        var lines = sheet.GetProperty("lines").EnumerateArray().ToList();
+        var line = lines[random.Next(lines.Count)];
+        var begun = line.GetProperty("begun").GetDecimal();
+        var (field, value) = random.Next(3) switch
+        {
+            0 => ("quantity", Math.Max(1m, begun) + random.Next(0, 40)),
+            1 => ("discount", random.Next(1, 4)),
+            _ => ("net", Math.Round(line.GetProperty("netPrice").GetDecimal() * 1.0137m, 4)),
+        };
+        var edit = new
+        {
+            kind = "set",
+            line = line.GetProperty("key").GetInt64(),
+            field,
+            value = value.ToString(CultureInfo.InvariantCulture),
+        };
+        var edited = await nell.ActAsync(
+            $"/api/sheets/{sheet.GetProperty("id").GetInt64()}/edits",
+            sheet,
+            new[] { edit }
+        );
+        Assert.True(
+            edited.IsSuccessStatusCode || await edited.CodeAsync() == "order_begun",
+            await edited.Content.ReadAsStringAsync(Cancel)
+        );
+        sheet = await nell.EditAsync(
+            await SeenAsync(nell, $"/api/orders/{order}"),
+            new { kind = "add", value = $"{random.Next(1, 9)} x {_items[0]}" }
+        );
+        var done = await nell.ActAsync($"/api/orders/{order}/confirm", sheet);
+        Assert.True(done.StatusCode == HttpStatusCode.OK, await done.Content.ReadAsStringAsync(Cancel));
+    }
+
     private async Task PaySomeAsync(HttpClient machine, string order, Random random)
     {
         var owed = await House.DbAsync(db =>
@@ -222,6 +265,8 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
         var order = await OrderedAsync(nell, buyer, random);
         for (var step = 0; step < Steps; step++)
         {
+            if (step is 5 or 11)
+                await ChangeSomeAsync(nell, order, random);
             if (step == Steps / 2)
                 await CloseSomeAsync(nell, order, random);
             switch (random.Next(6))

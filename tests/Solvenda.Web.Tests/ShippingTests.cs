@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Catalogue;
 using Solvenda.Core.Documents;

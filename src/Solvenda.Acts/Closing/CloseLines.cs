@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
@@ -50,13 +51,12 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
             await OrderVersions.OpenAsync(work, open, cancel);
         else
             await OrderVersions.KeepAsync(work, open, cancel);
-        await NameBilledLinesAsync(work.Db, order, then, cancel);
         var now = Close(open, keys, begun, reason, then);
-        await FreeAsync(work, order, keys, cancel);
+        await OrderSteps.FreeAsync(work, order, keys, cancel);
         OrderSteps.Move(order, OrderDoing.Confirm);
         (order.ConfirmedAt, order.Confirmed) = (work.Now, order.Confirmed + 1);
-        await ShipmentSteps.FollowAsync(work, order, cancel);
-        await InvoiceSteps.FollowAsync(work, order, cancel);
+        await Follow.GoodsAsync(work, order, cancel);
+        await Follow.MoneyAsync(work, order, cancel);
         var told = Outgoing.Tell(
             work,
             seller,
@@ -138,67 +138,5 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
         sheet.Keep(now);
         sheet.Kept = KeptLines.Write(now);
         return now;
-    }
-
-    // A bill knows the lines of its order by their keys; one from before it did so by their places, which move now.
-    private static async Task NameBilledLinesAsync(
-        SolvendaDb db,
-        OrderRow order,
-        PricedSheet then,
-        CancellationToken cancel
-    )
-    {
-        var parts = await db.InvoiceParts.Include(p => p.Invoice).Where(p => p.OrderId == order.Id).ToListAsync(cancel);
-        if (parts.Count == 0 || BillableSheet.Of(then) is not { } whole)
-            return;
-        foreach (var part in parts)
-        {
-            var bill = KeptBill.Read(part.Invoice.Kind, part.Bill, Currency.Of(part.Invoice.Currency));
-            if (bill.Lines.Length == whole.Parts.Length && bill.Lines.All(l => l.Key == 0))
-                part.Bill = KeptBill.Write(
-                    bill with
-                    {
-                        Lines = [.. bill.Lines.Zip(whole.Parts, (l, p) => l with { Key = p.Line.Line.Key })],
-                    }
-                );
-        }
-    }
-
-    // What waits of them is free; what is being picked is still promised.
-    private static async Task FreeAsync(Work work, OrderRow order, HashSet<long> keys, CancellationToken cancel)
-    {
-        var inHand = await work
-            .Db.Set<ShipmentPickRow>()
-            .Where(p =>
-                keys.Contains(p.LineKey)
-                && work.Db.Shipments.Any(s =>
-                    s.Id == p.ShipmentId && s.OrderId == order.Id && s.State == ShipmentState.Picking
-                )
-            )
-            .Select(p => new
-            {
-                p.LineKey,
-                p.ItemId,
-                work.Db.Shipments.First(s => s.Id == p.ShipmentId).Warehouse,
-                p.Quantity,
-            })
-            .ToListAsync(cancel);
-        var stays = inHand
-            .GroupBy(p => (p.LineKey, p.ItemId, p.Warehouse))
-            .ToDictionary(g => g.Key, g => g.Sum(p => p.Quantity));
-        var promised = await work
-            .Db.Commitments.Where(c => c.OrderId == order.Id && keys.Contains(c.LineKey))
-            .OrderBy(c => c.Day)
-            .ThenBy(c => c.Id)
-            .ToListAsync(cancel);
-        foreach (var commitment in promised)
-        {
-            var key = (commitment.LineKey, commitment.ItemId, commitment.Warehouse);
-            var left = Math.Min(commitment.Quantity, stays.GetValueOrDefault(key));
-            stays[key] = stays.GetValueOrDefault(key) - left;
-            commitment.Quantity = left;
-            if (left == 0m)
-                work.Db.Commitments.Remove(commitment);
-        }
     }
 }

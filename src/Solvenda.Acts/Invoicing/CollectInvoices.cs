@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
@@ -72,10 +73,10 @@ public sealed class Crediting(SheetLoader loader, Seller seller, Invoicing invoi
             TellChannel(work, open, document);
         foreach (var other in invoice.Parts.Where(p => p != part))
         {
-            await InvoiceSteps.FollowAsync(work, other.Order, cancel);
+            await Follow.MoneyAsync(work, other.Order, cancel);
             work.Touch(other.Order.Number);
         }
-        var (was, now) = await InvoiceSteps.FollowAsync(work, part.Order, cancel);
+        var (was, now) = await Follow.MoneyAsync(work, part.Order, cancel);
         work.Leave(
             new InvoiceCredited(row.Number, invoice.Number, document.TotalWithTax, row.Currency, row.ToldTo, was, now),
             open.Subject,

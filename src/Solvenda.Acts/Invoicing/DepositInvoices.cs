@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Billing;
@@ -92,7 +93,7 @@ public sealed class DepositInvoices(Seller seller, Invoicing invoicing)
                 HomeMinor = -Amount.Round(note.TotalWithTax.Value * row.Rate, home).Minor,
             }
         );
-        var (was, now) = await InvoiceSteps.FollowAsync(work, open.Order!, cancel);
+        var (was, now) = await Follow.MoneyAsync(work, open.Order!, cancel);
         work.Leave(
             new InvoiceCredited(
                 row.Number,

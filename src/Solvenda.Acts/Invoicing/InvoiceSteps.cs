@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Ledger;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
@@ -40,29 +41,5 @@ internal static class InvoiceSteps
             At = work.Now,
             Parts = [.. orders.Select(o => o.ToPart())],
         };
-    }
-
-    /// <summary>Puts the money of an order where its invoices and their payments are, as they are stored.</summary>
-    /// <returns>As it was, and as it is.</returns>
-    public static async Task<(MoneyTrack Before, MoneyTrack After)> FollowAsync(
-        Work work,
-        OrderRow order,
-        CancellationToken cancel
-    )
-    {
-        await work.Db.SaveChangesAsync(cancel);
-        var before = order.Money;
-        var so = await OrderMoney.Of(work.Db, work.Db.Orders.Where(o => o.Id == order.Id)).FirstAsync(cancel);
-        order.Money = new MoneySoFar(
-            order.Goods,
-            await Unbilled.Shipments(work.Db).AnyAsync(s => s.OrderId == order.Id, cancel),
-            await work.Db.InvoiceParts.AnyAsync(
-                p => p.OrderId == order.Id && p.Invoice.Kind == BillKind.Invoice,
-                cancel
-            ),
-            so.Open,
-            so.Total
-        ).Track;
-        return (before, order.Money);
     }
 }

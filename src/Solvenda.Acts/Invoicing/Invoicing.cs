@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Receipts;
@@ -68,7 +69,7 @@ public sealed class Invoicing(Seller seller)
         await SendAsync(work, first, row, document, cancel);
         foreach (var order in orders)
         {
-            var (was, now) = await InvoiceSteps.FollowAsync(work, order.Open.Order!, cancel);
+            var (was, now) = await Follow.MoneyAsync(work, order.Open.Order!, cancel);
             var total = order.Bill.TotalWithTax.Value;
             work.Leave(
                 new InvoiceIssued(row.Number, total, row.Currency, row.Due, row.ToldTo, was, now),

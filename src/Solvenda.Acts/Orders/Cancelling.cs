@@ -27,7 +27,7 @@ public sealed class Cancelling(Seller seller)
         (order.HeldWhy, order.Late) = ("", "");
         open.Sheet.Version++;
         OrderSteps.WithdrawAsks(work, open);
-        await OrderSteps.FreeAsync(work, order, cancel);
+        await OrderSteps.FreeAsync(work, order, null, cancel);
         return new OrderCancelled(Tell(work, open, order), before, order.Terms);
     }
 

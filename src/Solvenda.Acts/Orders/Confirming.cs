@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Ledger;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Receipts;
@@ -37,9 +38,9 @@ public sealed class Confirming(Seller seller)
         var order = open.Order!;
         open.Sheet.Keep(judged.Priced);
         open.Sheet.Kept = KeptLines.Write(judged.Priced);
-        // What an earlier confirmation took is taken anew.
-        await OrderSteps.FreeAsync(work, order, cancel);
-        foreach (var line in open.Sheet.Lines)
+        // What an earlier confirmation took is taken anew, but for what went and what is being picked.
+        await OrderSteps.FreeAsync(work, order, null, cancel);
+        foreach (var line in open.Sheet.Lines.Where(l => !judged.Facts.Gone.Contains(l.Key)))
             line.Promised = null;
         foreach (var line in judged.Priced.Sold.Where(l => l.Counts))
             Commit(work, open, judged, line);
@@ -51,6 +52,11 @@ public sealed class Confirming(Seller seller)
         (order.ConfirmedAt, order.Late) = (work.Now, "");
         order.Confirmed++;
         open.Sheet.Version++;
+        if (open.Begun is not null)
+        {
+            await Follow.GoodsAsync(work, order, cancel);
+            await Follow.MoneyAsync(work, order, cancel);
+        }
         var total = judged.Priced.Tally.TotalWithTax;
         work.Leave(
             new OrderConfirmed(by, to, total.Value, total.Currency.Code, before, order.Terms) { Changed = changed },
@@ -224,6 +230,12 @@ public sealed class Confirming(Seller seller)
         return [.. before.Priced(open.Buyer, open.Book).Sold.Select(l => new ConfirmedOrderLine(l, Ready(l)))];
     }
 
+    // When it is ready; of what went as it was promised.
+    private static DateOnly? Ready(Judged judged, long line) =>
+        judged.Facts.Gone.Contains(line)
+            ? judged.Open.Sheet.Lines.First(l => l.Key == line).Promised
+            : judged.Facts.Stock.GetValueOrDefault(line)?.Promise?.Ready;
+
     private static async Task<WrittenMessage?> InTheirFormAsync(
         Work work,
         Judged judged,
@@ -245,10 +257,7 @@ public sealed class Confirming(Seller seller)
                 [
                     .. judged
                         .Priced.Sold.Where(l => l.Line.ClosedWhy.Length == 0)
-                        .Select(l => new ConfirmedOrderLine(
-                            l,
-                            judged.Facts.Stock.GetValueOrDefault(l.Line.Key)?.Promise?.Ready
-                        )),
+                        .Select(l => new ConfirmedOrderLine(l, Ready(judged, l.Line.Key))),
                 ]
             )
             {

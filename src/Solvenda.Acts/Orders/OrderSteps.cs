@@ -4,6 +4,8 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering.Checks;
+using Solvenda.Core.Shipping;
+using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Orders;
@@ -68,11 +70,40 @@ internal static class OrderSteps
         order.CreditStop = false;
     }
 
-    /// <summary>What was committed to it is free again.</summary>
-    public static async Task FreeAsync(Work work, OrderRow order, CancellationToken cancel) =>
-        work.Db.Commitments.RemoveRange(
-            await work.Db.Commitments.Where(c => c.OrderId == order.Id).ToListAsync(cancel)
-        );
+    /// <summary>What waits of it is free again; what is being picked is still promised.</summary>
+    /// <param name="lines">Keys of the lines that it is about; null: all.</param>
+    public static async Task FreeAsync(Work work, OrderRow order, IReadOnlySet<long>? lines, CancellationToken cancel)
+    {
+        var stays = (await InHandAsync(work.Db, order, cancel))
+            .GroupBy(p => (p.LineKey, p.ItemId, p.Warehouse))
+            .ToDictionary(g => g.Key, g => g.Sum(p => p.Quantity));
+        var promised = await work
+            .Db.Commitments.Where(c => c.OrderId == order.Id)
+            .OrderBy(c => c.Day)
+            .ThenBy(c => c.Id)
+            .ToListAsync(cancel);
+        foreach (var commitment in promised.Where(c => lines?.Contains(c.LineKey) != false))
+        {
+            var key = (commitment.LineKey, commitment.ItemId, commitment.Warehouse);
+            var left = Math.Min(commitment.Quantity, stays.GetValueOrDefault(key));
+            stays[key] = stays.GetValueOrDefault(key) - left;
+            commitment.Quantity = left;
+            if (left == 0m)
+                work.Db.Commitments.Remove(commitment);
+        }
+    }
+
+    private sealed record InHand(long LineKey, long ItemId, string Warehouse, decimal Quantity);
+
+    private static async Task<List<InHand>> InHandAsync(SolvendaDb db, OrderRow order, CancellationToken cancel) =>
+        order.Goods is GoodsTrack.Picking or GoodsTrack.PartShipped
+            ? await (
+                from p in db.Set<ShipmentPickRow>()
+                join s in db.Shipments on p.ShipmentId equals s.Id
+                where s.OrderId == order.Id && s.State == ShipmentState.Picking
+                select new InHand(p.LineKey, p.ItemId, s.Warehouse, p.Quantity)
+            ).ToListAsync(cancel)
+            : [];
 
     /// <summary>Asks that wait about it are withdrawn with it.</summary>
     public static void WithdrawAsks(Work work, OpenSheet open)

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
+using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
+using Solvenda.Core.Money;
 using Solvenda.Core.Sheets;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
@@ -10,20 +12,36 @@ using Solvenda.Data.Rows;
 namespace Solvenda.Acts.Orders;
 
 /// <summary>Orders as they were confirmed before a change.</summary>
-internal static class OrderVersions
+public static class OrderVersions
 {
     /// <summary>
     /// Keeps what was confirmed as a version and opens the order, so that it can be changed; its stock stays committed.
     /// </summary>
     /// <returns>What happened, for the event.</returns>
-    /// <exception cref="RefusedException">Something of it is picked or gone.</exception>
+    /// <exception cref="RefusedException">All of it has gone.</exception>
     public static async Task<OrderChanging> OpenAsync(Work work, OpenSheet open, CancellationToken cancel)
     {
-        OrderSteps.MustNotHaveBegun(open.Order!);
+        if (open.Order!.Goods == GoodsTrack.Shipped)
+            throw RefusedException.Clash(
+                "order_begun",
+                $"All of {open.Number} has gone; what is wanted beside it is another order. Nothing was changed."
+            );
         var changing = await KeepAsync(work, open, cancel);
-        // Prices stay those that were confirmed; freight is worked out for what becomes of it.
-        open.Sheet.Kept = KeptLines.OfLinesOnly(open.Sheet.Kept);
+        open.Sheet.Kept = KeptOf(open);
         return changing;
+    }
+
+    /// <summary>
+    /// What an order keeps while it is changed. Prices stay those that were confirmed, of lines that went in part
+    /// whatever their quantity becomes; freight is worked out for what becomes of it, until an invoice has it.
+    /// </summary>
+    public static string KeptOf(OpenSheet open)
+    {
+        var kept = open.Sheet.Kept;
+        if (open.Begun is not { } begun)
+            return KeptLines.OfLinesOnly(kept);
+        kept = KeptLines.ForAnyQuantity(kept, begun.Lines.Keys.ToHashSet());
+        return begun.IsBilled ? kept : KeptLines.OfLinesOnly(kept);
     }
 
     /// <summary>The same whatever of it has gone: its charges stay, and whoever calls sees to it that what went does.
@@ -32,6 +50,8 @@ internal static class OrderVersions
     {
         var order = open.Order!;
         var before = OrderSteps.Move(order, OrderDoing.Change);
+        if (open.Begun is { IsBilled: true })
+            await NameBilledLinesAsync(work.Db, order, open.Sheet.Priced(open.Buyer, open.Book), cancel);
         var kept = Drafting.CopyOf(open.Sheet, null);
         kept.Kept = open.Sheet.Kept;
         Promises(open.Sheet, kept);
@@ -50,6 +70,30 @@ internal static class OrderVersions
         open.Sheet.Version++;
         await work.Db.SaveChangesAsync(cancel);
         return new OrderChanging(order.Confirmed, before, order.Terms);
+    }
+
+    // A bill knows the lines of its order by their keys; one from before it did so by their places, which move now.
+    private static async Task NameBilledLinesAsync(
+        SolvendaDb db,
+        OrderRow order,
+        PricedSheet then,
+        CancellationToken cancel
+    )
+    {
+        var parts = await db.InvoiceParts.Include(p => p.Invoice).Where(p => p.OrderId == order.Id).ToListAsync(cancel);
+        if (BillableSheet.Of(then) is not { } whole)
+            return;
+        foreach (var part in parts)
+        {
+            var bill = KeptBill.Read(part.Invoice.Kind, part.Bill, Currency.Of(part.Invoice.Currency));
+            if (bill.Lines.Length == whole.Parts.Length && bill.Lines.All(l => l.Key == 0))
+                part.Bill = KeptBill.Write(
+                    bill with
+                    {
+                        Lines = [.. bill.Lines.Zip(whole.Parts, (l, p) => l with { Key = p.Line.Line.Key })],
+                    }
+                );
+        }
     }
 
     /// <summary>Lines as they are called.</summary>

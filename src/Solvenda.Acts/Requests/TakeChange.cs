@@ -98,7 +98,7 @@ public sealed class TakeChangeAct(SheetLoader loader, Settling settling, Cancell
         );
         if (edited.Refused is { } no)
             throw RefusedException.Of(no with { Words = no.Words + "; nothing was taken." });
-        open.Take(edited.Draft);
+        open.Take(edited);
         open.Sheet.Version++;
         await work.Db.SaveChangesAsync(cancel);
         await settling.SettleAsync(work, await loader.OrderAsync(work.Db, input.Order, cancel), cancel);

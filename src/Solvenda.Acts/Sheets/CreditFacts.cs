@@ -41,11 +41,15 @@ public static class CreditFacts
         var standing = standings[open.Buyer.Id];
         var currency = standing.Limit.Currency;
         var counted = order.Terms == TermsTrack.Confirmed;
-        // A frame owes nothing: what is called off of it does.
+        // A frame owes nothing: what is called off of it does. What is invoiced of an order is owed as an invoice.
         var total =
             counted || priced.Sheet.Kind.IsFrame
                 ? 0m
-                : rates.Convert(priced.Tally.Due.Value, priced.Sheet.Currency, currency);
+                : rates.Convert(
+                    priced.Tally.Due.Value - Amount.FromMinor(order.InvoicedMinor, priced.Sheet.Currency).Value,
+                    priced.Sheet.Currency,
+                    currency
+                );
         if (total is null)
             standing = standing with
             {
@@ -290,7 +294,12 @@ public static class CreditFacts
                     && o.ConfirmedAt != null
                     && o.Id != beside
                     && EF.Parameter(ids).Contains(o.Dossier.BuyerId)
-                select new Order(o.Dossier.BuyerId, v.Sheet.Currency, false, v.Sheet.TotalWithTaxMinor)
+                select new Order(
+                    o.Dossier.BuyerId,
+                    v.Sheet.Currency,
+                    false,
+                    v.Sheet.TotalWithTaxMinor - o.InvoicedMinor
+                )
             ).ToListAsync(cancel);
 
         // What an invoice took is no longer held.

@@ -69,7 +69,7 @@ public sealed class EditSheetAct(SheetLoader loader, Settling settling) : Act<Ed
         CancellationToken cancel
     )
     {
-        open.Take(edited.Draft);
+        open.Take(edited);
         if (open.Order is { } order)
             order.PoKey = PoKey.Of(open.Sheet.PoNumber, HeadTerms.Release.In(open.Sheet.Head));
         open.Sheet.Version++;

@@ -98,6 +98,9 @@ public sealed class Judge(HouseClock clock)
             Rules = [.. open.House.Policies.Where(p => !p.Asks)],
             Today = Today,
             Promised = Promised(open),
+            Gone = open.Begun is { } begun
+                ? priced.Sheet.Lines.Where(begun.IsAllOf).Select(l => l.Key).ToHashSet()
+                : ImmutableHashSet<long>.Empty,
             Begun = DateOnly.FromDateTime(open.Order?.CreatedAt ?? open.Quote!.CreatedAt),
             SinceAccepted = since,
             SentBack = AskFacts.SentBack(open),

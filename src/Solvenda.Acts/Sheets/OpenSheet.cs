@@ -45,6 +45,9 @@ public sealed record OpenSheet
     /// </summary>
     public SheetRow? Before { get; init; }
 
+    /// <summary>What of an order went, or is billed, and stands; null where nothing did.</summary>
+    public Begun? Begun { get; init; }
+
     /// <summary>Of a frame, or of what is called off of one: how they stand; null of all others.</summary>
     public CallOff? CallOff { get; init; }
 
@@ -124,11 +127,20 @@ public sealed record OpenSheet
         );
     }
 
+    /// <summary>Writes back what came of edits; the rest of a line that was divided keeps its price.</summary>
+    public void Take(Edited edited)
+    {
+        ArgumentNullException.ThrowIfNull(edited);
+        Take(edited.Draft);
+        Sheet.Kept = KeptLines.Divided(Sheet.Kept, edited.Rests);
+    }
+
     /// <summary>What edits of it are judged against.</summary>
     public DoorFacts FactsFor(Hand hand, DateOnly today) =>
         new(Kind, Book, Buyer.ToBuyer(), Currency.Of(Sheet.Currency), hand, today, Languages, House.Warehouses, Places)
         {
             Incoterms = Incoterms,
             Own = [.. Own.Select(f => f.Term(Kind))],
+            Begun = Begun,
         };
 }

@@ -34,7 +34,7 @@ public sealed class Reaching(SheetLoader loader, Judge judge)
         var edited = SheetDoor.Take(open.ToDraft(), edits, open.FactsFor(actor.Hand, judge.Today));
         if (edited.Refused is { } refused)
             return Not(refused.Words);
-        open.Take(edited.Draft);
+        open.Take(edited);
         return new Wished(edits, await judge.JudgeAsync(db, open, actor.Hand, cancel), "");
     }
 

@@ -2,8 +2,10 @@ using System.Collections.Immutable;
 using Solvenda.Acts.Acting;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
+using Solvenda.Core.Ordering;
 using Solvenda.Core.Pricing;
 using Solvenda.Core.Sheets;
+using Solvenda.Core.Sheets.Terms;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -28,7 +30,7 @@ public sealed class Settling(Judge judge, LinesAtHand lines)
         var priced = open.Sheet.Priced(open.Buyer, open.Book);
         if (SheetDoor.Slip(priced) is { } slip)
             throw RefusedException.Of(slip with { Words = slip.Words + "; the old one was kept." });
-        if (LostBreaks(work, open.Sheet, priced))
+        if (LostBreaks(work, open.Sheet, priced) | DiscountFollows(open, priced))
             priced = open.Sheet.Priced(open.Buyer, open.Book);
         open.Sheet.Keep(priced);
         work.OnceStored(() => lines.Keep(open.Sheet));
@@ -89,6 +91,24 @@ public sealed class Settling(Judge judge, LinesAtHand lines)
         if (lines.SequenceEqual(draft.Lines))
             return false;
         sheet.Take(draft with { Lines = lines });
+        return true;
+    }
+
+    // Once part of an order is billed, what is taken out of it takes its share of an amount off the whole along
+    // (docs/calculations.md, Billing).
+    private static bool DiscountFollows(OpenSheet open, PricedSheet priced)
+    {
+        if (
+            open is not { Before: { } before, Begun.IsBilled: true }
+            || HeadTerms.DiscountIn(before.Head).Amount is null
+        )
+            return false;
+        var (name, draft) = (HeadTerms.SheetDiscount.Name, open.Sheet.ToDraft());
+        var stood = draft.Head.With(name, before.Head.Text(name), before.Head[name]?.By);
+        var head = ClosingShort.Discount(stood, before.Priced(open.Buyer, open.Book), priced);
+        if (head.Text(name) == draft.Head.Text(name))
+            return false;
+        open.Sheet.Take(draft with { Head = head });
         return true;
     }
 

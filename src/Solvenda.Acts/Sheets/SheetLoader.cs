@@ -1,11 +1,13 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Core.Billing;
 using Solvenda.Core.Buyers;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;
 using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -169,7 +171,8 @@ public sealed class SheetLoader(PriceBooks books, HouseBooks houses, LinesAtHand
                     .OrderBy(w => w.Id)
                     .ToListAsync(cancel),
             Accepted = accepted,
-            Before = order is { ConfirmedAt: not null, Terms: Core.Documents.TermsTrack.Open }
+            Begun = await BegunAsync(db, order, cancel),
+            Before = order is { ConfirmedAt: not null, Terms: TermsTrack.Open }
                 ? await db
                     .OrderVersions.AsNoTracking()
                     .Where(v => v.OrderId == order.Id && v.No == order.Confirmed)
@@ -181,6 +184,28 @@ public sealed class SheetLoader(PriceBooks books, HouseBooks houses, LinesAtHand
                 ? await db.Requests.Where(r => r.Id == request).Select(r => r.Syntax).FirstAsync(cancel)
                 : "",
         };
+    }
+
+    private static async Task<Begun?> BegunAsync(SolvendaDb db, OrderRow? order, CancellationToken cancel)
+    {
+        if (order is null or { Goods: GoodsTrack.Waiting, Money: MoneyTrack.NotDue })
+            return null;
+        var went = await (
+            from l in db.Set<ShipmentLineRow>()
+            join s in db.Shipments on l.ShipmentId equals s.Id
+            where s.OrderId == order.Id && s.State != ShipmentState.Dropped && l.Quantity > 0m
+            select new
+            {
+                l.LineKey,
+                l.Quantity,
+                IsBilled = s.Invoice != "",
+            }
+        ).ToListAsync(cancel);
+        return new Begun(
+            went.GroupBy(l => l.LineKey)
+                .ToImmutableDictionary(g => g.Key, g => new BegunLine(g.Sum(l => l.Quantity), g.Any(l => l.IsBilled))),
+            await db.InvoiceParts.AnyAsync(p => p.OrderId == order.Id && p.Invoice.Kind == BillKind.Invoice, cancel)
+        );
     }
 
     // The sheets that an order was made from; what the buyer accepted or agreed to in them, as it stands for this

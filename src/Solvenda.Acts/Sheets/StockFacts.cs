@@ -78,7 +78,7 @@ public static class StockFacts
         return found;
     }
 
-    // What of it has gone already is looked for no more.
+    // What of it has gone already is looked for no more; nor is what is being picked for an order that is changed.
     private static async Task<List<LineNeeds>> LeftAsync(
         SolvendaDb db,
         OpenSheet open,
@@ -86,13 +86,16 @@ public static class StockFacts
         CancellationToken cancel
     )
     {
-        if (open.Order is not { Goods: GoodsTrack.PartShipped } order)
+        if (open.Order is not { Goods: GoodsTrack.Picking or GoodsTrack.PartShipped } order)
             return needs;
+        var isOpen = order.Terms == TermsTrack.Open;
         var gone = (
             await (
                 from p in db.Set<ShipmentPickRow>()
                 join s in db.Shipments on p.ShipmentId equals s.Id
-                where s.OrderId == order.Id && s.State == ShipmentState.Gone
+                where
+                    s.OrderId == order.Id
+                    && (s.State == ShipmentState.Gone || (isOpen && s.State == ShipmentState.Picking))
                 select new
                 {
                     p.LineKey,
@@ -234,6 +237,7 @@ public static class StockFacts
                 })
                 .ToListAsync(cancel)
         ).ToLookup(c => c.ItemId, c => new StockMove(c.Day.DayNumber - today.DayNumber, c.Quantity));
+        var inHand = await InHandAsync(db, open, warehouse, cancel);
         return ids.ToDictionary(
             id => new ItemId(id),
             id =>
@@ -242,8 +246,27 @@ public static class StockFacts
                     onHand.GetValueOrDefault(id),
                     // What is kept back is taken now, and there again on the day after.
                     incoming[id].Concat(keptBack[id].Select(k => k.Back)),
-                    committed[id].Concat(keptBack[id].Select(k => k.Taken))
+                    committed[id].Concat(keptBack[id].Select(k => k.Taken)).Concat(inHand[id])
                 )
         );
+    }
+
+    // What is being picked for an order that is changed is taken.
+    private static async Task<ILookup<long, StockMove>> InHandAsync(
+        SolvendaDb db,
+        OpenSheet open,
+        string warehouse,
+        CancellationToken cancel
+    )
+    {
+        if (open is not { Begun: not null, Order: { Terms: TermsTrack.Open } order })
+            return Enumerable.Empty<StockMove>().ToLookup(_ => 0L);
+        var picks = await (
+            from p in db.Set<ShipmentPickRow>()
+            join s in db.Shipments on p.ShipmentId equals s.Id
+            where s.OrderId == order.Id && s.Warehouse == warehouse && s.State == ShipmentState.Picking
+            select new { p.ItemId, p.Quantity }
+        ).ToListAsync(cancel);
+        return picks.ToLookup(p => p.ItemId, p => new StockMove(0, p.Quantity));
     }
 }

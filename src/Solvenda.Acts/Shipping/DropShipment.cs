@@ -1,4 +1,5 @@
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Orders;
 using Solvenda.Core.Documents.Events;
 using Solvenda.Core.Shipping;
@@ -21,7 +22,7 @@ public sealed class DropShipmentAct : Act<DropShipment, string>
         var reason = OrderSteps.Reason(input.Reason, "Say why it does not go");
         var shipment = await ShipmentSteps.FindAsync(work, input.Shipment, input.Seen, cancel);
         ShipmentSteps.Move(shipment, ShipmentDoing.Drop);
-        var (before, after) = await ShipmentSteps.FollowAsync(work, shipment.Order, cancel);
+        var (before, after) = await Follow.GoodsAsync(work, shipment.Order, cancel);
         work.Leave(
             new ShipmentDropped(shipment.Number, before, after),
             shipment.Order.Number,

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Catalogue;
@@ -230,7 +231,7 @@ public sealed class Releasing(Judge judge)
 
     private static async Task LeaveAsync(Work work, OpenSheet open, ShipmentRow shipment, CancellationToken cancel)
     {
-        var (before, after) = await ShipmentSteps.FollowAsync(work, open.Order!, cancel);
+        var (before, after) = await Follow.GoodsAsync(work, open.Order!, cancel);
         work.Leave(
             new GoodsReleased(
                 shipment.Number,

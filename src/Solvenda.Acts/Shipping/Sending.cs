@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Planning;
@@ -55,7 +56,7 @@ public sealed class Sending(Judge judge, Seller seller)
         (shipment.Day, shipment.GoneAt) = (work.Today, work.Now);
         if (shipment.ByName.Length == 0)
             shipment.ByName = work.Actor.Name;
-        var (before, after) = await ShipmentSteps.FollowAsync(work, open.Order!, cancel);
+        var (before, after) = await Follow.GoodsAsync(work, open.Order!, cancel);
         if (open.Order!.Money == MoneyTrack.NotDue)
             open.Order.Money = MoneyTrack.ToInvoice;
         if (after == GoodsTrack.Shipped)

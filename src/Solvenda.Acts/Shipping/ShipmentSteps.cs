@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;
@@ -51,21 +52,6 @@ internal static class ShipmentSteps
                 ? $"{shipment.Number} has gone already."
                 : $"{shipment.Number} was dropped; release it anew."
         );
-
-    /// <summary>Puts the goods of an order where its shipments are, as they are stored.</summary>
-    /// <returns>As they were, and as they are.</returns>
-    public static async Task<(GoodsTrack Before, GoodsTrack After)> FollowAsync(
-        Work work,
-        OrderRow order,
-        CancellationToken cancel
-    )
-    {
-        await work.Db.SaveChangesAsync(cancel);
-        var before = order.Goods;
-        var goods = (await GoodsBook.OfAsync(work.Db, [order.Id], work.Today, cancel))[order.Id];
-        order.Goods = GoodsSoFar.TrackOf([.. goods.Lines.Select(l => l.SoFar)]);
-        return (before, order.Goods);
-    }
 
     /// <summary>The lines of a shipment as they are called, with how much of each.</summary>
     public static ImmutableArray<string> Names(SheetRow sheet, ShipmentRow shipment) =>

@@ -74,6 +74,9 @@ public sealed record CheckFacts(
     /// </summary>
     public IReadOnlyDictionary<long, DateOnly?>? Promised { get; init; }
 
+    /// <summary>Keys of lines of which all went or is being picked: nothing about them is judged any more.</summary>
+    public IReadOnlySet<long> Gone { get; init; } = ImmutableHashSet<long>.Empty;
+
     /// <summary>The house's day; unset where nobody says, as for a price that is only asked.</summary>
     public DateOnly Today { get; init; }
 

@@ -69,9 +69,8 @@ public static class CheckList
     private static IEnumerable<Finding> Of(ICheck check, CheckFacts facts)
     {
         var setting = CheckSetting.For(facts.Settings, check, facts.Document, facts.Sheet.Sheet.Channel);
-        return setting is null
-            ? check.Run(facts)
-            : check.Run(facts).Select(f => setting.Apply(f, check)).OfType<Finding>();
+        var found = check.Run(facts).Where(f => f.Line is not { } line || !facts.Gone.Contains(line));
+        return setting is null ? found : found.Select(f => setting.Apply(f, check)).OfType<Finding>();
     }
 
     private static Finding ApplyWaiver(Finding finding, ImmutableArray<Waiver> waivers)

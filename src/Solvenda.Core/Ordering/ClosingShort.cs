@@ -58,8 +58,8 @@ public static class ClosingShort
     }
 
     /// <summary>
-    /// The discount on the whole where it is an amount: what is closed takes its share of it along. One in percent
-    /// follows by itself.
+    /// The discount on the whole where it is an amount: what is closed, or taken out, takes its share of it along; what
+    /// comes to it brings none. One in percent follows by itself.
     /// </summary>
     /// <param name="before">As it was priced before the closing.</param>
     /// <param name="after">As it is priced now, still with the whole discount.</param>
@@ -69,7 +69,7 @@ public static class ClosingShort
         ArgumentNullException.ThrowIfNull(before);
         ArgumentNullException.ThrowIfNull(after);
         var (was, now) = (Discountable(before), Discountable(after));
-        if (HeadTerms.DiscountIn(head).Amount is not { } amount || was.IsZero || was == now)
+        if (HeadTerms.DiscountIn(head).Amount is not { } amount || was.IsZero || now >= was)
             return head;
         var currency = after.Sheet.Currency;
         var left = Amount.Round(amount * now.Minor / was.Minor, currency);

@@ -32,6 +32,9 @@ public sealed record DoorFacts(
     /// <summary>The Incoterms that the house sells by.</summary>
     public ImmutableArray<string> Incoterms { get; init; } = [.. Documents.Incoterms.All];
 
+    /// <summary>What of an order went, or is billed, and stands; null where nothing did.</summary>
+    public Begun? Begun { get; init; }
+
     /// <summary>Terms that the house made for itself on such documents.</summary>
     public ImmutableArray<HeadTerm> Own { get; init; } = [];
 

@@ -66,4 +66,8 @@ public sealed record Edited(
     ImmutableArray<FieldChange> Changes,
     Refusal? Refused = null,
     FieldChange? Clash = null
-);
+)
+{
+    /// <summary>Of lines that were divided, since part of them went, the key of the rest by that of the line.</summary>
+    public ImmutableDictionary<long, long> Rests { get; init; } = ImmutableDictionary<long, long>.Empty;
+}

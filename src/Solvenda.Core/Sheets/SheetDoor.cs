@@ -32,17 +32,18 @@ public static partial class SheetDoor
         ArgumentNullException.ThrowIfNull(facts);
         if (edits.Count > MostEdits)
             return Refuse(draft, new Refusal("too_many_lines", $"At most {MostEdits} edits are taken at once"));
-        var changes = ImmutableArray.CreateBuilder<FieldChange>();
+        var (changes, rests) = (ImmutableArray.CreateBuilder<FieldChange>(), ImmutableDictionary<long, long>.Empty);
         var now = draft;
         foreach (var edit in edits)
         {
-            var one = One(now, edit, facts);
+            var one = Kept(now, One(now, edit, facts), facts, divides: true);
             if (one.Refused is not null)
                 return one with { Draft = draft, Changes = [] };
             now = one.Draft;
             changes.AddRange(one.Changes);
+            rests = rests.SetItems(one.Rests);
         }
-        return new Edited(now, changes.ToImmutable());
+        return new Edited(now, changes.ToImmutable()) { Rests = rests };
     }
 
     /// <summary>
@@ -109,7 +110,7 @@ public static partial class SheetDoor
         var now = draft;
         foreach (var change in changes.Reverse())
         {
-            var one = Back(now, change, facts);
+            var one = Kept(now, Back(now, change, facts), facts, divides: false);
             if (one.Refused is not null || one.Clash is not null)
                 return one with { Draft = draft, Changes = [] };
             now = one.Draft;
@@ -164,7 +165,9 @@ public static partial class SheetDoor
         return edit.Kind switch
         {
             EditKind.Set => SetLine(draft, at, edit.Field ?? "", value, facts),
-            EditKind.Remove => Remove(draft, at, facts),
+            EditKind.Remove => facts.Begun?.Lines.GetValueOrDefault(edit.Line ?? 0) is { } went
+                ? RemoveRest(draft, at, went, facts)
+                : Remove(draft, at, facts),
             EditKind.Alternative => Alternative(draft, at, facts),
             _ => Move(draft, at, edit.After),
         };

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Owing;
 using Solvenda.Core.Receiving;

@@ -128,7 +128,7 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
     {
         bool May(OrderDoing doing) => Tracks.TermsTable.After(order.Terms, doing) is not null;
         var begun = order.Goods != GoodsTrack.Waiting || order.Money != MoneyTrack.NotDue;
-        if (May(OrderDoing.Change) && !begun)
+        if (May(OrderDoing.Change) && order.Goods != GoodsTrack.Shipped)
             yield return new OrderMove("change", "Change it", "", WithReason: false);
         if (open.CallOff is not null && order is { FrameId: null, Terms: TermsTrack.Confirmed, HeldWhy.Length: 0 })
             yield return new OrderMove("callOff", "Call off", "", WithReason: false);
@@ -137,7 +137,11 @@ public sealed class DocumentViews(SheetLoader loader, Judge judge, Strip strip)
             && (begun ? order.Goods == GoodsTrack.PartShipped : open.Sheet.Lines.Count > 1)
         )
             yield return new OrderMove("closeShort", "Close lines short", "", WithReason: false);
-        if (order.Terms != TermsTrack.Cancelled && !begun && open.ToDraft().Lines.Any(l => l.ClosedWhy.Length > 0))
+        if (
+            order.Terms != TermsTrack.Cancelled
+            && order.Goods != GoodsTrack.Shipped
+            && open.ToDraft().Lines.Any(l => l.ClosedWhy.Length > 0)
+        )
             yield return new OrderMove("openLines", "Open closed lines again", "", WithReason: false);
         if (May(OrderDoing.LeaveAsConfirmed) && order.ConfirmedAt is not null)
             yield return new OrderMove(

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Invoicing;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Money;

@@ -115,12 +115,14 @@ internal static class ChangeViews
             [.. wishes.Select(w => Line(w, stands, after))],
             whole ? ["The whole order is taken back; its stock is free again."] : [.. Does(before, after, me)],
             $"when it is confirmed: by {told.By}, to {(told.To.Length > 0 ? told.To : "nobody: there is no address")}",
-            WhyNot(terms, goods, reading) ?? fault
+            WhyNot(terms, goods, whole, reading) ?? fault
         );
     }
 
-    private static string? WhyNot(TermsTrack terms, GoodsTrack goods, ReadingView reading) =>
-        goods != GoodsTrack.Waiting ? "It is being picked, or part of it has gone: that is fixed."
+    private static string? WhyNot(TermsTrack terms, GoodsTrack goods, bool whole, ReadingView reading) =>
+        goods == GoodsTrack.Shipped ? "All of it has gone: that is fixed."
+        : whole && goods != GoodsTrack.Waiting
+            ? "Part of it has gone, or is being picked: it is not taken back whole; close what is left of it."
         : terms == TermsTrack.Cancelled ? "It is cancelled; open it again first."
         : reading.LeftOvers.Count > 0 ? $"First say what “{reading.LeftOvers[0].Words}” is, or that it means nothing."
         : null;
@@ -145,8 +147,8 @@ internal static class ChangeViews
             return (null, no.Words + ".");
         db.ChangeTracker.AutoDetectChangesEnabled = false;
         open.Order.Terms = TermsTrack.Open;
-        open.Sheet.Kept = KeptLines.OfLinesOnly(open.Sheet.Kept);
-        open.Take(edited.Draft);
+        open.Sheet.Kept = OrderVersions.KeptOf(open);
+        open.Take(edited);
         return (await judge.JudgeAsync(db, open with { Before = open.Before ?? confirmed }, me.Hand, cancel), "");
     }
 

@@ -133,6 +133,9 @@ public sealed record LineView(
         );
     }
 
+    /// <summary>What of it went or is being picked, in its unit; 0 for none.</summary>
+    public decimal Begun { get; init; }
+
     /// <summary>Whether it looks the same in everything.</summary>
     public bool IsAs(LineView? other) =>
         other is not null

@@ -52,16 +52,14 @@ public sealed record SheetView(
             open.Order is not null && who.PersonId is { } me ? open.People.GetValueOrDefault(new PersonId(me)) : null
         );
         // Once it is confirmed, what was promised is shown, and not what could be promised by now.
-        return judged.Facts.Promised is { } promised
-            ? view with
-            {
-                Lines =
-                [
-                    .. view.Lines.Select(l => l with { Promise = promised.GetValueOrDefault(l.Key) ?? l.Promise }),
-                ],
-            }
+        if (judged.Facts.Promised is { } promised)
+            view = view.With(l => l with { Promise = promised.GetValueOrDefault(l.Key) ?? l.Promise });
+        return open.Begun is { } begun
+            ? view.With(l => l with { Begun = begun.Lines.GetValueOrDefault(l.Key)?.Quantity ?? 0m })
             : view;
     }
+
+    private SheetView With(Func<LineView, LineView> line) => this with { Lines = [.. Lines.Select(line)] };
 
     /// <summary>Also of sheets that are not stored: the price door.</summary>
     public static SheetView Of(

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Sheets.Terms;

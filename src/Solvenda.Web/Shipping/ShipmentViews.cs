@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
+using Solvenda.Acts.Following;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Sheets;

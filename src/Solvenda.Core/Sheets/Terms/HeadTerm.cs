@@ -30,6 +30,19 @@ public enum TermKind
     Discount,
 }
 
+/// <summary>From when on a term of an order can no longer be changed.</summary>
+public enum StandsOnce
+{
+    /// <summary>Never: it holds for what is still to come.</summary>
+    Never,
+
+    /// <summary>Once goods of it went or are being picked: their tax hangs on it.</summary>
+    Begun,
+
+    /// <summary>Once it has an invoice: that has it whole.</summary>
+    Billed,
+}
+
 /// <summary>Something to choose: what is stored, and what is shown.</summary>
 public sealed record TermChoice(string Value, string Words);
 
@@ -63,6 +76,9 @@ public sealed record HeadTerm(string Name, string Label, TermKind Kind, Func<str
 
     /// <summary>Whether it may be taken away again.</summary>
     public bool Needed { get; init; }
+
+    /// <summary>From when on it stands on an order that is changed.</summary>
+    public StandsOnce Stands { get; init; }
 
     /// <summary>Whether it has a place of its own on the screen and not in the grid of the head.</summary>
     public bool Elsewhere { get; init; }

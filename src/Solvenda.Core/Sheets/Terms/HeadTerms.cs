@@ -47,6 +47,7 @@ public static partial class HeadTerms
     )
     {
         Only = DocumentKind.Order,
+        Stands = StandsOnce.Begun,
         Choices = _ => OrderKind.All.Select(k => new TermChoice(k.Words, k.Words)),
     };
 
@@ -204,6 +205,7 @@ public static partial class HeadTerms
     public static readonly HeadTerm DeliverToCountry = new("deliverToCountry", "country", TermKind.Text, CountryOf)
     {
         FromBuyer = b => b.DeliverToCountry,
+        Stands = StandsOnce.Begun,
     };
 
     /// <summary>Who pays, where it is not the buyer's own address.</summary>
@@ -280,6 +282,7 @@ public static partial class HeadTerms
     {
         Choices = f => f.Book.FreightBands.Select(b => b.Service).Distinct().Select(s => new TermChoice(s, s)),
         Seldom = true,
+        Stands = StandsOnce.Billed,
     };
 
     /// <summary>
@@ -290,7 +293,10 @@ public static partial class HeadTerms
         "freight",
         TermKind.Amount,
         TermReading.Amount(MostFreight)
-    );
+    )
+    {
+        Stands = StandsOnce.Billed,
+    };
 
     /// <summary>The insurance premium by hand; nothing said: worked out.</summary>
     public static readonly HeadTerm Insurance = new(
@@ -301,12 +307,14 @@ public static partial class HeadTerms
     )
     {
         Seldom = true,
+        Stands = StandsOnce.Billed,
     };
 
     /// <summary>A percentage off all lines, or an amount with the sheet's currency behind it.</summary>
     public static readonly HeadTerm SheetDiscount = new("sheetDiscount", "less on all", TermKind.Discount, DiscountOf)
     {
         Elsewhere = true,
+        Stands = StandsOnce.Billed,
         Say = text => text.Contains(' ', StringComparison.Ordinal) ? text : $"{text} %",
     };
 

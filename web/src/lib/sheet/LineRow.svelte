@@ -39,6 +39,7 @@
   const choice = $derived(line.optional ? 'if wanted: ' : !line.says.oneOf ? '' : line.counts ? 'one of these: ' : 'or: ');
   const said = $derived(
     [
+      line.begun && sheet.editable ? (line.begun < line.quantity ? `${plain(line.begun)} went or in hand` : 'went or in hand') : '',
       line.says.closedWhy ? `closed short: ${line.says.closedWhy}` : '',
       line.note,
       line.wanted ? `by ${day(line.wanted)}` : '',

@@ -9,7 +9,7 @@ using Solvenda.Core.Units;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Shipping;
+namespace Solvenda.Acts.Following;
 
 /// <summary>What of a line waits on a shelf, in stock units.</summary>
 public sealed record ShelfNeed(Shelf Shelf, decimal Quantity, DateOnly Day);

@@ -4,7 +4,7 @@ using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Invoicing;
+namespace Solvenda.Acts.Following;
 
 /// <summary>What is on no invoice yet and may be.</summary>
 public static class Unbilled

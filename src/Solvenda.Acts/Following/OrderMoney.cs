@@ -2,7 +2,7 @@ using Solvenda.Core.Billing;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
-namespace Solvenda.Acts.Ledger;
+namespace Solvenda.Acts.Following;
 
 /// <summary>What the invoices that an order is on come to, and what of them is open, in minor units.</summary>
 internal sealed record OrderMoney(OrderRow Order, long Open, long Total)
