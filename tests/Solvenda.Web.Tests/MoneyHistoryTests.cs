@@ -27,7 +27,10 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
         var id = await House.DbAsync(db => db.Buyers.Where(b => b.Name == buyer).Select(b => b.Id).FirstAsync(Cancel));
         await House.DbAsync(db =>
             db.Buyers.Where(b => b.Id == id)
-                .ExecuteUpdateAsync(b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000L), Cancel)
+                .ExecuteUpdateAsync(
+                    b => b.SetProperty(x => x.CreditLimitMinor, 900_000_000L).SetProperty(x => x.OverDelivery, 5m),
+                    Cancel
+                )
         );
         var made = await nell.PostAsync($"/api/buyers/{id}/orders", null, Cancel);
         var number = (await made.JsonAsync()).GetProperty("number").GetString()!;
@@ -48,9 +51,22 @@ public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
         var lines = goods
             .GetProperty("lines")
             .EnumerateArray()
-            .Select(l => (Key: l.GetProperty("key").GetInt64(), Here: l.GetProperty("here").GetDecimal()))
+            .Select(l =>
+                (
+                    Key: l.GetProperty("key").GetInt64(),
+                    Here: l.GetProperty("here").GetDecimal(),
+                    Ordered: l.GetProperty("ordered").GetDecimal(),
+                    Gone: l.GetProperty("gone").GetDecimal()
+                )
+            )
             .Where(l => l.Here >= 1m)
-            .Select(l => new { key = l.Key, quantity = Math.Floor(l.Here * random.Next(0, 5) / 4m) })
+            .Select(l => (l.Key, Quantity: Math.Floor(l.Here * random.Next(0, 5) / 4m), l.Ordered, l.Gone))
+            // The last of a line may be more than was ordered.
+            .Select(l => new
+            {
+                key = l.Key,
+                quantity = l.Quantity + l.Gone == l.Ordered ? l.Quantity + Math.Floor(l.Ordered / 20m) : l.Quantity,
+            })
             .Where(l => l.quantity > 0m)
             .ToList();
         if (lines.Count > 0)

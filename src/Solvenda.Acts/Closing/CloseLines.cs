@@ -53,8 +53,7 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
             await OrderVersions.KeepAsync(work, open, cancel);
         var now = Close(open, keys, begun, reason, then);
         await OrderSteps.FreeAsync(work, order, keys, cancel);
-        OrderSteps.Move(order, OrderDoing.Confirm);
-        (order.ConfirmedAt, order.Confirmed) = (work.Now, order.Confirmed + 1);
+        OrderVersions.Confirmed(work, order);
         await Follow.GoodsAsync(work, order, cancel);
         await Follow.MoneyAsync(work, order, cancel);
         var told = Outgoing.Tell(
@@ -124,19 +123,12 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
         PricedSheet then
     )
     {
-        var sheet = open.Sheet;
-        var promised = sheet.Lines.ToDictionary(l => l.Key, l => l.Promised);
         var (draft, rests) = ClosingShort.Of(open.ToDraft(), keys, begun, reason);
-        sheet.Take(draft);
-        sheet.Kept = KeptLines.Divided(sheet.Kept, rests);
-        foreach (var line in sheet.Lines)
-            line.Promised =
-                keys.Contains(line.Key) && !rests.ContainsKey(line.Key) ? null : promised.GetValueOrDefault(line.Key);
-        var now = sheet.Priced(open.Buyer, open.Book);
-        sheet.Take(draft with { Head = ClosingShort.Discount(draft.Head, then, now) });
-        now = sheet.Priced(open.Buyer, open.Book);
-        sheet.Keep(now);
-        sheet.Kept = KeptLines.Write(now);
+        var now = OrderVersions.Stand(open, draft, KeptLines.Divided(open.Sheet.Kept, rests));
+        var head = ClosingShort.Discount(draft.Head, then, now);
+        now = OrderVersions.Stand(open, draft with { Head = head }, open.Sheet.Kept);
+        foreach (var line in open.Sheet.Lines.Where(l => keys.Contains(l.Key) && !rests.ContainsKey(l.Key)))
+            line.Promised = null;
         return now;
     }
 }

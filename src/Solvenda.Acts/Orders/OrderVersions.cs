@@ -72,6 +72,31 @@ public static class OrderVersions
         return new OrderChanging(order.Confirmed, before, order.Terms);
     }
 
+    /// <summary>
+    /// Puts an order that stays confirmed as it is by now: prices, charges and what lines were promised stay.
+    /// </summary>
+    /// <param name="kept">What its lines and charges are kept at.</param>
+    internal static PricedSheet Stand(OpenSheet open, Draft draft, string kept)
+    {
+        var sheet = open.Sheet;
+        var promised = sheet.Lines.ToDictionary(l => l.Key, l => l.Promised);
+        open.Take(draft);
+        sheet.Kept = kept;
+        foreach (var line in sheet.Lines)
+            line.Promised = promised.GetValueOrDefault(line.Key);
+        var now = sheet.Priced(open.Buyer, open.Book);
+        sheet.Keep(now);
+        sheet.Kept = KeptLines.Write(now);
+        return now;
+    }
+
+    /// <summary>What stands so is what is confirmed.</summary>
+    internal static void Confirmed(Work work, OrderRow order)
+    {
+        OrderSteps.Move(order, OrderDoing.Confirm);
+        (order.ConfirmedAt, order.Confirmed) = (work.Now, order.Confirmed + 1);
+    }
+
     // A bill knows the lines of its order by their keys; one from before it did so by their places, which move now.
     private static async Task NameBilledLinesAsync(
         SolvendaDb db,

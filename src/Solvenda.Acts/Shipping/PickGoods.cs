@@ -9,7 +9,8 @@ namespace Solvenda.Acts.Shipping;
 
 /// <summary>What was there of something that is picked.</summary>
 /// <param name="Line">Key of the order's line that it is for.</param>
-/// <param name="Picked">In stock units: up to what was to be picked.</param>
+/// <param name="Picked">In stock units: up to what was to be picked, and as much beyond it as the buyer
+/// takes.</param>
 /// <param name="Serials">Numbers of the pieces, where the item goes by number.</param>
 /// <param name="Lots">Which lots it is of, as typed, where the item goes by lot.</param>
 public sealed record PickedGoods(
@@ -54,13 +55,7 @@ public sealed class PickGoodsAct : Act<PickGoods, string>
                         "item"
                     );
             if (one.Picked < 0m || one.Picked > pick.Quantity)
-                throw RefusedException.Bad(
-                    "quantity",
-                    FormattableString.Invariant(
-                        $"Of {one.Item} {pick.Quantity:0.######} are asked for; {one.Picked:0.######} cannot be picked for it."
-                    ),
-                    "picked"
-                );
+                await MustBeTakenAsync(work, shipment, pick, one, cancel);
             pick.Picked = one.Picked;
             pick.Lots = item.HasLots ? await LotsAsync(work, shipment, item, one, cancel) : "";
             pick.Serials = item.HasSerials ? await SerialsAsync(work, shipment, pick, one, cancel) : "";
@@ -84,6 +79,27 @@ public sealed class PickGoodsAct : Act<PickGoods, string>
             shipment.Order.DossierId
         );
         return shipment.Number;
+    }
+
+    // More than was asked for goes as far as the buyer takes it.
+    private static async Task MustBeTakenAsync(
+        Work work,
+        ShipmentRow shipment,
+        ShipmentPickRow pick,
+        PickedGoods one,
+        CancellationToken cancel
+    )
+    {
+        var beyond = await GoingBeyond.OfAsync(work.Db, shipment, cancel);
+        var most = GoingBeyond.MostOf(shipment, pick, beyond);
+        if (one.Picked < 0m || one.Picked > most)
+            throw RefusedException.Bad(
+                "quantity",
+                FormattableString.Invariant(
+                    $"Of {one.Item} {pick.Quantity:0.######} are asked for{(most > pick.Quantity ? $", and at most {most:0.######} taken" : "")}; {one.Picked:0.######} cannot be picked for it."
+                ),
+                "picked"
+            );
     }
 
     // All of it is of the lots that are said; one that is said alone is all of it. The last of them lies in front.

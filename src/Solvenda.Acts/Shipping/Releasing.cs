@@ -29,12 +29,15 @@ public sealed class Releasing(Judge judge)
 {
     /// <summary>Makes the shipments of what may go.</summary>
     /// <param name="asked">What is to go; empty: all that may, as the buyer wants it.</param>
+    /// <param name="goesNow">It goes in the same step, and with it what the buyer takes beyond what they
+    /// ordered.</param>
     /// <returns>One for each warehouse and place.</returns>
     public async Task<ImmutableArray<ShipmentRow>> ReleaseAsync(
         Work work,
         OpenSheet open,
         ImmutableArray<AskedGoods> asked,
-        CancellationToken cancel
+        CancellationToken cancel,
+        bool goesNow = false
     )
     {
         ArgumentNullException.ThrowIfNull(work);
@@ -42,7 +45,10 @@ public sealed class Releasing(Judge judge)
         var order = open.Order!;
         var judged = await MayShipAsync(work, open, judge, cancel);
         var goods = (await GoodsBook.OfAsync(work.Db, [order.Id], work.Today, cancel))[order.Id];
-        var parts = asked.IsDefaultOrEmpty ? MayGo(order, goods) : Asked(order, goods, asked);
+        var beyond = goesNow
+            ? await GoingBeyond.PercentOfAsync(work.Db, open.Sheet, open.Buyer.OverDelivery, cancel)
+            : 0m;
+        var parts = asked.IsDefaultOrEmpty ? MayGo(order, goods) : Asked(order, goods, asked, beyond);
         var carriers = await Carriers.InUseAsync(work.Db, cancel);
         var last = await work.Db.Shipments.Where(s => s.OrderId == order.Id).MaxAsync(s => (int?)s.No, cancel) ?? 0;
         var lines = goods.Lines.ToDictionary(l => l.Line.Key);
@@ -149,7 +155,12 @@ public sealed class Releasing(Judge judge)
     }
 
     // What somebody names goes whatever the rule: they say so.
-    private static ImmutableArray<GoingPart> Asked(OrderRow order, OrderGoods goods, ImmutableArray<AskedGoods> asked)
+    private static ImmutableArray<GoingPart> Asked(
+        OrderRow order,
+        OrderGoods goods,
+        ImmutableArray<AskedGoods> asked,
+        decimal beyond
+    )
     {
         var could = Going.Of(ShippingRule.AsItComes, goods.Open(), goods.OnShelf, called: true);
         var parts = ImmutableArray.CreateBuilder<GoingPart>();
@@ -185,7 +196,8 @@ public sealed class Releasing(Judge judge)
                 if ((left -= taken) == 0m)
                     break;
             }
-            if (left > 0m)
+            var isBeyond = one.Quantity - left == line.SoFar.Open && left <= MostBeyond(line, beyond);
+            if (left > 0m && !isBeyond)
                 throw RefusedException.Clash(
                     "not_here",
                     line.SoFar.Open < one.Quantity
@@ -195,6 +207,20 @@ public sealed class Releasing(Judge judge)
         }
         return parts.ToImmutable();
     }
+
+    // All that is left of a line goes, and from one shelf.
+    private static decimal MostBeyond(GoodsLine line, decimal percent) =>
+        percent > 0m && line.Needs.Select(n => n.Shelf).Distinct().Count() == 1
+            ? OverDelivery.Of(
+                line.SoFar with
+                {
+                    InWork = line.SoFar.InWork + line.SoFar.Open,
+                },
+                line.SoFar.Open,
+                percent,
+                OrderGoods.StepOf(line.Line.Unit)
+            )
+            : 0m;
 
     /// <summary>So much of a unit, as it is said.</summary>
     public static string Said(decimal quantity, Unit unit) =>

@@ -9,7 +9,7 @@ namespace Solvenda.Acts.Shipping;
 /// <param name="Seen">Version of the shipment.</param>
 public sealed record SendShipment(string Shipment, bool AsAsked, long? Seen) : IAct<string>;
 
-[Leaves(typeof(ShipmentSent))]
+[Leaves(typeof(ShipmentSent), typeof(LinesExtended))]
 public sealed class SendShipmentAct(SheetLoader loader, Sending sending) : Act<SendShipment, string>
 {
     public override Right Needs => Rights.Ship;

@@ -45,8 +45,19 @@ public sealed class Sending(Judge judge, Seller seller)
         await Releasing.MayShipAsync(work, open, judge, cancel);
         await MustBePickedAsync(work, shipment, asAsked, cancel);
         var asked = shipment.Lines.ToDictionary(l => l.LineKey, l => l.Quantity);
+        var beyond = shipment.Picks.Exists(p => p.Picked > p.Quantity)
+            ? await GoingBeyond.OfAsync(work.Db, shipment, cancel)
+            : [];
         foreach (var line in shipment.Lines)
-            await LeaveShelvesAsync(work, shipment, line, cancel);
+            await LeaveShelvesAsync(work, shipment, line, beyond, cancel);
+        await GoingBeyond.ExtendAsync(
+            work,
+            open,
+            shipment
+                .Lines.Where(l => l.Quantity > asked[l.LineKey])
+                .ToDictionary(l => l.LineKey, l => l.Quantity - asked[l.LineKey]),
+            cancel
+        );
         if (shipment.Lines.TrueForAll(l => l.Quantity == 0m))
             throw RefusedException.Clash(
                 "nothing_picked",
@@ -129,11 +140,11 @@ public sealed class Sending(Judge judge, Seller seller)
                 s.Warehouse == shipment.Warehouse && EF.Parameter(byLot).Contains(s.ItemId) && s.Lot != ""
             )
             .ToDictionaryAsync(s => s.ItemId, s => s.Lot, cancel);
-        foreach (var pick in shipment.Picks.Where(p => p.Picked is null))
+        foreach (var pick in shipment.Picks)
         {
-            pick.Picked = pick.Quantity;
-            if (inFront.TryGetValue(pick.ItemId, out var lot))
-                pick.Lots = Lots.Write([new LotPart(lot, pick.Quantity)]);
+            pick.Picked ??= pick.Quantity;
+            if (pick.Lots.Length == 0 && inFront.TryGetValue(pick.ItemId, out var lot))
+                pick.Lots = Lots.Write([new LotPart(lot, pick.Picked.Value)]);
         }
     }
 
@@ -142,6 +153,7 @@ public sealed class Sending(Judge judge, Seller seller)
         Work work,
         ShipmentRow shipment,
         ShipmentLineRow line,
+        IReadOnlyDictionary<long, decimal> beyond,
         CancellationToken cancel
     )
     {
@@ -150,30 +162,38 @@ public sealed class Sending(Judge judge, Seller seller)
             .Db.SheetLines.Where(l => l.SheetId == shipment.Order.SheetId && l.Key == line.LineKey)
             .Select(l => l.Unit)
             .FirstAsync(cancel);
-        var goes = Going.Complete(
-            line.Quantity,
-            OrderGoods.StepOf(Core.Units.Unit.Of(unit)),
-            [.. picks.Select(p => (p.Quantity, p.Picked!.Value))]
-        );
+        var step = OrderGoods.StepOf(Core.Units.Unit.Of(unit));
+        var goes = Going.Complete(line.Quantity, step, [.. picks.Select(p => (p.Quantity, p.Picked!.Value))]);
+        if (picks is [var only] && only.Picked > only.Quantity)
+            goes = Beyond(shipment, line, only, beyond, step);
         foreach (var pick in picks)
         {
             var left =
                 goes == line.Quantity
                     ? pick.Quantity
                     : Math.Round(pick.Quantity * goes / line.Quantity, 6, MidpointRounding.AwayFromZero);
-            if (left > 0m)
-                await StockSteps.MoveAsync(
-                    work,
-                    new StockMovementRow
-                    {
-                        ItemId = pick.ItemId,
-                        Warehouse = shipment.Warehouse,
-                        Day = work.Today,
-                        Quantity = -left,
-                        Kind = MovementKind.Shipped,
-                        Document = shipment.Number,
-                    },
-                    cancel
+            var onHand =
+                left == 0m
+                    ? 0m
+                    : await StockSteps.MoveAsync(
+                        work,
+                        new StockMovementRow
+                        {
+                            ItemId = pick.ItemId,
+                            Warehouse = shipment.Warehouse,
+                            Day = work.Today,
+                            Quantity = -left,
+                            Kind = MovementKind.Shipped,
+                            Document = shipment.Number,
+                        },
+                        cancel
+                    );
+            if (onHand < 0m && left > pick.Quantity)
+                throw RefusedException.Clash(
+                    "not_here",
+                    FormattableString.Invariant(
+                        $"By the count {left + onHand:0.######} of it lie in {shipment.Warehouse}, and {left:0.######} are to go: count it first."
+                    )
                 );
             await KeepPromiseAsync(work, shipment, pick, left, cancel);
             pick.Quantity = left;
@@ -183,6 +203,23 @@ public sealed class Sending(Judge judge, Seller seller)
         }
         line.Quantity = goes;
     }
+
+    // With what goes beyond it; the buyer may take no longer what they did when it was picked.
+    private static decimal Beyond(
+        ShipmentRow shipment,
+        ShipmentLineRow line,
+        ShipmentPickRow pick,
+        IReadOnlyDictionary<long, decimal> beyond,
+        decimal step
+    ) =>
+        pick.Picked <= GoingBeyond.MostOf(shipment, pick, beyond)
+            ? decimal.Floor(line.Quantity * pick.Picked.Value / pick.Quantity / step) * step
+            : throw RefusedException.Clash(
+                "not_picked",
+                FormattableString.Invariant(
+                    $"{pick.Picked:0.######} are picked where {pick.Quantity:0.######} are asked for, and so much is not taken any more: say how much goes."
+                )
+            );
 
     private static async Task KeepPromiseAsync(
         Work work,

@@ -12,7 +12,7 @@ namespace Solvenda.Acts.Shipping;
 /// <param name="Lines">What goes; empty: all that may, as the buyer wants it.</param>
 public sealed record ShipOrder(string Order, ImmutableArray<AskedGoods> Lines) : IAct<ImmutableArray<string>>;
 
-[Leaves(typeof(GoodsReleased), typeof(ShipmentSent))]
+[Leaves(typeof(GoodsReleased), typeof(ShipmentSent), typeof(LinesExtended))]
 public sealed class ShipOrderAct(SheetLoader loader, Releasing releasing, Sending sending)
     : Act<ShipOrder, ImmutableArray<string>>
 {
@@ -24,7 +24,9 @@ public sealed class ShipOrderAct(SheetLoader loader, Releasing releasing, Sendin
         ArgumentNullException.ThrowIfNull(work);
         ArgumentNullException.ThrowIfNull(input);
         var open = await loader.OrderAsync(work.Db, input.Order, cancel);
-        var made = await releasing.ReleaseAsync(work, open, input.Lines, cancel);
+        var made = await releasing.ReleaseAsync(work, open, input.Lines, cancel, goesNow: true);
+        foreach (var asked in input.Lines.IsDefault ? [] : input.Lines)
+            GoingBeyond.Note(made, asked);
         foreach (var shipment in made)
             await sending.SendAsync(work, open, shipment, asAsked: true, cancel);
         return [.. made.Select(s => s.Number)];

@@ -100,11 +100,12 @@ public static partial class SheetDoor
                 $"{went.Quantity:#,0.######} {UnitTable.OnSheet(line.Unit)}"
             )
             .Trim();
+        var how = field is "hand" or "cost" ? "; what an invoice has is set right by a credit note" : "";
         return new Refusal(
             "order_begun",
             went.Quantity < line.Quantity
                 ? $"Of {line.Words} {much} went or is being picked: so much of it stays"
-                : $"All of {line.Words} went or is being picked: it stays as it is; a price is set right by a credit note",
+                : $"All of {line.Words} went or is being picked: it stays as it is{how}",
             field
         );
     }

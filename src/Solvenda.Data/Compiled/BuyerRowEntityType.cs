@@ -20,7 +20,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.BuyerRow",
                 typeof(BuyerRow),
                 baseEntityType,
-                propertyCount: 43,
+                propertyCount: 44,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -200,6 +200,14 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(BuyerRow).GetProperty("Note", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BuyerRow).GetField("<Note>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var overDelivery = runtimeEntityType.AddProperty(
+                "OverDelivery",
+                typeof(decimal?),
+                propertyInfo: typeof(BuyerRow).GetProperty("OverDelivery", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BuyerRow).GetField("<OverDelivery>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new SolvendaDb.Millionths());
 
             var own = runtimeEntityType.AddProperty(
                 "Own",

@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8e1a92e1-804e-4f0c-b46d-09fd9185069e"), entityTypeCount: 98)
+            : base(skipDetectChanges: false, modelId: new Guid("bcb22183-b49d-43df-9fdd-73fdc130ad21"), entityTypeCount: 98)
         {
         }
 

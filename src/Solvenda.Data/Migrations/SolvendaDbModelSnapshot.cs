@@ -658,6 +658,9 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("OverDelivery")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Own")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1659,6 +1662,9 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("OverDelivery")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("PaperColour")
                         .IsRequired()

@@ -27,6 +27,9 @@ public sealed class BuyerRow : IRecordRow, IOwnRow
     public string? IncotermPlace { get; set; }
     public string? ShipFrom { get; set; }
     public int TransitDays { get; set; } = 1;
+
+    /// <summary>Percent of what they ordered that they take beyond it; null: as the house says.</summary>
+    public decimal? OverDelivery { get; set; }
     public long? AccountManagerId { get; set; }
 
     /// <summary>Code of the territory; null: none.</summary>

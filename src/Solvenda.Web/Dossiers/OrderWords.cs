@@ -72,6 +72,12 @@ internal static class OrderWords
                 FormattableString.Invariant($"{e.Total:#,0.00} {e.Currency} with tax"),
                 true
             ),
+            LinesExtended e => new(
+                $"{string.Join(", ", e.Lines)} went beyond what was ordered",
+                null,
+                FormattableString.Invariant($"{e.Total:#,0.00} {e.Currency} with tax"),
+                true
+            ),
             LinesOpened e => new("closed lines opened again", null, string.Join("; ", e.Lines), true),
             ChangeTaken e => new(
                 $"their change {e.Request} taken{(e.Left.IsEmpty ? "" : ", in part")}",

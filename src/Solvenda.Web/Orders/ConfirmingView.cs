@@ -16,7 +16,7 @@ public sealed record PromisedDay(DateOnly Day, IReadOnlyList<string> Lines);
 /// <summary>What will happen when an order is confirmed, said before it happens.</summary>
 /// <param name="Sends">How the buyer is told, and where.</param>
 /// <param name="Stock">What is taken from the shelf, or bought or made for it.</param>
-/// <param name="Promised">What the buyer is promised, the earliest day first.</param>
+/// <param name="Promised">What the buyer is promised, the earliest day first; not what went.</param>
 /// <param name="NoDay">Lines without a date, since nothing of them is kept in stock.</param>
 /// <param name="Changed">What is otherwise than it was confirmed before; empty the first time.</param>
 /// <param name="Knows">Notices, and what was let pass.</param>
@@ -46,7 +46,7 @@ public sealed record ConfirmingView(
             throw RefusedException.Clash("sheet_closed", "It is confirmed or cancelled already.");
         var judged = await judge.JudgeAsync(db, open, me.Hand, cancel);
         var numbers = LineNumbers.Of(judged.Priced.Sheet.Lines);
-        var counting = judged.Priced.Sold.Where(l => l.Counts).ToList();
+        var counting = judged.Priced.Sold.Where(l => l.Counts && !judged.Facts.Gone.Contains(l.Line.Key)).ToList();
         var (by, to, way) = Confirming.WayOf(open);
         var isFrame = judged.Priced.Sheet.Kind.IsFrame;
         var days = counting

@@ -62,7 +62,8 @@ public static class HouseEndpoints
                     seller.SellsBy,
                     row.PaperColour,
                     row.PaperFoot,
-                    row.TaxesAdvances
+                    row.TaxesAdvances,
+                    row.OverDelivery
                 ),
             row?.Logo is not null,
             row?.Version ?? 0,

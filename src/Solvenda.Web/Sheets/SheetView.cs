@@ -54,9 +54,18 @@ public sealed record SheetView(
         // Once it is confirmed, what was promised is shown, and not what could be promised by now.
         if (judged.Facts.Promised is { } promised)
             view = view.With(l => l with { Promise = promised.GetValueOrDefault(l.Key) ?? l.Promise });
-        return open.Begun is { } begun
-            ? view.With(l => l with { Begun = begun.Lines.GetValueOrDefault(l.Key)?.Quantity ?? 0m })
-            : view;
+        if (open.Begun is not { } begun)
+            return view;
+        var told = open.Sheet.Lines.ToDictionary(l => l.Key, l => l.Promised);
+        return view.With(l =>
+            begun.Lines.TryGetValue(l.Key, out var went)
+                ? l with
+                {
+                    Begun = went.Quantity,
+                    Promise = l.Promise ?? told.GetValueOrDefault(l.Key),
+                }
+                : l
+        );
     }
 
     private SheetView With(Func<LineView, LineView> line) => this with { Lines = [.. Lines.Select(line)] };

@@ -111,6 +111,7 @@ public sealed record OrderGoodsView(
 /// <param name="Lots">Which it is of, as it was said; empty before.</param>
 /// <param name="LotInFront">The lot that lies in front of its shelf; empty where nobody said.</param>
 /// <param name="ForWarehouse">What the order says for the warehouse on that line.</param>
+/// <param name="Most">How much may be picked: what the buyer takes beyond what they ordered too.</param>
 public sealed record PickView(
     long Line,
     string Bin,
@@ -124,7 +125,8 @@ public sealed record PickView(
     bool ByLot,
     string Lots,
     string LotInFront,
-    string ForWarehouse
+    string ForWarehouse,
+    decimal Most
 );
 
 /// <summary>A shipment with what is picked for it, in walking order.</summary>

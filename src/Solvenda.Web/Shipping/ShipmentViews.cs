@@ -34,6 +34,7 @@ internal static class ShipmentViews
             .Stock.AsNoTracking()
             .Where(s => s.Warehouse == shipment.Warehouse && EF.Parameter(ids).Contains(s.ItemId))
             .ToDictionaryAsync(s => s.ItemId, cancel);
+        var beyond = await GoingBeyond.OfAsync(db, shipment, cancel);
         var sheet = shipment.Order.Sheet;
         var lines = sheet.ToDraft().Lines.ToDictionary(l => l.Key);
         return new ShipmentView(
@@ -50,7 +51,12 @@ internal static class ShipmentViews
             HeadTerms.ForWarehouse.In(sheet.Head) ?? "",
             [
                 .. shipment
-                    .Picks.Select(p => Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId), lines))
+                    .Picks.Select(p =>
+                        Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId), lines) with
+                        {
+                            Most = GoingBeyond.MostOf(shipment, p, beyond),
+                        }
+                    )
                     .OrderBy(p => p.Bin.Length == 0)
                     .ThenBy(p => p.Bin, StringComparer.Ordinal)
                     .ThenBy(p => p.Item, StringComparer.Ordinal)
@@ -147,6 +153,7 @@ internal static class ShipmentViews
             item.HasLots,
             pick.Lots,
             shelf?.Lot ?? "",
-            lines[pick.LineKey].ForWarehouse
+            lines[pick.LineKey].ForWarehouse,
+            pick.Quantity
         );
 }

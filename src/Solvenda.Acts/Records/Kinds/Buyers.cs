@@ -42,6 +42,7 @@ internal static class Buyers
             "parent",
             "billTo",
             "shippingRule",
+            "overDelivery",
             "taxExempt",
             "printedNote",
             "creditUntil",
@@ -117,6 +118,13 @@ internal static class Buyers
                 "shipping rule",
                 hint: "all together, whole lines, as it comes, on call",
                 check: t => ShippingRules.Words.Contains(t) ? null : $"“{t}” is not a shipping rule"
+            ),
+            Fields.Number<BuyerRow>(
+                b => b.OverDelivery,
+                "takes more by",
+                most: Core.Shipping.OverDelivery.Most,
+                hint: "percent beyond what was ordered; nothing: as the house says",
+                also: ["over-delivery"]
             ),
             Fields.Text<BuyerRow>(b => b.TaxNumber, "tax number").OfMoney(RecordKind.MoneyBy),
             Fields.Flag<BuyerRow>(b => b.TaxExempt, "tax exempt").OfMoney(RecordKind.MoneyBy),

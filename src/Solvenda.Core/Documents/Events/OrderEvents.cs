@@ -77,6 +77,12 @@ public sealed record OrderCancelled(string ToldTo, TermsTrack Before, TermsTrack
 [EventCode("order.lines_closed")]
 public sealed record LinesClosed(ImmutableArray<string> Lines, string ToldTo, decimal Total, string Currency) : IEvent;
 
+/// <summary>Lines of it are longer, since more went than was ordered, as far as the buyer takes it.</summary>
+/// <param name="Lines">As they are called, with how much went beyond.</param>
+/// <param name="Total">What it comes to since, with tax.</param>
+[EventCode("order.lines_extended")]
+public sealed record LinesExtended(ImmutableArray<string> Lines, decimal Total, string Currency) : IEvent;
+
 /// <summary>Lines that were closed short were opened again, for the order to be confirmed anew.</summary>
 /// <param name="Lines">As they are called.</param>
 [EventCode("order.lines_opened")]

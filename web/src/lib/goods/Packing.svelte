@@ -41,7 +41,7 @@
       ? { label: 'numbers of', button: 'so much', hint: `${plain(ship.current?.quantity ?? 0)} numbers, scanned or typed` }
       : ship.typing === 'lots'
         ? { label: 'lots of', button: 'of these', hint: 'its lot; of several: L2408A 12, L2409B 3' }
-        : { label: 'how much is there of', button: 'so much', hint: `of ${plain(ship.current?.quantity ?? 0)}` },
+        : { label: 'how much is there of', button: 'so much', hint: ship.hint },
   );
   async function send() {
     if (await ship.send()) {
@@ -70,7 +70,7 @@
     ship.picking
       ? [
           { key: 'Enter', words: 'all of it is there', run: () => void whole() },
-          { key: 's', words: 'only part is there', run: () => void type('part') },
+          { key: 's', words: 'part of it, or more', run: () => void type('part') },
           { key: 'p', words: 'parcels and weight', run: pack },
           { key: 'g', words: 'close it, it goes', run: () => void send() },
           { key: 'j', words: 'next on the way', run: () => ship.go(1) },
@@ -107,8 +107,8 @@
             <span class="font-mono text-[12px]">{pick.bin || '–'}</span>
             <span class="truncate" title={pick.words}><span class="font-mono text-[12px]">{pick.item}</span> {pick.words}</span>
             <span class="text-right whitespace-nowrap"
-              >{#if pick.picked === null}{plain(pick.quantity)} {pick.unit}{:else if pick.picked === pick.quantity}<span class="text-clear"
-                  >✓ {plain(pick.picked)} {pick.unit}</span
+              >{#if pick.picked === null}{plain(pick.quantity)} {pick.unit}{:else if pick.picked >= pick.quantity}<span class="text-clear"
+                  >✓ {plain(pick.picked)} {pick.unit}{pick.picked > pick.quantity ? `, ${plain(pick.picked - pick.quantity)} beyond it` : ''}</span
                 >{:else}<span class="needs">{plain(pick.picked)} of {plain(pick.quantity)} {pick.unit}</span>{/if}</span
             >
           </div>
@@ -132,7 +132,7 @@
             {:else}
               <p class="mt-1 flex flex-wrap gap-x-3 pl-[56px] text-second">
                 <button onclick={() => void whole()}><KeyCap>Enter</KeyCap> {pick.bySerial ? 'its numbers' : pick.byLot ? 'its lot' : 'all there'}</button>
-                <button onclick={() => void type('part')}><KeyCap>S</KeyCap> only part is there</button>
+                <button onclick={() => void type('part')}><KeyCap>S</KeyCap> {pick.most > pick.quantity ? 'part of it, or more' : 'only part is there'}</button>
               </p>
             {/if}
           {/if}

@@ -1,5 +1,5 @@
 import { api, ask, type Schemas } from '$lib/api';
-import { Latest } from '$lib/shared';
+import { Latest, plain } from '$lib/shared';
 
 type Pick = Schemas['PickView'];
 type View = Schemas['ShipmentView'];
@@ -33,6 +33,11 @@ export class ShipmentState {
       ),
   );
   current = $derived.by(() => this.view?.picks[this.at]);
+  /** What may be typed where it is asked how much is there. */
+  hint = $derived.by(() => {
+    const pick = this.current;
+    return !pick ? '' : pick.most > pick.quantity ? `of ${plain(pick.quantity)}; up to ${plain(pick.most)} may go` : `of ${plain(pick.quantity)}`;
+  });
   left = $derived.by(() => (this.view?.picks ?? []).filter((p) => p.picked === null).length);
 
   open = (number: string) => {

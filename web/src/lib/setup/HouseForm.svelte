@@ -29,6 +29,7 @@
     colour: '',
     foot: '',
     taxesAdvances: true,
+    overDelivery: 0,
   });
   let logo = $state<string | null>(null);
   let said = $state('');
@@ -127,6 +128,13 @@
       <span class="text-second">deposits</span>
       <span class="flex items-center gap-1.5"
         ><input type="checkbox" class="accent-(--ink)" bind:checked={facts.taxesAdvances} />taxed when they come, by a deposit invoice</span
+      >
+    </label>
+    <label class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
+      <span class="text-second">over-delivery</span>
+      <span class="flex items-baseline gap-1.5"
+        ><input class="w-14 border-b border-strong bg-transparent text-right" type="number" min="0" max="25" step="0.01" bind:value={facts.overDelivery} />%
+        <span class="text-second">may go beyond what was ordered, at its price, where a buyer says nothing of it</span></span
       >
     </label>
     <fieldset class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
