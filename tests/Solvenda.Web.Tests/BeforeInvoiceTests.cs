@@ -272,6 +272,12 @@ public sealed class BeforeInvoiceTests(House house) : BilledCalls(house)
         );
         Assert.Equal("image/png", picture.Content.Headers.ContentType!.MediaType);
         var nell = await House.AsAsync(Havergal);
+        // What is no kind of paper is shown on a quote, also where it is a number.
+        foreach (var none in new[] { "-1", "100", "napkin" })
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (await cass.GetAsync($"/api/setup/papers/picture?paper={none}", Cancel)).StatusCode
+            );
         Assert.Equal(HttpStatusCode.Forbidden, (await nell.GetAsync("/api/setup/papers/picture", Cancel)).StatusCode);
         await House.DbAsync(db => db.PaperTexts.Where(t => t.Code == "Tressel").ExecuteDeleteAsync(Cancel));
     }

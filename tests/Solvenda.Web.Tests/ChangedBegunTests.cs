@@ -206,6 +206,26 @@ public sealed class ChangedBegunTests(House house) : BilledCalls(house)
     }
 
     [Fact]
+    public async Task What_was_closed_short_after_part_went_is_opened_again()
+    {
+        var (order, key, inHand) = await BegunAsync();
+        var nell = await NellAsync();
+        var closed = await nell.ActAsync(
+            $"/api/orders/{order}/close-lines",
+            await SeenAsync(nell, $"/api/orders/{order}"),
+            new { lines = new[] { key }, reason = "they closed the yard" }
+        );
+        Assert.True(closed.IsSuccessStatusCode, await closed.Content.ReadAsStringAsync(Cancel));
+        Assert.Equal(35m, await CommittedAsync(order));
+        var opened = await nell.PostAsJsonAsync($"/api/orders/{order}/open-lines", new { }, Cancel);
+        Assert.True(opened.IsSuccessStatusCode, await opened.Content.ReadAsStringAsync(Cancel));
+        Assert.Equal([5m, 5m, 33m], Quantities((await opened.JsonAsync()).Sheet()));
+        await ConfirmedAsync(order);
+        Assert.Equal(40m, await CommittedAsync(order));
+        await AllGoneAndBilledAsync(order, inHand);
+    }
+
+    [Fact]
     public async Task It_is_left_as_it_was_confirmed_and_two_at_once_do_not_both_win()
     {
         var (order, key, inHand) = await BegunAsync();

@@ -12,9 +12,9 @@ using Xunit;
 namespace Solvenda.Web.Tests;
 
 /// <summary>
-/// Random histories of orders in several currencies and taxes: paid ahead, shipped, invoiced, changed, given back, credited
-/// and paid in parts, and what is left closed short. Whatever happens, documents, what is owed and the ledger agree to the
-/// cent.
+/// Random histories of orders in several currencies and taxes: paid ahead, shipped, invoiced, changed, given back,
+/// credited and paid in parts, more gone than was ordered, and what is left closed short. Whatever happens, documents,
+/// what is owed and the ledger agree to the cent.
 /// </summary>
 public sealed class MoneyHistoryTests(House house) : MoneyCalls(house)
 {

@@ -135,4 +135,60 @@ test('one order is picked on its way along the shelves, short, packed, and the r
   await expect(goods).toContainText('went');
   await expect(goods).toContainText('still to go');
   await accessible(page);
+
+  // They change it: what went stays, and the rest is what they want now.
+  await page.getByRole('button', { name: 'Change it' }).click();
+  const part = page.getByRole('row').filter({ hasText: '5 went or in hand' });
+  await expect(page.getByRole('row').filter({ hasText: 'went or in hand' })).toHaveCount(3);
+  const quantity = async (typed: string) => {
+    await part.locator('td').nth(3).click();
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Enter');
+  };
+  await quantity('4');
+  await expect(page.getByRole('alert')).toContainText('5 went or is being picked: so much of it stays; what stood there was kept.');
+  await page.getByRole('button', { name: 'understood' }).click();
+  await quantity('10');
+  await expect(part.locator('td').nth(3)).toContainText('10');
+  await accessible(page);
+  await page.getByRole('button', { name: /^Confirm the change/ }).click();
+  const says = page.getByRole('dialog', { name: 'Confirm the change?' });
+  await expect(says).toContainText(': 10, confirmed were');
+  await says.getByRole('button', { name: /^Confirm the change/ }).click();
+  await expect(goods).toContainText('still to go: 5 Bow shackle');
+
+  // The house lets one in ten go beyond it: the line is so much longer.
+  await stepIn(page, 'Cass Whitlock');
+  const beyond = async (overDelivery: number) => {
+    const now = await (await api.get('/api/setup/house')).json();
+    const put = await api.put('/api/setup/house', {
+      headers: { ...origin, 'if-match': `"${now.version}"` },
+      data: { facts: { ...now.facts, overDelivery }, logo: null },
+    });
+    expect(put.status(), await put.text()).toBe(200);
+  };
+  await beyond(10);
+  await stepIn(page, 'Nell Havergal');
+  await page.goto(`/orders/${number}`);
+  await expect(goods).toContainText('all there');
+  await page.keyboard.press('d');
+  await goods.getByRole('link', { name: `${number}/2` }).click();
+  await expect(aside.getByText('0 of 1')).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(aside.getByRole('textbox')).toHaveAttribute('placeholder', 'of 5; up to 6 may go');
+  await page.keyboard.type('6');
+  await page.keyboard.press('Enter');
+  await expect(aside).toContainText('1 beyond it');
+  await page.keyboard.press('g');
+  await expect(page.getByRole('status')).toContainText(`${number}/2 went.`);
+  await page.goto(`/orders/${number}`);
+  await expect(page.getByLabel('three tracks')).toContainText('shipped');
+  await expect(
+    page
+      .getByRole('row')
+      .filter({ hasText: /\b11\b/ })
+      .first(),
+  ).toBeVisible();
+  await stepIn(page, 'Cass Whitlock');
+  await beyond(0);
 });

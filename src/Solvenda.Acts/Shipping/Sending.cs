@@ -45,19 +45,8 @@ public sealed class Sending(Judge judge, Seller seller)
         await Releasing.MayShipAsync(work, open, judge, cancel);
         await MustBePickedAsync(work, shipment, asAsked, cancel);
         var asked = shipment.Lines.ToDictionary(l => l.LineKey, l => l.Quantity);
-        var beyond = shipment.Picks.Exists(p => p.Picked > p.Quantity)
-            ? await GoingBeyond.OfAsync(work.Db, shipment, cancel)
-            : [];
-        foreach (var line in shipment.Lines)
-            await LeaveShelvesAsync(work, shipment, line, beyond, cancel);
-        await GoingBeyond.ExtendAsync(
-            work,
-            open,
-            shipment
-                .Lines.Where(l => l.Quantity > asked[l.LineKey])
-                .ToDictionary(l => l.LineKey, l => l.Quantity - asked[l.LineKey]),
-            cancel
-        );
+        await FromShelves.LeaveAsync(work, shipment, cancel);
+        await GoingBeyond.ExtendAsync(work, open, Beyond(shipment, asked), cancel);
         if (shipment.Lines.TrueForAll(l => l.Quantity == 0m))
             throw RefusedException.Clash(
                 "nothing_picked",
@@ -92,6 +81,11 @@ public sealed class Sending(Judge judge, Seller seller)
             open.Dossier.Id
         );
     }
+
+    private static Dictionary<long, decimal> Beyond(ShipmentRow shipment, Dictionary<long, decimal> asked) =>
+        shipment
+            .Lines.Where(l => l.Quantity > asked[l.LineKey])
+            .ToDictionary(l => l.LineKey, l => l.Quantity - asked[l.LineKey]);
 
     private static async Task MustBePickedAsync(Work work, ShipmentRow shipment, bool asAsked, CancellationToken cancel)
     {
@@ -145,107 +139,6 @@ public sealed class Sending(Judge judge, Seller seller)
             pick.Picked ??= pick.Quantity;
             if (pick.Lots.Length == 0 && inFront.TryGetValue(pick.ItemId, out var lot))
                 pick.Lots = Lots.Write([new LotPart(lot, pick.Picked.Value)]);
-        }
-    }
-
-    // What makes whole units of the line goes, and what was promised of it is kept; the rest lies there still.
-    private static async Task LeaveShelvesAsync(
-        Work work,
-        ShipmentRow shipment,
-        ShipmentLineRow line,
-        IReadOnlyDictionary<long, decimal> beyond,
-        CancellationToken cancel
-    )
-    {
-        var picks = shipment.Picks.Where(p => p.LineKey == line.LineKey).ToList();
-        var unit = await work
-            .Db.SheetLines.Where(l => l.SheetId == shipment.Order.SheetId && l.Key == line.LineKey)
-            .Select(l => l.Unit)
-            .FirstAsync(cancel);
-        var step = OrderGoods.StepOf(Core.Units.Unit.Of(unit));
-        var goes = Going.Complete(line.Quantity, step, [.. picks.Select(p => (p.Quantity, p.Picked!.Value))]);
-        if (picks is [var only] && only.Picked > only.Quantity)
-            goes = Beyond(shipment, line, only, beyond, step);
-        foreach (var pick in picks)
-        {
-            var left =
-                goes == line.Quantity
-                    ? pick.Quantity
-                    : Math.Round(pick.Quantity * goes / line.Quantity, 6, MidpointRounding.AwayFromZero);
-            var onHand =
-                left == 0m
-                    ? 0m
-                    : await StockSteps.MoveAsync(
-                        work,
-                        new StockMovementRow
-                        {
-                            ItemId = pick.ItemId,
-                            Warehouse = shipment.Warehouse,
-                            Day = work.Today,
-                            Quantity = -left,
-                            Kind = MovementKind.Shipped,
-                            Document = shipment.Number,
-                        },
-                        cancel
-                    );
-            if (onHand < 0m && left > pick.Quantity)
-                throw RefusedException.Clash(
-                    "not_here",
-                    FormattableString.Invariant(
-                        $"By the count {left + onHand:0.######} of it lie in {shipment.Warehouse}, and {left:0.######} are to go: count it first."
-                    )
-                );
-            await KeepPromiseAsync(work, shipment, pick, left, cancel);
-            pick.Quantity = left;
-            // What goes by number and stays after all may go another time.
-            if (left == 0m)
-                (pick.Serials, pick.Lots) = ("", "");
-        }
-        line.Quantity = goes;
-    }
-
-    // With what goes beyond it; the buyer may take no longer what they did when it was picked.
-    private static decimal Beyond(
-        ShipmentRow shipment,
-        ShipmentLineRow line,
-        ShipmentPickRow pick,
-        IReadOnlyDictionary<long, decimal> beyond,
-        decimal step
-    ) =>
-        pick.Picked <= GoingBeyond.MostOf(shipment, pick, beyond)
-            ? decimal.Floor(line.Quantity * pick.Picked.Value / pick.Quantity / step) * step
-            : throw RefusedException.Clash(
-                "not_picked",
-                FormattableString.Invariant(
-                    $"{pick.Picked:0.######} are picked where {pick.Quantity:0.######} are asked for, and so much is not taken any more: say how much goes."
-                )
-            );
-
-    private static async Task KeepPromiseAsync(
-        Work work,
-        ShipmentRow shipment,
-        ShipmentPickRow pick,
-        decimal went,
-        CancellationToken cancel
-    )
-    {
-        var promised = await work
-            .Db.Commitments.Where(c =>
-                c.OrderId == shipment.OrderId
-                && c.LineKey == pick.LineKey
-                && c.ItemId == pick.ItemId
-                && c.Warehouse == shipment.Warehouse
-            )
-            .OrderBy(c => c.Day)
-            .ThenBy(c => c.Id)
-            .ToListAsync(cancel);
-        foreach (var commitment in promised)
-        {
-            var kept = Math.Min(commitment.Quantity, went);
-            went -= kept;
-            commitment.Quantity -= kept;
-            if (commitment.Quantity == 0m)
-                work.Db.Commitments.Remove(commitment);
         }
     }
 

@@ -111,9 +111,9 @@ public static class HouseEndpoints
     /// <param name="language">ISO 639-1.</param>
     private static IResult Text(string? paper, string? language, string? above, string? below, Seller seller)
     {
-        var of = Enum.TryParse<PaperKind>((paper ?? "").Replace(" ", "", StringComparison.Ordinal), true, out var kind)
-            ? kind
-            : PaperKind.Quote;
+        var said = (paper ?? "").Replace(" ", "", StringComparison.Ordinal);
+        // A number is read as a kind too, whether there is such a one or not.
+        var of = Enum.TryParse<PaperKind>(said, true, out var kind) && Enum.IsDefined(kind) ? kind : PaperKind.Quote;
         var text = new PaperText("", of, language ?? "", null, "", Cut(above), Cut(below));
         return Results.Bytes(
             PdfWriter.Picture(SamplePaper.Of(seller, of, language ?? "").Saying(text), PictureWidth),

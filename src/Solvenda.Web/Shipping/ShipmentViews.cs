@@ -34,8 +34,9 @@ internal static class ShipmentViews
             .Stock.AsNoTracking()
             .Where(s => s.Warehouse == shipment.Warehouse && EF.Parameter(ids).Contains(s.ItemId))
             .ToDictionaryAsync(s => s.ItemId, cancel);
-        var beyond = await GoingBeyond.OfAsync(db, shipment, cancel);
         var sheet = shipment.Order.Sheet;
+        var beyond = await GoingBeyond.OfAsync(db, shipment, cancel);
+        decimal Most(ShipmentPickRow pick) => GoingBeyond.MostOf(shipment, pick, beyond);
         var lines = sheet.ToDraft().Lines.ToDictionary(l => l.Key);
         return new ShipmentView(
             shipment.Number,
@@ -51,12 +52,7 @@ internal static class ShipmentViews
             HeadTerms.ForWarehouse.In(sheet.Head) ?? "",
             [
                 .. shipment
-                    .Picks.Select(p =>
-                        Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId), lines) with
-                        {
-                            Most = GoingBeyond.MostOf(shipment, p, beyond),
-                        }
-                    )
+                    .Picks.Select(p => Of(p, items[p.ItemId], bins.GetValueOrDefault(p.ItemId), lines, Most(p)))
                     .OrderBy(p => p.Bin.Length == 0)
                     .ThenBy(p => p.Bin, StringComparer.Ordinal)
                     .ThenBy(p => p.Item, StringComparer.Ordinal)
@@ -138,7 +134,8 @@ internal static class ShipmentViews
         ShipmentPickRow pick,
         ItemRow item,
         StockRow? shelf,
-        Dictionary<long, SheetLine> lines
+        Dictionary<long, SheetLine> lines,
+        decimal most
     ) =>
         new(
             pick.LineKey,
@@ -154,6 +151,6 @@ internal static class ShipmentViews
             pick.Lots,
             shelf?.Lot ?? "",
             lines[pick.LineKey].ForWarehouse,
-            pick.Quantity
+            most
         );
 }

@@ -44,6 +44,8 @@ public sealed class ClosingShortTests
         var then = World.Sheet(discount, World.Line(World.Shackle, 10m));
         var now = World.Sheet(discount, World.Line(World.Shackle, 4m));
         Assert.Equal(after, HeadTerms.SheetDiscount.In(ClosingShort.Discount(head, then, now)));
+        // What comes to it brings no more off.
+        Assert.Equal(before, HeadTerms.SheetDiscount.In(ClosingShort.Discount(head, now, then)));
     }
 
     [Fact]

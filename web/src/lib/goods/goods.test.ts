@@ -169,6 +169,20 @@ test('what goes by lot is asked for it, once it is known how much is there', asy
   expect(ship.typing).toBe('lots');
 });
 
+test('how much may go beyond what was asked for is said, and more of it is picked', async () => {
+  const asked = serve({
+    'GET /api/shipments/{order}/{no}': shipment([pick(1, 'A', { quantity: 4, most: 5 }), pick(2, 'B', { quantity: 4, most: 4 })]),
+    'POST /api/shipments/{order}/{no}/pick': shipment([pick(1, 'A', { quantity: 4, most: 5, picked: 5 }), pick(2, 'B', { quantity: 4, most: 4 })]),
+  });
+  const ship = new ShipmentState();
+  expect(ship.hint).toBe('');
+  await ship.open('S26-00001/1');
+  expect(ship.hint).toBe('of 4; up to 5 may go');
+  await ship.part(ship.current, '5');
+  expect(asked.at(-1)?.body).toMatchObject({ picked: [{ picked: 5 }] });
+  expect(ship.hint).toBe('of 4');
+});
+
 test('words in place of how much is there are said, and nothing is sent', async () => {
   const asked = serve({ 'GET /api/shipments/{order}/{no}': shipment([pick(1, 'A')]) });
   const ship = new ShipmentState();

@@ -86,7 +86,14 @@
     busy = true;
     [problem, said] = ['', ''];
     try {
-      take(await ask(api.PUT('/api/setup/house', { params: { header: { 'If-Match': `"${view.version}"` } }, body: { facts, logo } })));
+      take(
+        await ask(
+          api.PUT('/api/setup/house', {
+            params: { header: { 'If-Match': `"${view.version}"` } },
+            body: { facts: { ...facts, overDelivery: facts.overDelivery ?? 0 }, logo },
+          }),
+        ),
+      );
       said = 'Kept; what is printed from now on says so.';
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'It was not kept; what you typed is still here.';
