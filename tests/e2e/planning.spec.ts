@@ -9,14 +9,14 @@ test('what falls short is on the desk, and a key makes the promise hold', async 
   await page.goto('/planning');
   await expect(page.getByRole('heading', { name: /fall short/ })).toBeVisible();
   await accessible(page);
-  const row = page.getByRole('row').filter({ hasText: 'BB2-08-NV' });
-  await row.getByRole('link').click();
+  // Which item falls short hangs on the day.
+  await page.getByRole('row').nth(1).getByRole('link').click();
   await expect(page.getByRole('group', { name: 'stock over time' })).toBeVisible();
   await accessible(page);
   // The first that cannot be kept has the keys.
-  const first = page.getByRole('button', { name: /^the rest, 80 m/ });
-  await expect(first).toBeVisible();
-  await page.keyboard.press('1');
+  const rest = page.getByRole('button', { name: /^the rest, \d/ });
+  await expect(rest).toBeVisible();
+  await page.keyboard.press((await rest.innerText()).trim().charAt(0));
   await expect(page.getByRole('status')).toContainText('done, 1 buyer was told');
   await expect(page.getByText('kept', { exact: true }).first()).toBeVisible();
 
