@@ -59,6 +59,14 @@ public sealed class BuyersChangeTests(House house) : QueueCalls(house)
     private async Task<string> RequestAsync(string po, params string[] lines) =>
         (await ChangeAsync(po, lines)).GetProperty("number").GetString()!;
 
+    // A letter that takes the whole order back.
+    private async Task<string> TakenBackAsync(string po)
+    {
+        var letter =
+            $"From: Fionn Tressel <fionn@tresselvane.example>\nTo: orders@brinemoor.example\nSubject: {po}\nMessage-ID: <{Guid.NewGuid():N}@tresselvane.example>\nDate: Mon, 9 Mar 2026 09:00:00 +0000\n\nHello,\nplease cancel our order {po}.\nThanks\nFionn\n";
+        return (await ReceiveAsync(letter, "cancel.eml")).GetProperty("number").GetString()!;
+    }
+
     private static Task<HttpResponseMessage> TakeAsync(HttpClient who, JsonElement view, params int[] lines) =>
         who.PostAsJsonAsync(
             $"/api/requests/{view.GetProperty("request").GetString()}/take-change",
@@ -211,10 +219,7 @@ public sealed class BuyersChangeTests(House house) : QueueCalls(house)
     {
         var quill = await House.AsAsync(Quill);
         var (order, po) = await ConfirmedOrderAsync(quill);
-        var letter =
-            $"From: Fionn Tressel <fionn@tresselvane.example>\nTo: orders@brinemoor.example\nSubject: {po}\nMessage-ID: <{Guid.NewGuid():N}@tresselvane.example>\nDate: Mon, 9 Mar 2026 09:00:00 +0000\n\nHello,\nplease cancel our order {po}.\nThanks\nFionn\n";
-        var number = (await ReceiveAsync(letter, "cancel.eml")).GetProperty("number").GetString()!;
-        var view = await ViewAsync(quill, number);
+        var view = await ViewAsync(quill, await TakenBackAsync(po));
         Assert.True(view.GetProperty("whole").GetBoolean());
         Assert.True(await CommittedAsync(order) > 0);
         Assert.Equal(HttpStatusCode.OK, (await TakeAsync(quill, view)).StatusCode);
@@ -237,6 +242,34 @@ public sealed class BuyersChangeTests(House house) : QueueCalls(house)
         Assert.Equal(HttpStatusCode.OK, (await TakeAsync(quill, view, 1)).StatusCode);
         var changing = await SeenAsync(quill, $"/api/orders/{order}");
         Assert.Equal(30m, changing.GetProperty("lines")[0].GetProperty("quantity").GetDecimal());
+    }
+
+    [Fact]
+    public async Task After_part_of_it_went_no_more_is_taken_back_than_is_left()
+    {
+        var (quill, juno) = (await House.AsAsync(Quill), await House.AsAsync(Castellane));
+        var (order, po) = await ConfirmedOrderAsync(quill);
+        await CountedAsync("SHK-BOW-10", 1_000, 0);
+        var sent = await juno.PostAsJsonAsync(
+            "/api/goods/ship",
+            new { order, lines = new[] { new { key = 1, quantity = 25 } } },
+            Cancel
+        );
+        Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync(Cancel));
+        var less = await ViewAsync(quill, await RequestAsync(po, "POC*1*QD*20*20*EA**PE*VP*SHK-BOW-10"));
+        Assert.Contains("25 went", less.GetProperty("mayTake").GetString(), StringComparison.Ordinal);
+        Assert.Equal("order_begun", await (await TakeAsync(quill, less, 1)).CodeAsync());
+        var whole = await ViewAsync(quill, await TakenBackAsync(po));
+        Assert.Contains("not taken back whole", whole.GetProperty("mayTake").GetString(), StringComparison.Ordinal);
+        var more = await ViewAsync(quill, await RequestAsync(po, "POC*1*QI*60*20*EA**PE*VP*SHK-BOW-10"));
+        Assert.Equal("", more.GetProperty("mayTake").GetString());
+        Assert.True((await TakeAsync(quill, more, 1)).IsSuccessStatusCode);
+        var seen = await SeenAsync(quill, $"/api/orders/{order}");
+        Assert.Equal(60m, seen.GetProperty("lines")[0].GetProperty("quantity").GetDecimal());
+        var done = await quill.ActAsync($"/api/orders/{order}/confirm", seen);
+        Assert.True(done.IsSuccessStatusCode, await done.Content.ReadAsStringAsync(Cancel));
+        // What is left of the sixty, and the other lines.
+        Assert.Equal(60m - 25m + 20m + 5m, await CommittedAsync(order));
     }
 
     [Fact]

@@ -1,18 +1,14 @@
 using System.Collections.Immutable;
-using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
 using Solvenda.Acts.Following;
-using Solvenda.Acts.Invoicing;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
 using Solvenda.Acts.Sheets;
 using Solvenda.Acts.Shipping;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Money;
 using Solvenda.Core.Ordering;
 using Solvenda.Core.Sheets;
-using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -124,9 +120,10 @@ public sealed class CloseLinesAct(SheetLoader loader, Seller seller) : Act<Close
     )
     {
         var (draft, rests) = ClosingShort.Of(open.ToDraft(), keys, begun, reason);
-        var now = OrderVersions.Stand(open, draft, KeptLines.Divided(open.Sheet.Kept, rests));
-        var head = ClosingShort.Discount(draft.Head, then, now);
-        now = OrderVersions.Stand(open, draft with { Head = head }, open.Sheet.Kept);
+        var kept = KeptLines.Divided(open.Sheet.Kept, rests);
+        var now = OrderVersions.Stand(open, draft, kept);
+        // Charges may hang on what is taken off the whole: they are worked out with it.
+        now = OrderVersions.Stand(open, draft with { Head = ClosingShort.Discount(draft.Head, then, now) }, kept);
         foreach (var line in open.Sheet.Lines.Where(l => keys.Contains(l.Key) && !rests.ContainsKey(l.Key)))
             line.Promised = null;
         return now;

@@ -1,7 +1,4 @@
-using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Following;
-using Solvenda.Acts.Ledger;
 using Solvenda.Core.Billing;
 using Solvenda.Core.Documents;
 using Solvenda.Data.Rows;

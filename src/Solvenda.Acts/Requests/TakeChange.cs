@@ -43,6 +43,11 @@ public sealed class TakeChangeAct(SheetLoader loader, Settling settling, Cancell
         var facts = open.FactsFor(work.Actor.Hand, work.Today);
         if (work.Actor.Kind == ActorKinds.House && !await MayAsync(work, request, reading, cancel))
             throw RefusedException.Clash("not_ready", "Nothing of that kind goes on by itself on that way.");
+        if (work.Actor.Kind == ActorKinds.House && open.Begun is not null)
+            throw RefusedException.Clash(
+                "not_ready",
+                "Part of the order went or is being picked: somebody looks at it."
+            );
         if (ChangedOrder.IsWhole(reading, ChangedOrder.Wishes(reading, open, facts)))
             work.Leave(
                 await cancelling.CancelAsync(work, open, cancel),

@@ -3,7 +3,6 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Following;
 using Solvenda.Acts.Orders;
 using Solvenda.Acts.Papers;
-using Solvenda.Acts.Planning;
 using Solvenda.Acts.Sheets;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;

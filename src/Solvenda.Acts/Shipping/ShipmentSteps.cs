@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Solvenda.Acts.Acting;
-using Solvenda.Acts.Following;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Shipping;
 using Solvenda.Data;
