@@ -34,7 +34,7 @@ public static partial class SheetDoor
                     return Refuse(before, Fixed(was, went, "quantity"));
                 continue;
             }
-            var field = edited.Changes.First(c => c.Line == was.Key).Field;
+            var field = edited.Changes.FirstOrDefault(c => c.Line == was.Key)?.Field ?? "line";
             if (!divides || now.Unit != was.Unit || now.Quantity <= went.Quantity)
                 return Refuse(before, Fixed(was, went, field));
             if (edited.Changes.Any(c => c.Line != was.Key))

@@ -211,9 +211,9 @@ internal sealed class DemoOrders(
     {
         for (var i = 0; i < Waiting; i++)
         {
-            var (buyer, day) = (recent.Somebody(), Working.OnOrAfter(papers.Today.AddDays(-1 - by.Next(4))));
+            var (buyer, day) = (recent.Somebody(), Worked(papers.Today.AddDays(-1 - by.Next(4))));
             var lines = recent.Lines(buyer, 6).Where(l => stock.Holds(l.Item1.Row, Of(l))).ToList();
-            if (lines.Count == 0 || day >= papers.Today || buyer.IsProspect)
+            if (lines.Count == 0 || buyer.IsProspect)
                 continue;
             var sheet = papers.Sheet(buyer, day, lines, by);
             var order = Order(
@@ -228,6 +228,9 @@ internal sealed class DemoOrders(
                 order.HeldWhy = i == 5 ? "they ring back about the colour" : "the crane is booked for another day";
         }
     }
+
+    // That day, or the last before it that was worked.
+    private static DateOnly Worked(DateOnly day) => Working.Works(day) ? day : Worked(day.AddDays(-1));
 
     private const int Waiting = 30;
 

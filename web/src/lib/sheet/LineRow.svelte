@@ -39,7 +39,6 @@
   const choice = $derived(line.optional ? 'if wanted: ' : !line.says.oneOf ? '' : line.counts ? 'one of these: ' : 'or: ');
   const said = $derived(
     [
-      line.begun && sheet.editable ? (line.begun < line.quantity ? `${plain(line.begun)} went or in hand` : 'went or in hand') : '',
       line.says.closedWhy ? `closed short: ${line.says.closedWhy}` : '',
       line.note,
       line.wanted ? `by ${day(line.wanted)}` : '',
@@ -51,6 +50,8 @@
     ].filter(Boolean),
   );
   const tag = $derived(line.isFree ? 'not in the catalogue' : line.kind === 'charge' ? 'charged' : line.parts.length ? `${line.parts.length} parts` : '');
+  // Of an order that is changed what of the line stands.
+  const begun = $derived(!sheet.editable || !line.begun ? '' : line.begun < line.quantity ? `${plain(line.begun)} went or in hand` : 'went or in hand');
   const opens = $derived(line.kind !== 'heading' && line.kind !== 'comment');
 
   function drop(event: DragEvent) {
@@ -110,6 +111,7 @@
           {#each said as words, i (i)}<span class="text-second"> · {words}</span>{/each}
           {#if line.says.inner}<em class="text-second"> ({line.says.inner})</em>{/if}
         </span>
+        {#if begun}<span class="ml-1.5 shrink-0 self-center text-[11.5px] text-second">{begun}</span>{/if}
         {#if tag}<span class="ml-1.5 shrink-0 self-center border border-strong px-1 text-[11px] text-second">{tag}</span>{/if}
         {#each others as name (name)}<span class="ml-1.5 shrink-0 self-center text-[11px] text-notice">{name} is here</span>{/each}
       </span>
