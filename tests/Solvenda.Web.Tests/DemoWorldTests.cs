@@ -32,6 +32,12 @@ public sealed class DemoWorldTests
             var lies = await db.Stock.ToDictionaryAsync(s => (s.ItemId, s.Warehouse), s => s.OnHand, cancel);
             // A planner has a few items that fall short, and the warehouse a morning's work.
             Assert.InRange(promised.Count(p => lies[(p.Key.ItemId, p.Key.Warehouse)] < p.Quantity), 2, 4);
+            Assert.True(
+                await db.Commitments.AnyAsync(
+                    c => db.Items.Any(i => i.Id == c.ItemId && i.HasSerials) && c.Warehouse == "Skerrow quay",
+                    cancel
+                )
+            );
             Assert.True(await db.Orders.CountAsync(o => db.Commitments.Any(c => c.OrderId == o.Id), cancel) > 35);
         }
         finally

@@ -213,6 +213,12 @@ internal sealed class DemoOrders(
         {
             var (buyer, day) = (recent.Somebody(), Worked(papers.Today.AddDays(-1 - by.Next(4))));
             var lines = recent.Lines(buyer, 6).Where(l => stock.Holds(l.Item1.Row, Of(l))).ToList();
+            // Something goes by number on every day.
+            if (
+                i == ByNumber
+                && catalogue.FirstOrDefault(e => e.Row.HasSerials && stock.Holds(e.Row, 4m)) is { } jacket
+            )
+                lines.Add((jacket, 4m, jacket.Row.StockUnit, 0m));
             if (lines.Count == 0 || buyer.IsProspect)
                 continue;
             var sheet = papers.Sheet(buyer, day, lines, by);
@@ -233,6 +239,7 @@ internal sealed class DemoOrders(
     private static DateOnly Worked(DateOnly day) => Working.Works(day) ? day : Worked(day.AddDays(-1));
 
     private const int Waiting = 30;
+    private const int ByNumber = 12;
 
     private static decimal Of((DemoCatalogue.Entry Item, decimal Quantity, string Unit, decimal) line) =>
         line.Quantity * (line.Item.Row.SalesUnits.FirstOrDefault(u => u.Unit == line.Unit)?.Factor ?? 1m);
