@@ -10,6 +10,8 @@ namespace Solvenda.Web.Tests;
 /// <summary>More goes than was ordered, as far as the buyer takes it.</summary>
 public sealed class OverDeliveryTests(House house) : BilledCalls(house)
 {
+    private const long Whitlock = 10;
+
     private Task<int> TakesAsync(decimal? percent) =>
         House.DbAsync(db =>
             db.Buyers.Where(b => b.Id == Tressel)
@@ -160,24 +162,27 @@ public sealed class OverDeliveryTests(House house) : BilledCalls(house)
     public async Task What_another_house_says_that_it_sent_may_be_more()
     {
         await TakesAsync(null);
-        var admin = await House.AsAsync(10);
-        var of = await (await admin.GetAsync("/api/setup/house", Cancel)).JsonAsync();
-        async Task<HttpResponseMessage> HouseAsync(decimal percent)
+        var cass = await House.AsAsync(Whitlock);
+        var setting = (
+            await (await cass.GetAsync("/api/lists/settings?filter=code=over-delivery-percent", Cancel)).JsonAsync()
+        )
+            .GetProperty("rows")[0]
+            .GetProperty("id")
+            .GetInt64();
+        var path = $"/api/records/settings/{setting}";
+        async Task<HttpResponseMessage> HouseAsync(string percent)
         {
-            var now = await (await admin.GetAsync("/api/setup/house", Cancel)).JsonAsync();
-            var facts = JsonSerializer.Deserialize<Dictionary<string, object>>(now.GetProperty("facts").GetRawText())!;
-            facts["overDelivery"] = percent;
-            using var put = new HttpRequestMessage(HttpMethod.Put, "/api/setup/house")
+            var record = await (await cass.GetAsync(path, Cancel)).JsonAsync();
+            using var put = new HttpRequestMessage(HttpMethod.Put, path)
             {
-                Content = JsonContent.Create(new { facts, logo = (string?)null }),
+                Content = JsonContent.Create(new { values = new { value = percent } }),
             };
-            put.Headers.TryAddWithoutValidation("If-Match", $"\"{now.GetProperty("version").GetInt64()}\"");
-            return await admin.SendAsync(put, Cancel);
+            put.Headers.TryAddWithoutValidation("If-Match", $"\"{record.GetProperty("version").GetInt64()}\"");
+            return await cass.SendAsync(put, Cancel);
         }
-        Assert.Equal(0m, of.GetProperty("facts").GetProperty("overDelivery").GetDecimal());
-        Assert.Equal("house_field", await (await HouseAsync(26m)).CodeAsync());
-        Assert.Equal("house_field", await (await HouseAsync(-1m)).CodeAsync());
-        Assert.True((await HouseAsync(10m)).IsSuccessStatusCode);
+        Assert.Equal("record_field", await (await HouseAsync("26")).CodeAsync());
+        Assert.Equal("record_field", await (await HouseAsync("-1")).CodeAsync());
+        Assert.True((await HouseAsync("10")).IsSuccessStatusCode);
         var (order, _) = await OrderedAsync($"10 x {Shackle}", $"20 x {Rope}");
         using var machine = House.Machine();
         Task<HttpResponseMessage> SaidAsync(decimal quantity) =>
@@ -200,6 +205,6 @@ public sealed class OverDeliveryTests(House house) : BilledCalls(house)
         Assert.Equal("not_here", await counted.CodeAsync());
         await CountedAsync(Rope, 1_000, 0);
         Assert.Equal(20m, await CommittedAsync(order));
-        Assert.True((await HouseAsync(0m)).IsSuccessStatusCode);
+        Assert.True((await HouseAsync("0")).IsSuccessStatusCode);
     }
 }

@@ -4,7 +4,6 @@ using Solvenda.Acts.Acting;
 using Solvenda.Acts.Papers;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Documents.Events;
-using Solvenda.Core.Shipping;
 using Solvenda.Data;
 using Solvenda.Data.Rows;
 
@@ -15,7 +14,6 @@ namespace Solvenda.Acts.House;
 /// <param name="Colour">Of names, titles and rules on papers, as #rrggbb; empty: that of ink.</param>
 /// <param name="Foot">A line at the foot of every paper.</param>
 /// <param name="TaxesAdvances">Whether money that comes before the goods is taxed when it comes.</param>
-/// <param name="OverDelivery">Percent of what was ordered that may go beyond it, from 0 to 25.</param>
 public sealed record HouseFacts(
     string Name,
     string Address,
@@ -27,8 +25,7 @@ public sealed record HouseFacts(
     IReadOnlyList<string>? Incoterms = null,
     string Colour = "",
     string Foot = "",
-    bool TaxesAdvances = true,
-    decimal OverDelivery = 0m
+    bool TaxesAdvances = true
 );
 
 /// <summary>Says what papers and letters say of the house; papers that went out keep what they said.</summary>
@@ -101,18 +98,8 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             UsedOf(f.Incoterms ?? []),
             ColourOf(f.Colour),
             Plain(f.Foot, "foot"),
-            f.TaxesAdvances,
-            f.OverDelivery
+            f.TaxesAdvances
         );
-        if (
-            facts.OverDelivery is < 0m or > OverDelivery.Most
-            || decimal.Round(facts.OverDelivery, 2) != facts.OverDelivery
-        )
-            throw RefusedException.Bad(
-                "house_field",
-                FormattableString.Invariant($"From nothing to {OverDelivery.Most:0} % beyond what was ordered."),
-                "overDelivery"
-            );
         if (facts.Name.Length == 0 || facts.Address.Length == 0)
             throw RefusedException.Bad("house_field", "A house has a name and an address.", "name");
         if (Records.Kinds.Checks.Mail(facts.Mail) is { } wrong || facts.Mail.Length == 0)
@@ -143,7 +130,7 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
         (row.Name, row.Address, row.Mail, row.Phone) = (facts.Name, facts.Address, facts.Mail, facts.Phone);
         (row.TaxNumber, row.Register, row.Bank) = (facts.TaxNumber, facts.Register, facts.Bank);
         (row.PaperColour, row.PaperFoot) = (facts.Colour, facts.Foot);
-        (row.TaxesAdvances, row.OverDelivery) = (facts.TaxesAdvances, facts.OverDelivery);
+        row.TaxesAdvances = facts.TaxesAdvances;
         row.Incoterms = string.Join(' ', facts.Incoterms ?? []);
     }
 
@@ -176,7 +163,6 @@ public sealed class SaveHouseAct(Seller seller) : Act<SaveHouse, long>
             ("Incoterms", row?.Incoterms ?? ""),
             ("colour", row?.PaperColour ?? ""),
             ("foot", row?.PaperFoot ?? ""),
-            ("over-delivery", FormattableString.Invariant($"{row?.OverDelivery ?? 0m:0.##} %")),
             ("taxes deposits", row is { TaxesAdvances: false } ? "no" : "yes"),
             ("logo", row?.Logo is { } logo ? $"{logo.Length:#,0} bytes" : ""),
         ];

@@ -47,10 +47,9 @@ public sealed class Confirming(Seller seller)
         await KeepPaidAsync(work, open, cancel);
         var changed = Changes(judged);
         var (by, to) = await AcknowledgeAsync(work, judged, ahead, cancel);
-        var before = OrderSteps.Move(order, OrderDoing.Confirm);
+        var before = OrderVersions.Confirmed(work, order);
         OrderSteps.NothingStops(order);
-        (order.ConfirmedAt, order.Late) = (work.Now, "");
-        order.Confirmed++;
+        order.Late = "";
         open.Sheet.Version++;
         if (open.Begun is not null)
         {

@@ -4,8 +4,6 @@ using Solvenda.Acts.Sheets;
 using Solvenda.Core.Approvals;
 using Solvenda.Core.Documents;
 using Solvenda.Core.Ordering.Checks;
-using Solvenda.Core.Shipping;
-using Solvenda.Data;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Orders;
@@ -74,7 +72,9 @@ internal static class OrderSteps
     /// <param name="lines">Keys of the lines that it is about; null: all.</param>
     public static async Task FreeAsync(Work work, OrderRow order, IReadOnlySet<long>? lines, CancellationToken cancel)
     {
-        var stays = (await InHandAsync(work.Db, order, cancel))
+        List<InHandPick> inHand =
+            order.Goods == GoodsTrack.Waiting ? [] : await StockFacts.InHand(work.Db, order.Id).ToListAsync(cancel);
+        var stays = inHand
             .GroupBy(p => (p.LineKey, p.ItemId, p.Warehouse))
             .ToDictionary(g => g.Key, g => g.Sum(p => p.Quantity));
         var promised = await work
@@ -92,18 +92,6 @@ internal static class OrderSteps
                 work.Db.Commitments.Remove(commitment);
         }
     }
-
-    private sealed record InHand(long LineKey, long ItemId, string Warehouse, decimal Quantity);
-
-    private static async Task<List<InHand>> InHandAsync(SolvendaDb db, OrderRow order, CancellationToken cancel) =>
-        order.Goods is GoodsTrack.Picking or GoodsTrack.PartShipped
-            ? await (
-                from p in db.Set<ShipmentPickRow>()
-                join s in db.Shipments on p.ShipmentId equals s.Id
-                where s.OrderId == order.Id && s.State == ShipmentState.Picking
-                select new InHand(p.LineKey, p.ItemId, s.Warehouse, p.Quantity)
-            ).ToListAsync(cancel)
-            : [];
 
     /// <summary>Asks that wait about it are withdrawn with it.</summary>
     public static void WithdrawAsks(Work work, OpenSheet open)

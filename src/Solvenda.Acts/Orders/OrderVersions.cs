@@ -91,10 +91,12 @@ public static class OrderVersions
     }
 
     /// <summary>What stands so is what is confirmed.</summary>
-    internal static void Confirmed(Work work, OrderRow order)
+    /// <returns>The terms as they were.</returns>
+    internal static TermsTrack Confirmed(Work work, OrderRow order)
     {
-        OrderSteps.Move(order, OrderDoing.Confirm);
+        var before = OrderSteps.Move(order, OrderDoing.Confirm);
         (order.ConfirmedAt, order.Confirmed) = (work.Now, order.Confirmed + 1);
+        return before;
     }
 
     // A bill knows the lines of its order by their keys; one from before it did so by their places, which move now.

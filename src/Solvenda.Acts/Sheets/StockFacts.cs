@@ -12,6 +12,15 @@ using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Sheets;
 
+/// <summary>So much of an item is in somebody's hands for a line, in stock units.</summary>
+internal sealed record InHandPick
+{
+    public required long LineKey { get; init; }
+    public required long ItemId { get; init; }
+    public required string Warehouse { get; init; }
+    public required decimal Quantity { get; init; }
+}
+
 /// <summary>Gathers what can be promised for the lines of a sheet; Core decides.</summary>
 public static class StockFacts
 {
@@ -251,6 +260,19 @@ public static class StockFacts
         );
     }
 
+    /// <summary>What is being picked for an order.</summary>
+    internal static IQueryable<InHandPick> InHand(SolvendaDb db, long order) =>
+        from p in db.Set<ShipmentPickRow>()
+        join s in db.Shipments on p.ShipmentId equals s.Id
+        where s.OrderId == order && s.State == ShipmentState.Picking
+        select new InHandPick
+        {
+            LineKey = p.LineKey,
+            ItemId = p.ItemId,
+            Warehouse = s.Warehouse,
+            Quantity = p.Quantity,
+        };
+
     // What is being picked for an order that is changed is taken.
     private static async Task<ILookup<long, StockMove>> InHandAsync(
         SolvendaDb db,
@@ -261,12 +283,7 @@ public static class StockFacts
     {
         if (open is not { Begun: not null, Order: { Terms: TermsTrack.Open } order })
             return Enumerable.Empty<StockMove>().ToLookup(_ => 0L);
-        var picks = await (
-            from p in db.Set<ShipmentPickRow>()
-            join s in db.Shipments on p.ShipmentId equals s.Id
-            where s.OrderId == order.Id && s.Warehouse == warehouse && s.State == ShipmentState.Picking
-            select new { p.ItemId, p.Quantity }
-        ).ToListAsync(cancel);
+        var picks = await InHand(db, order.Id).Where(p => p.Warehouse == warehouse).ToListAsync(cancel);
         return picks.ToLookup(p => p.ItemId, p => new StockMove(0, p.Quantity));
     }
 }

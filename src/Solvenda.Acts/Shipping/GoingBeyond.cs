@@ -58,12 +58,17 @@ public static class GoingBeyond
         SheetRow sheet,
         decimal? ofBuyer,
         CancellationToken cancel
-    ) =>
+    )
+    {
         // What was paid for on a channel is what they get.
-        sheet.ToStated().OnChannel
-            is not null
-            ? 0m
-            : ofBuyer ?? await db.House.Select(h => h.OverDelivery).FirstOrDefaultAsync(cancel);
+        if (sheet.ToStated().OnChannel is not null)
+            return 0m;
+        return ofBuyer
+            ?? await db
+                .Settings.Where(s => s.Active && s.Code == SettingRow.OverDelivery)
+                .Select(s => s.Value)
+                .FirstOrDefaultAsync(cancel);
+    }
 
     /// <summary>How much of something may be picked at most, in its stock unit.</summary>
     /// <param name="beyond">What <see cref="OfAsync"/> found.</param>

@@ -19,7 +19,7 @@ namespace Solvenda.Data.Compiled
                 "Solvenda.Data.Rows.HouseRow",
                 typeof(HouseRow),
                 baseEntityType,
-                propertyCount: 16,
+                propertyCount: 15,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -74,14 +74,6 @@ namespace Solvenda.Data.Compiled
                 typeof(string),
                 propertyInfo: typeof(HouseRow).GetProperty("Name", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(HouseRow).GetField("<Name>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
-
-            var overDelivery = runtimeEntityType.AddProperty(
-                "OverDelivery",
-                typeof(decimal),
-                propertyInfo: typeof(HouseRow).GetProperty("OverDelivery", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(HouseRow).GetField("<OverDelivery>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new SolvendaDb.Millionths());
-            overDelivery.SetSentinelFromProviderValue(0L);
 
             var paperColour = runtimeEntityType.AddProperty(
                 "PaperColour",

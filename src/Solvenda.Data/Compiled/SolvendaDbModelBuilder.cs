@@ -13,7 +13,7 @@ namespace Solvenda.Data.Compiled
     public partial class SolvendaDbModel
     {
         private SolvendaDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("bcb22183-b49d-43df-9fdd-73fdc130ad21"), entityTypeCount: 98)
+            : base(skipDetectChanges: false, modelId: new Guid("01b25ab6-0985-4a08-9703-d68aeda4aff1"), entityTypeCount: 98)
         {
         }
 

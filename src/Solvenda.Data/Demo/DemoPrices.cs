@@ -248,6 +248,12 @@ internal sealed class DemoPrices(SolvendaDb db, Random random, DateOnly today)
                 Code = SettingRow.WriteOff,
                 Words = "What of an invoice may be written off",
                 Value = 5m,
+            },
+            new SettingRow
+            {
+                Code = SettingRow.OverDelivery,
+                Words = "Percent that may go beyond what was ordered",
+                Value = 0m,
             }
         );
     }

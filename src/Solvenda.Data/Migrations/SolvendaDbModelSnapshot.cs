@@ -1663,9 +1663,6 @@ namespace Solvenda.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("OverDelivery")
-                        .HasColumnType("INTEGER");
-
                     b.Property<string>("PaperColour")
                         .IsRequired()
                         .HasColumnType("TEXT");

@@ -325,6 +325,9 @@ public sealed class SettingRow : IRecordRow
     /// <summary>What of an invoice may be written off, in home currency.</summary>
     public const string WriteOff = "write-off-up-to";
 
+    /// <summary>Percent of what was ordered that may go beyond it, where a buyer says nothing of it.</summary>
+    public const string OverDelivery = "over-delivery-percent";
+
     public long Id { get; set; }
     public required string Code { get; set; }
     public required string Words { get; set; }

@@ -44,9 +44,6 @@ public sealed class HouseRow
     /// </summary>
     public bool TaxesAdvances { get; set; } = true;
 
-    /// <summary>Percent of what was ordered that may go beyond it, where a buyer says nothing of it.</summary>
-    public decimal OverDelivery { get; set; }
-
     /// <summary>The last day that nothing is booked on any more; null: none yet.</summary>
     public DateOnly? ClosedUntil { get; set; }
 }

@@ -62,8 +62,7 @@ public static class HouseEndpoints
                     seller.SellsBy,
                     row.PaperColour,
                     row.PaperFoot,
-                    row.TaxesAdvances,
-                    row.OverDelivery
+                    row.TaxesAdvances
                 ),
             row?.Logo is not null,
             row?.Version ?? 0,

@@ -1,6 +1,7 @@
 using Solvenda.Acts.Lists;
 using Solvenda.Core.People;
 using Solvenda.Core.Sheets.Terms;
+using Solvenda.Core.Shipping;
 using Solvenda.Data.Rows;
 
 namespace Solvenda.Acts.Records.Kinds;
@@ -16,6 +17,7 @@ internal static class Settings
         [SettingRow.SecondReminder] = HeadTerms.MostPaymentDays,
         [SettingRow.ThirdReminder] = HeadTerms.MostPaymentDays,
         [SettingRow.WriteOff] = 100m,
+        [SettingRow.OverDelivery] = OverDelivery.Most,
     };
 
     private static bool IsDays(string code) =>
@@ -36,7 +38,9 @@ internal static class Settings
             Checks.When(
                 s.Value > Most.GetValueOrDefault(s.Code) || (IsDays(s.Code) && s.Value % 1 != 0),
                 "value",
-                IsDays(s.Code) ? "days are whole, and at most 365" : "it is at most 100"
+                IsDays(s.Code)
+                    ? "days are whole, and at most 365"
+                    : FormattableString.Invariant($"it is at most {Most.GetValueOrDefault(s.Code):0}")
             ),
         Make = () => new SettingRow { Code = "", Words = "" },
         Fields =

@@ -36,6 +36,7 @@
     // What goes by lot is asked for its lots once it is known how much is there.
     if (asked === 'part' && ship.typing === 'lots') await type('lots');
   };
+  const partWords = $derived(ship.mayBeMore ? 'part of it, or more' : 'only part is there');
   const asks = $derived(
     ship.typing === 'serials'
       ? { label: 'numbers of', button: 'so much', hint: `${plain(ship.current?.quantity ?? 0)} numbers, scanned or typed` }
@@ -70,7 +71,7 @@
     ship.picking
       ? [
           { key: 'Enter', words: 'all of it is there', run: () => void whole() },
-          { key: 's', words: 'part of it, or more', run: () => void type('part') },
+          { key: 's', words: partWords, run: () => void type('part') },
           { key: 'p', words: 'parcels and weight', run: pack },
           { key: 'g', words: 'close it, it goes', run: () => void send() },
           { key: 'j', words: 'next on the way', run: () => ship.go(1) },
@@ -132,7 +133,7 @@
             {:else}
               <p class="mt-1 flex flex-wrap gap-x-3 pl-[56px] text-second">
                 <button onclick={() => void whole()}><KeyCap>Enter</KeyCap> {pick.bySerial ? 'its numbers' : pick.byLot ? 'its lot' : 'all there'}</button>
-                <button onclick={() => void type('part')}><KeyCap>S</KeyCap> {pick.most > pick.quantity ? 'part of it, or more' : 'only part is there'}</button>
+                <button onclick={() => void type('part')}><KeyCap>S</KeyCap> {partWords}</button>
               </p>
             {/if}
           {/if}

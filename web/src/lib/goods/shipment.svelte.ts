@@ -33,10 +33,12 @@ export class ShipmentState {
       ),
   );
   current = $derived.by(() => this.view?.picks[this.at]);
+  /** Whether more than was asked for may go. */
+  mayBeMore = $derived.by(() => !!this.current && this.current.most > this.current.quantity);
   /** What may be typed where it is asked how much is there. */
   hint = $derived.by(() => {
     const pick = this.current;
-    return !pick ? '' : pick.most > pick.quantity ? `of ${plain(pick.quantity)}; up to ${plain(pick.most)} may go` : `of ${plain(pick.quantity)}`;
+    return !pick ? '' : `of ${plain(pick.quantity)}${this.mayBeMore ? `; up to ${plain(pick.most)} may go` : ''}`;
   });
   left = $derived.by(() => (this.view?.picks ?? []).filter((p) => p.picked === null).length);
 

@@ -29,7 +29,6 @@
     colour: '',
     foot: '',
     taxesAdvances: true,
-    overDelivery: 0,
   });
   let logo = $state<string | null>(null);
   let said = $state('');
@@ -86,14 +85,7 @@
     busy = true;
     [problem, said] = ['', ''];
     try {
-      take(
-        await ask(
-          api.PUT('/api/setup/house', {
-            params: { header: { 'If-Match': `"${view.version}"` } },
-            body: { facts: { ...facts, overDelivery: facts.overDelivery ?? 0 }, logo },
-          }),
-        ),
-      );
+      take(await ask(api.PUT('/api/setup/house', { params: { header: { 'If-Match': `"${view.version}"` } }, body: { facts, logo } })));
       said = 'Kept; what is printed from now on says so.';
     } catch (reason) {
       problem = reason instanceof Error ? reason.message : 'It was not kept; what you typed is still here.';
@@ -135,13 +127,6 @@
       <span class="text-second">deposits</span>
       <span class="flex items-center gap-1.5"
         ><input type="checkbox" class="accent-(--ink)" bind:checked={facts.taxesAdvances} />taxed when they come, by a deposit invoice</span
-      >
-    </label>
-    <label class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">
-      <span class="text-second">over-delivery</span>
-      <span class="flex items-baseline gap-1.5"
-        ><input class="w-14 border-b border-strong bg-transparent text-right" type="number" min="0" max="25" step="0.01" bind:value={facts.overDelivery} />%
-        <span class="text-second">may go beyond what was ordered, at its price, where a buyer says nothing of it</span></span
       >
     </label>
     <fieldset class="grid grid-cols-[110px_1fr] items-baseline border-b border-hairline py-1.5">

@@ -11,7 +11,7 @@ using Solvenda.Data;
 namespace Solvenda.Data.Migrations
 {
     [DbContext(typeof(SolvendaDb))]
-    [Migration("20261129001338_OverDelivery")]
+    [Migration("20261129022944_OverDelivery")]
     partial class OverDelivery
     {
         /// <inheritdoc />
@@ -1665,9 +1665,6 @@ namespace Solvenda.Data.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
-
-                    b.Property<long>("OverDelivery")
-                        .HasColumnType("INTEGER");
 
                     b.Property<string>("PaperColour")
                         .IsRequired()

@@ -12,13 +12,6 @@ namespace Solvenda.Data.Migrations
         {
             migrationBuilder.AddColumn<long>(
                 name: "OverDelivery",
-                table: "house",
-                type: "INTEGER",
-                nullable: false,
-                defaultValue: 0L);
-
-            migrationBuilder.AddColumn<long>(
-                name: "OverDelivery",
                 table: "buyer",
                 type: "INTEGER",
                 nullable: true);
@@ -27,10 +20,6 @@ namespace Solvenda.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropColumn(
-                name: "OverDelivery",
-                table: "house");
-
             migrationBuilder.DropColumn(
                 name: "OverDelivery",
                 table: "buyer");
